@@ -1,0 +1,166 @@
+// fulmox-cli: the core without a window.
+#include "core/files/project.h"
+#include "core/match/assess.h"
+#include "core/quantity/expression.h"
+#include "core/quantity/format.h"
+#include "core/report/json_report.h"
+
+#include <CLI/CLI.hpp>
+#include <fstream>
+#include <iostream>
+#include <sstream>
+
+namespace {
+
+using namespace fulmox;
+
+constexpr int all_fit = 0;
+constexpr int limit_exceeded = 1;
+constexpr int bad_input = 2;
+
+void say(const std::string& file, const Problem& p) {
+    std::cerr << file << ": " << (p.severity == Severity::error ? "error: " : p.severity == Severity::suspicious ? "check: " : "caution: ")
+              << to_text(p) << "\n";
+}
+
+std::optional<std::string> read_file(const std::string& path) {
+    std::ifstream in(path, std::ios::binary | std::ios::ate);
+    if (!in) {
+        std::cerr << path << ": error: it cannot be opened for reading\n";
+        return std::nullopt;
+    }
+    const auto size = in.tellg();
+    if (size < 0) {
+        std::cerr << path << ": error: it is not a regular file\n";
+        return std::nullopt;
+    }
+    // larger files are refused before they are read
+    const auto wanted = std::min<std::streamoff>(size, static_cast<std::streamoff>(largest_file) + 1);
+    std::string text(static_cast<std::size_t>(wanted), '\0');
+    in.seekg(0);
+    in.read(text.data(), wanted);
+    if (in.gcount() != wanted) {
+        std::cerr << path << ": error: it cannot be read to the end\n";
+        return std::nullopt;
+    }
+    return text;
+}
+
+std::optional<ProjectRead> open_project(const std::string& path) {
+    const auto text = read_file(path);
+    if (!text) return std::nullopt;
+    auto project = read_project(*text);
+    if (!project) {
+        say(path, project.error());
+        return std::nullopt;
+    }
+    for (const Problem& p : project->problems) say(path, p);
+    if (!project->warning.empty()) std::cerr << path << ": " << project->warning << "\n";
+    return std::move(*project);
+}
+
+int assess_file(const std::string& path, bool json) {
+    const auto project = open_project(path);
+    if (!project) return bad_input;
+    std::vector<Assessment> axes;
+    bool exceeded = false;
+    bool wrong = has_errors(project->problems);
+    for (std::size_t i = 0; i < project->machine.axes.size(); ++i) {
+        axes.push_back(assess(project->machine, i));
+        exceeded = exceeded || axes.back().exceeded();
+        if (has_errors(axes.back().problems) && !wrong) {
+            for (const Problem& p : axes.back().problems)
+                if (p.severity == Severity::error) say(path, p);
+            wrong = true;
+        }
+    }
+    std::cout << (json ? assessment_json(project->machine, axes) : assessment_text(project->machine, axes));
+    return wrong ? bad_input : exceeded ? limit_exceeded : all_fit;
+}
+
+int validate_file(const std::string& path) {
+    const auto project = open_project(path);
+    if (!project || has_errors(project->problems)) return bad_input;
+    std::cout << path << ": version " << project->version << ", " << project->machine.axes.size() << " axes, no errors\n";
+    return all_fit;
+}
+
+int show_units(const std::string& expression, const std::string& unit) {
+    const auto value = evaluate(expression);
+    if (!value) {
+        std::cerr << "error: \"" << expression << "\": " << value.error().message << " (at " << value.error().position + 1 << ")\n";
+        return bad_input;
+    }
+    if (unit.empty()) {
+        const bool single = value->unit && value->kind == value->unit->kind;
+        std::cout << format_number(value->si, 10) << " " << (single ? std::string(info(value->kind).si_unit) : value->dimension.symbol()) << "\n";
+        return all_fit;
+    }
+    const Unit* to = find_unit(unit);
+    // a symbol may belong to several kinds, as kHz does
+    for (const Unit& u : units())
+        if (dimension_of(u.kind) == value->dimension && find_unit(unit, u.kind)->kind == u.kind) to = find_unit(unit, u.kind);
+    if (!to) {
+        std::cerr << "error: \"" << unit << "\" is not a known unit\n";
+        return bad_input;
+    }
+    const auto converted = convert(*value, *to);
+    if (!converted) {
+        std::cerr << "error: " << converted.error().message << "\n";
+        return bad_input;
+    }
+    std::cout << format_number(*converted, 10) << " " << to->symbol << "\n";
+    return all_fit;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    CLI::App app{"Sizes the axes of a Fulmox project without a window.\n"
+                 "Exit codes: 0 all limits fit, 1 a limit is exceeded, 2 bad input."};
+    app.set_version_flag("--version", FULMOX_VERSION);
+    app.require_subcommand(1);
+
+    std::string file;
+    bool json = false;
+    auto* assess_command = app.add_subcommand("assess", "All results and limits of every axis");
+    assess_command->add_option("FILE", file, "Project, *.fulmox")->required();
+    assess_command->add_flag("--json", json, "As JSON: SI values with units, stable keys");
+
+    auto* validate_command = app.add_subcommand("validate", "Checks a project file and says where it is wrong");
+    validate_command->add_option("FILE", file, "Project, *.fulmox")->required();
+
+    std::vector<std::string> words;
+    auto* units_command = app.add_subcommand("units", "Arithmetic with units: units \"2*35 mm + 1 in\" in mm");
+    units_command->add_option("EXPR", words, "Expression, then perhaps: in UNIT")->required()->expected(1, -1);
+
+    auto* schema_command = app.add_subcommand("schema", "JSON Schema of the project file");
+
+    try {
+        app.parse(argc, argv);
+    } catch (const CLI::ParseError& e) {
+        return app.exit(e) == 0 ? all_fit : bad_input;
+    }
+    try {
+        if (*assess_command) return assess_file(file, json);
+        if (*validate_command) return validate_file(file);
+        if (*schema_command) {
+            std::cout << project_schema();
+            return all_fit;
+        }
+        if (*units_command) {
+            std::string unit;
+            if (words.size() >= 3 && words[words.size() - 2] == "in") {
+                unit = words.back();
+                words.resize(words.size() - 2);
+            }
+            std::string expression;
+            for (const std::string& w : words) expression += (expression.empty() ? "" : " ") + w;
+            return show_units(expression, unit);
+        }
+    } catch (const std::exception& e) {
+        std::cerr << "error: " << e.what() << "\n";
+        return bad_input;
+    }
+    return bad_input;
+}

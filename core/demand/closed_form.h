@@ -1,0 +1,46 @@
+// Closed forms that make a candidate cost a few operations: RMS and peak torque as a function of the ratio and of the
+// motor-side inertia.
+//
+// With D the torque the mechanism wants at its input shaft and α its acceleration there, a stage of ratio i and
+// efficiency η and a motor-side inertia J need T = k D/i + J i α, where k is 1/η motoring, η generating, 1 at rest.
+#pragma once
+
+#include "core/demand/demand.h"
+
+#include <array>
+#include <vector>
+
+namespace fulmox {
+
+/// Time means over the cycle for one regime: a = mean D², b = mean D α, c = mean α². SI.
+struct QuadraticSums {
+    double a = 0, b = 0, c = 0;
+};
+
+struct HullPoint {
+    double torque = 0;        ///< D, N·m
+    double acceleration = 0;  ///< α, rad/s²
+};
+
+/// Regimes by the power at the mechanism's input shaft.
+struct ClosedForm {
+    std::array<QuadraticSums, 3> sums;            ///< motoring, generating, standstill
+    std::array<std::vector<HullPoint>, 3> hulls;  ///< convex hull of (D, α) for each
+    double peak_speed = 0;                        ///< rad/s at the mechanism's input shaft
+
+    /// RMS torque at the motor, N·m; J kg·m², ratio i > 0, stage efficiency both ways.
+    double rms_torque(double ratio, double inertia, double efficiency_forward = 1, double efficiency_backward = 1) const;
+
+    /// Largest |T| at the motor over the cycle.
+    double peak_torque(double ratio, double inertia, double efficiency_forward = 1, double efficiency_backward = 1) const;
+
+    /// Ratio of least RMS torque, i* = (a/(c J²))^(1/4); 0 where nothing accelerates.
+    double best_ratio(double inertia, double efficiency_forward = 1, double efficiency_backward = 1) const;
+
+    /// Least RMS torque, √(2 J (b + √(a c))).
+    double least_rms(double inertia, double efficiency_forward = 1, double efficiency_backward = 1) const;
+};
+
+ClosedForm closed_form(const Demand& d);
+
+}  // namespace fulmox

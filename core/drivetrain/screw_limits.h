@@ -1,0 +1,20 @@
+// What a screw's body bears: bending speed and buckling.
+#pragma once
+
+#include "core/model/mechanism.h"
+
+namespace fulmox {
+
+/// First root λ of the beam's frequency equation for the end fixity. Source: Euler–Bernoulli beam.
+double bending_root(EndFixity f);
+
+/// Euler factor N of the end fixity: 0.25, 1, 2.046, 4.
+double euler_factor(EndFixity f);
+
+/// First bending speed, rad/s: λ²/L² √(E I/(ρ A)) on the root diameter, m; free length m, E Pa, density kg/m³.
+double critical_speed(double root_diameter, double free_length, double elastic_modulus, double density, EndFixity f);
+
+/// Euler's load, N: N π² E I/L² on the root diameter; L the longest loaded length, m.
+double buckling_load(double root_diameter, double loaded_length, double elastic_modulus, EndFixity f);
+
+}  // namespace fulmox

@@ -1,0 +1,369 @@
+#include "core/files/project.h"
+
+#include "core/files/upgrade.h"
+#include "core/model/validate.h"
+#include "core/model/walk.h"
+
+#include <algorithm>
+#include <array>
+#include <set>
+
+namespace fulmox {
+
+namespace {
+
+constexpr std::array<Option, 4> standings{{{"assumed", "assumed"}, {"datasheet", "datasheet"}, {"calculated", "calculated"}, {"measured", "measured"}}};
+
+std::string type_name(const Json& j) {
+    if (j.is_number()) return "the number " + j.dump();
+    if (j.is_string()) return "the text \"" + j.get<std::string>().substr(0, 40) + "\"";
+    return j.is_null() ? "null" : j.is_boolean() ? (j.get<bool>() ? "true" : "false") : j.is_array() ? "a list" : "an object";
+}
+
+std::string options_text(std::span<const Option> options) {
+    std::string out;
+    for (const Option& o : options) out += (out.empty() ? "\"" : ", \"") + std::string(o.key) + "\"";
+    return out;
+}
+
+class Reader {
+  public:
+    Reader(const Document& d, const Json& object, std::string pointer, Problems& problems, bool& lossy)
+        : d_(d), object_(&object), pointer_(std::move(pointer)), problems_(problems), lossy_(lossy) {}
+
+    template <Kind K> void quantity(Quantity<K>& q, const QuantitySpec& spec) {
+        q = Quantity<K>{};
+        const Json* j = member(spec.key);
+        if (!j) return;
+        const std::string path = child_pointer(pointer_, spec.key);
+        if (j->is_object()) {
+            read_standing(q, *j, path, spec.label);
+            j = j->contains("value") ? &(*j)["value"] : nullptr;
+            if (!j) {
+                lost(path, spec.label, "found an object without \"value\"; allowed is a text such as \"10 mm\"");
+                return;
+            }
+        }
+        std::string text;
+        if (j->is_string()) {
+            text = j->get<std::string>();
+        } else if (j->is_number() && std::string_view(spec.unit) == "1") {
+            text = j->dump();
+        } else {
+            lost(path, spec.label, "found " + type_name(*j) + "; a quantity is a text with its unit, such as \"10 " +
+                                       std::string(std::string_view(spec.unit) == "1" ? "" : spec.unit) + "\"");
+            return;
+        }
+        q.text = text;
+        if (const auto r = read_quantity(text, K, spec_unit(spec, K))) {
+            q.si = r->si;
+            q.tolerance = r->tolerance;
+            q.unit = r->unit;
+        }
+        // validate() reports what could not be read; here only the text is kept
+    }
+    void text(std::string& s, const TextSpec& spec) {
+        s.clear();
+        const Json* j = member(spec.key);
+        if (!j) return;
+        if (j->is_string()) s = j->get<std::string>();
+        else lost(child_pointer(pointer_, spec.key), spec.label, "found " + type_name(*j) + "; allowed is a text");
+    }
+    template <class E> void choice(E& e, const ChoiceSpec& spec) {
+        const Json* j = member(spec.key);
+        const std::string path = child_pointer(pointer_, spec.key);
+        if (!j) {
+            error(path, spec.label, std::string("it is missing; allowed are ") + options_text(spec.options));
+            return;
+        }
+        for (std::size_t i = 0; i < spec.options.size(); ++i)
+            if (j->is_string() && j->get_ref<const std::string&>() == spec.options[i].key) {
+                e = static_cast<E>(i);
+                return;
+            }
+        lost(path, spec.label, "found " + type_name(*j) + "; allowed are " + options_text(spec.options));
+    }
+    void flag(bool& b, const FlagSpec& spec) {
+        b = false;
+        const Json* j = member(spec.key);
+        if (!j) return;
+        if (j->is_boolean()) b = j->get<bool>();
+        else lost(child_pointer(pointer_, spec.key), spec.label, "found " + type_name(*j) + "; allowed are true and false");
+    }
+    template <class T> void group(T& t, const GroupSpec& spec) {
+        static const Json empty = Json::object();
+        const Json* j = member(spec.key);
+        const std::string path = child_pointer(pointer_, spec.key);
+        if (j && !j->is_object()) {
+            lost(path, spec.label, "found " + type_name(*j) + "; allowed is an object");
+            j = nullptr;
+        }
+        read_into(t, j ? *j : empty, path);
+    }
+    template <class T> void list(std::vector<T>& items, const ListSpec& spec) {
+        items.clear();
+        const Json* j = member(spec.key);
+        if (!j) return;
+        const std::string path = child_pointer(pointer_, spec.key);
+        if (!j->is_array()) {
+            lost(path, spec.label, "found " + type_name(*j) + "; allowed is a list");
+            return;
+        }
+        if (j->size() > spec.most) {
+            lost(path, spec.label, "found " + std::to_string(j->size()) + " entries; allowed are at most " + std::to_string(spec.most));
+            return;
+        }
+        for (std::size_t i = 0; i < j->size(); ++i) {
+            const std::string at = path + "/" + std::to_string(i);
+            if (!(*j)[i].is_object()) {
+                lost(at, spec.item, "found " + type_name((*j)[i]) + "; allowed is an object");
+                continue;
+            }
+            read_into(items.emplace_back(), (*j)[i], at);
+        }
+    }
+    template <class... T> void variant(std::variant<T...>& v, const GroupSpec& spec) {
+        const std::string path = child_pointer(pointer_, spec.key);
+        const Json* j = member(spec.key);
+        const std::array<Option, sizeof...(T)> kinds{Option{T::kind_key, T::kind_label}...};
+        if (!j || !j->is_object()) {
+            if (j) lost(path, spec.label, "found " + type_name(*j) + "; allowed is an object with \"kind\"");
+            else error(path, spec.label, "it is missing; give an object whose \"kind\" is one of " + options_text(kinds));
+            return;
+        }
+        const std::string kind = j->contains("kind") && (*j)["kind"].is_string() ? (*j)["kind"].get<std::string>() : "";
+        const bool known = ((kind == T::kind_key ? (v = T{}, true) : false) || ...);
+        if (!known) {
+            lost(child_pointer(path, "kind"), spec.label, "found \"" + kind.substr(0, 40) + "\"; allowed are " + options_text(kinds));
+            return;
+        }
+        std::visit([&](auto& held) { read_into(held, *j, path, true); }, v);
+    }
+
+    template <class T> void read_into(T& t, const Json& object, const std::string& path, bool variant = false) {
+        Reader inner(d_, object, path, problems_, lossy_);
+        if (variant) inner.known_.insert("kind");
+        T::describe(t, inner);
+        for (const auto& [key, value] : object.items())
+            if (!inner.known_.contains(key)) t.extra[key] = value.dump();
+    }
+    void know(const char* key) { known_.insert(key); }
+
+  private:
+    const Document& d_;
+    const Json* object_;
+    std::string pointer_;
+    Problems& problems_;
+    bool& lossy_;
+    std::set<std::string, std::less<>> known_;
+
+    const Json* member(const char* key) {
+        known_.insert(key);
+        const auto it = object_->find(key);
+        return it == object_->end() ? nullptr : &*it;
+    }
+    void error(const std::string& path, const char* label, std::string message) {
+        problems_.push_back({Severity::error, path, label, std::move(message), d_.line(path)});
+    }
+    void lost(const std::string& path, const char* label, std::string message) {
+        lossy_ = true;
+        error(path, label, std::move(message));
+    }
+    void read_standing(QuantityBase& q, const Json& j, const std::string& path, const char* label) {
+        for (const auto& [key, value] : j.items()) {
+            if (key == "value") continue;
+            if (key == "note" && value.is_string()) {
+                q.note = value.get<std::string>();
+            } else if (key == "standing" && value.is_string()) {
+                const auto it = std::find_if(standings.begin(), standings.end(), [&](const Option& o) { return value.get_ref<const std::string&>() == o.key; });
+                if (it != standings.end()) q.standing = static_cast<Standing>(it - standings.begin());
+                else lost(child_pointer(path, key), label, "found " + type_name(value) + "; allowed are " + options_text(standings));
+            } else {
+                lost(child_pointer(path, key), label, "found an unknown member \"" + key.substr(0, 40) + "\"; allowed are \"value\", \"standing\", \"note\"");
+            }
+        }
+    }
+};
+
+class Writer {
+  public:
+    Json out = Json::object();
+
+    template <Kind K> void quantity(const Quantity<K>& q, const QuantitySpec& spec) {
+        if (q.text.empty()) return;
+        if (q.standing == Standing::assumed && q.note.empty()) {
+            out[spec.key] = q.text;
+            return;
+        }
+        Json j{{"value", q.text}};
+        if (q.standing != Standing::assumed) j["standing"] = standings.at(static_cast<std::size_t>(q.standing)).key;
+        if (!q.note.empty()) j["note"] = q.note;
+        out[spec.key] = std::move(j);
+    }
+    void text(const std::string& s, const TextSpec& spec) { out[spec.key] = s; }
+    template <class E> void choice(const E& e, const ChoiceSpec& spec) { out[spec.key] = spec.options[static_cast<std::size_t>(e)].key; }
+    void flag(const bool& b, const FlagSpec& spec) { out[spec.key] = b; }
+    template <class T> void group(const T& t, const GroupSpec& spec) { out[spec.key] = object_of(t); }
+    template <class T> void list(const std::vector<T>& items, const ListSpec& spec) {
+        Json j = Json::array();
+        for (const T& t : items) j.push_back(object_of(t));
+        out[spec.key] = std::move(j);
+    }
+    template <class... T> void variant(const std::variant<T...>& v, const GroupSpec& spec) {
+        std::visit([&](const auto& held) { out[spec.key] = object_of(held, std::decay_t<decltype(held)>::kind_key); }, v);
+    }
+    template <class T> static Json object_of(const T& t, const char* kind = nullptr) {
+        Writer w;
+        if (kind) w.out["kind"] = kind;
+        T::describe(t, w);
+        for (const auto& [key, raw] : t.extra) w.out[key] = Json::parse(raw);
+        return std::move(w.out);
+    }
+};
+
+class SchemaWriter {
+  public:
+    Json properties = Json::object();
+
+    template <Kind K> void quantity(const Quantity<K>&, const QuantitySpec& spec) {
+        std::string help = std::string(spec.label) + ". " + spec.help + " Permitted: " + range_text(spec) + ".";
+        if (!spec.required) help += std::string(" May be left out: ") + spec.if_empty + ".";
+        if (*spec.source) help += std::string(" Source: ") + spec.source + ".";
+        properties[spec.key] = Json{{"$ref", std::string_view(spec.unit) == "1" ? "#/$defs/number" : "#/$defs/quantity"},
+            {"title", spec.label}, {"description", help}, {"x-kind", std::string(info(K).name)}, {"x-unit", spec.unit}};
+    }
+    void text(const std::string&, const TextSpec& spec) { properties[spec.key] = Json{{"type", "string"}, {"title", spec.label}, {"description", spec.help}}; }
+    template <class E> void choice(const E&, const ChoiceSpec& spec) {
+        Json keys = Json::array();
+        for (const Option& o : spec.options) keys.push_back(o.key);
+        properties[spec.key] = Json{{"enum", keys}, {"title", spec.label}, {"description", spec.help}};
+    }
+    void flag(const bool&, const FlagSpec& spec) { properties[spec.key] = Json{{"type", "boolean"}, {"title", spec.label}, {"description", spec.help}}; }
+    template <class T> void group(const T& t, const GroupSpec& spec) { properties[spec.key] = schema_of(t, spec.label); }
+    template <class T> void list(const std::vector<T>&, const ListSpec& spec) {
+        properties[spec.key] = Json{{"type", "array"}, {"title", spec.label}, {"maxItems", spec.most}, {"items", schema_of(T{}, spec.item)}};
+    }
+    template <class... T> void variant(const std::variant<T...>&, const GroupSpec& spec) {
+        Json kinds = Json::array();
+        (kinds.push_back(schema_of(T{}, T::kind_label, T::kind_key)), ...);
+        properties[spec.key] = Json{{"title", spec.label}, {"oneOf", kinds}};
+    }
+    template <class T> static Json schema_of(const T& t, const char* title, const char* kind = nullptr) {
+        SchemaWriter w;
+        Json out{{"type", "object"}, {"title", title}};
+        if (kind) {
+            w.properties["kind"] = Json{{"const", kind}};
+            out["required"] = Json::array({"kind"});
+        }
+        T::describe(t, w);
+        out["properties"] = std::move(w.properties);
+        return out;
+    }
+};
+
+void with_lines(Problems& problems, const Document& d) {
+    for (Problem& p : problems)
+        if (p.line == 0) p.line = d.line(p.path);
+}
+
+Result<int, Problem> header(const Document& d, const char* format) {
+    using Out = Result<int, Problem>;
+    const auto no = [&](const char* path, std::string message) { return Out::failure({Severity::error, path, "", std::move(message), d.line(path)}); };
+    if (!d.root.is_object()) return no("", "found " + type_name(d.root) + "; a project file is a JSON object");
+    if (!d.root.contains("format") || d.root["format"] != format)
+        return no("/format", "found " + (d.root.contains("format") ? type_name(d.root["format"]) : std::string("nothing")) + "; allowed is \"" + format + "\"");
+    if (!d.root.contains("version") || !d.root["version"].is_number_integer() || d.root["version"].get<double>() < 1 || d.root["version"].get<double>() > 1e6)
+        return no("/version", "found " + (d.root.contains("version") ? type_name(d.root["version"]) : std::string("nothing")) + "; allowed is a whole number from 1");
+    return d.root["version"].get<int>();
+}
+
+}  // namespace
+
+Result<ProjectRead, Problem> read_project(std::string_view text) {
+    using Out = Result<ProjectRead, Problem>;
+    auto parsed = parse_document(text);
+    if (!parsed) return Out::failure(parsed.error());
+    Document& d = *parsed;
+    const auto version = header(d, project_format);
+    if (!version) return Out::failure(version.error());
+    ProjectRead out;
+    out.version = *version;
+    if (*version < project_version) {
+        upgrade(d, *version);
+        out.upgraded = true;
+        out.warning = "This file is of version " + std::to_string(*version) + "; saving writes version " + std::to_string(project_version) + ".";
+    }
+    d.root.erase("format");
+    d.root.erase("version");
+    bool lossy = false;
+    Reader reader(d, d.root, "", out.problems, lossy);
+    reader.read_into(out.machine, d.root, "");
+    if (!d.root.contains("policies")) out.machine.policies = shipped_policies();
+    for (Problem& p : validate(out.machine)) out.problems.push_back(std::move(p));
+    with_lines(out.problems, d);
+    if (*version > project_version) {
+        out.read_only = true;
+        out.warning = "This file is of version " + std::to_string(*version) + ", newer than this program knows (" + std::to_string(project_version) +
+                      "). It is open for reading; saving over it could lose what is new.";
+    } else if (lossy) {
+        out.read_only = true;
+        out.warning = "Some parts of this file could not be kept. It is open for reading, so that saving cannot lose them; the list says where.";
+    }
+    return out;
+}
+
+std::string write_project(const Machine& machine) {
+    Json out{{"format", project_format}, {"version", project_version}};
+    out.update(Writer::object_of(machine));
+    return out.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+std::string project_schema() {
+    Json schema{{"$schema", "https://json-schema.org/draft/2020-12/schema"}, {"title", "Fulmox project"},
+        {"description", "Generated from the field descriptions of the program. Quantities are texts as the user wrote them, with their unit and perhaps a tolerance. Members not named here are kept."}};
+    Json body = SchemaWriter::schema_of(Machine{}, "Machine");
+    Json properties{{"format", {{"const", project_format}}}, {"version", {{"type", "integer"}, {"minimum", 1}}}};
+    properties.update(body["properties"]);
+    schema["type"] = "object";
+    schema["required"] = Json::array({"format", "version"});
+    schema["properties"] = std::move(properties);
+    const auto quantity = [](const Json& value) {
+        Json standing_keys = Json::array();
+        for (const Option& o : standings) standing_keys.push_back(o.key);
+        return Json{{"oneOf", {value, {{"type", "object"}, {"required", {"value"}}, {"additionalProperties", false},
+            {"properties", {{"value", value}, {"standing", {{"enum", standing_keys}}}, {"note", {{"type", "string"}}}}}}}}};
+    };
+    schema["$defs"] = {{"quantity", quantity({{"type", "string"}})}, {"number", quantity({{"type", Json::array({"string", "number"})}})}};
+    return schema.dump(2) + "\n";
+}
+
+Result<CatalogueRead, Problem> read_catalogue(std::string_view text) {
+    using Out = Result<CatalogueRead, Problem>;
+    struct Catalogue {
+        std::string name;
+        std::vector<Motor> motors;
+        Extra extra;
+        static void describe(Catalogue& c, Reader& v) {
+            v.text(c.name, {"name", "Catalogue", ""});
+            v.list(c.motors, {"motors", "Motors", "motor", "", 100000});
+        }
+    };
+    auto parsed = parse_document(text);
+    if (!parsed) return Out::failure(parsed.error());
+    const auto version = header(*parsed, "fulmox-catalogue");
+    if (!version) return Out::failure(version.error());
+    Catalogue c;
+    CatalogueRead out;
+    bool lossy = false;
+    Reader reader(*parsed, parsed->root, "", out.problems, lossy);
+    reader.read_into(c, parsed->root, "");
+    out.name = std::move(c.name);
+    for (std::size_t i = 0; i < c.motors.size(); ++i)
+        for (const FieldRef& f : walk(c.motors[i], "/motors/" + std::to_string(i)))
+            if (auto p = check(f)) out.problems.push_back(std::move(*p));
+    with_lines(out.problems, *parsed);
+    out.motors = std::move(c.motors);
+    return out;
+}
+
+}  // namespace fulmox

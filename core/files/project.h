@@ -1,0 +1,42 @@
+// The project file, *.fulmox: JSON, quantities as the user wrote them.
+#pragma once
+
+#include "core/files/document.h"
+#include "core/model/machine.h"
+
+#include <string>
+#include <string_view>
+
+namespace fulmox {
+
+inline constexpr const char* project_format = "fulmox-project";
+inline constexpr int project_version = 2;
+
+struct ProjectRead {
+    Machine machine;
+    Problems problems;       ///< with pointer and line
+    int version = 0;         ///< as found in the file
+    bool upgraded = false;   ///< came from an older version
+    bool read_only = false;  ///< newer version, or parts that could not be kept: saving over it would lose something
+    std::string warning;     ///< one sentence for the user, empty if all is well
+};
+
+/// Reads a project. A failure means the text is no project at all; anything less is in `problems`, the rest is kept.
+/// Unknown members are kept and written back.
+Result<ProjectRead, Problem> read_project(std::string_view text);
+
+/// Writes a project with two spaces of indentation, members in the order of their descriptions.
+std::string write_project(const Machine& machine);
+
+/// JSON Schema (2020-12) of the project file, generated from the descriptions.
+std::string project_schema();
+
+/// Motors of a catalogue file: {"format": "fulmox-catalogue", "version": 1, "motors": [ … ]}.
+struct CatalogueRead {
+    std::string name;
+    std::vector<Motor> motors;
+    Problems problems;
+};
+Result<CatalogueRead, Problem> read_catalogue(std::string_view text);
+
+}  // namespace fulmox

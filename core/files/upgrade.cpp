@@ -1,0 +1,36 @@
+#include "core/files/upgrade.h"
+
+namespace fulmox {
+
+namespace {
+
+// Version 1 kept the bus voltage at the axis and had no stop time, coupling group or dwell brake.
+void from_1_to_2(Document& d) {
+    if (!d.root.contains("axes") || !d.root["axes"].is_array()) return;
+    std::size_t i = 0;
+    for (Json& axis : d.root["axes"]) {
+        const std::string path = "/axes/" + std::to_string(i++);
+        if (!axis.is_object()) continue;
+        if (!axis.contains("drive")) axis["drive"] = Json::object();
+        if (!axis["drive"].is_object()) continue;
+        if (axis.contains("bus_voltage")) {
+            axis["drive"]["bus_voltage"] = axis["bus_voltage"];
+            d.lines[path + "/drive/bus_voltage"] = d.line(path + "/bus_voltage");
+            axis.erase("bus_voltage");
+        }
+        if (!axis.contains("coupling")) axis["coupling"] = Json{{"service_factor", "1.5"}};
+        if (axis.contains("coupling_inertia")) {
+            axis["coupling"]["inertia"] = axis["coupling_inertia"];
+            d.lines[path + "/coupling/inertia"] = d.line(path + "/coupling_inertia");
+            axis.erase("coupling_inertia");
+        }
+    }
+}
+
+}  // namespace
+
+void upgrade(Document& d, int version) {
+    if (version < 2) from_1_to_2(d);
+}
+
+}  // namespace fulmox

@@ -1,0 +1,65 @@
+// The whole assessment of one axis: from what the user wrote to the list of limits.
+#pragma once
+
+#include "core/demand/closed_form.h"
+#include "core/demand/demand.h"
+#include "core/load/statement.h"
+#include "core/match/limit.h"
+#include "core/model/machine.h"
+#include "core/model/problem.h"
+#include "core/motion/trajectory.h"
+#include "core/motor/capability.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace fulmox {
+
+/// A number an engineer relies on, under a stable key.
+struct Figure {
+    std::string key;    ///< "demand.peak_torque"
+    std::string label;
+    Kind kind = Kind::number;
+    double si = 0;
+    std::string note;   ///< "at 0.18 s, up"
+    Working working;
+};
+
+/// What one school of practice says about the inertia ratio.
+struct SchoolView {
+    std::string policy;
+    LimitState state = LimitState::cannot_say;
+    std::string words;  ///< "tight above 5, over above 10"
+    bool chosen = false;
+};
+
+struct Assessment {
+    Problems problems;                    ///< errors stop the part they concern; flags and cautions do not
+    std::optional<Trajectory> motion;
+    std::optional<InertiaStatement> inertia;
+    std::optional<Demand> demand;
+    std::optional<ClosedForm> closed;
+    std::optional<MotorUse> motor;
+    std::vector<Figure> figures;
+    std::vector<Limit> limits;
+    std::vector<SchoolView> schools;
+
+    const Figure* figure(std::string_view key) const;
+    const Limit* limit(std::string_view key) const;
+    bool fits() const;                    ///< no error and no limit over; tight and cannot say pass
+    bool exceeded() const;                ///< some limit is over
+};
+
+struct AssessOptions {
+    bool workings = true;
+    bool closed_form = true;
+};
+
+/// Pure; the same input gives the same output bit for bit. `path` is the axis' JSON pointer, for addresses.
+Assessment assess(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options = {});
+
+/// The axis at this index.
+Assessment assess(const Machine& machine, std::size_t axis, AssessOptions options = {});
+
+}  // namespace fulmox

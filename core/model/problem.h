@@ -1,0 +1,30 @@
+// Something wrong or odd about an input, with its address.
+#pragma once
+
+#include <string>
+#include <vector>
+
+namespace fulmox {
+
+enum class Severity {
+    error,       ///< the field cannot be used
+    suspicious,  ///< legal, kept, but a wrong unit is the usual cause
+    caution      ///< people or machines can come to harm
+};
+
+struct Problem {
+    Severity severity = Severity::error;
+    std::string path;     ///< JSON pointer into the project
+    std::string field;    ///< label, as in the form
+    std::string message;  ///< what was found, what is allowed, what to do
+    int line = 0;         ///< line of the file it came from, 0: unknown
+};
+
+using Problems = std::vector<Problem>;
+
+/// "line 12, /axes/0/mechanism/lead (Lead): …"
+std::string to_text(const Problem& p);
+
+bool has_errors(const Problems& problems);
+
+}  // namespace fulmox

@@ -1,0 +1,21 @@
+// Checks of a whole axis: every field against its description, and the fields against one another.
+#pragma once
+
+#include "core/model/machine.h"
+#include "core/model/problem.h"
+
+namespace fulmox {
+
+/// Errors and flags of one axis; `path` is its JSON pointer. Motor fields are only checked when a motor is given.
+Problems validate(const Axis& axis, const std::string& path);
+
+/// The site alone.
+Problems validate_site(const Machine& machine);
+
+/// Site, policies and every axis.
+Problems validate(const Machine& machine);
+
+/// The policy of this name, or nothing.
+const Policy* find_policy(const Machine& machine, const std::string& name);
+
+}  // namespace fulmox

@@ -1,0 +1,238 @@
+#include "core/model/walk.h"
+
+#include "core/quantity/format.h"
+
+#include <cmath>
+#include <map>
+#include <type_traits>
+
+namespace fulmox {
+
+namespace {
+
+class Walker {
+  public:
+    FieldRefs out;
+
+    explicit Walker(std::string path) : path_(std::move(path)) {}
+
+    template <Kind K> void quantity(Quantity<K>& q, const QuantitySpec& spec) {
+        FieldRef& f = add(FieldRef::Type::quantity, spec.key);
+        f.kind = K;
+        f.quantity_spec = spec;
+        f.quantity = &q;
+        f.active = applies(spec.when);
+    }
+    void text(std::string& s, const TextSpec& spec) {
+        FieldRef& f = add(FieldRef::Type::text, spec.key);
+        f.text_spec = spec;
+        f.text = &s;
+    }
+    template <class E> void choice(E& e, const ChoiceSpec& spec) {
+        static_assert(std::is_enum_v<E>);
+        FieldRef& f = add(FieldRef::Type::choice, spec.key);
+        f.choice_spec = spec;
+        f.chosen = [&e] { return static_cast<int>(e); };
+        f.choose = [&e](int i) { e = static_cast<E>(i); };
+        choices_[path_ + "/" + spec.key] = spec.options[static_cast<std::size_t>(e)].key;
+    }
+    void flag(bool& b, const FlagSpec& spec) {
+        FieldRef& f = add(FieldRef::Type::flag, spec.key);
+        f.flag_spec = spec;
+        f.flag = &b;
+    }
+    template <class T> void group(T& t, const GroupSpec& spec) {
+        add(FieldRef::Type::group, spec.key).group_spec = spec;
+        inside(spec.key, [&] { T::describe(t, *this); });
+    }
+    template <class T> void list(std::vector<T>& items, const ListSpec& spec) {
+        FieldRef& f = add(FieldRef::Type::list, spec.key);
+        f.list_spec = spec;
+        f.list_size = [&items] { return items.size(); };
+        f.list_insert = [&items](std::size_t i) { items.insert(at(items, i), T{}); };
+        f.list_duplicate = [&items](std::size_t i) {
+            T copy = items.at(i);
+            items.insert(at(items, i + 1), std::move(copy));
+        };
+        f.list_erase = [&items](std::size_t i) { items.erase(at(items, i)); };
+        f.list_move = [&items](std::size_t from, std::size_t to) {
+            T moved = std::move(items.at(from));
+            items.erase(at(items, from));
+            items.insert(at(items, to), std::move(moved));
+        };
+        inside(spec.key, [&] {
+            for (std::size_t i = 0; i < items.size(); ++i)
+                inside(std::to_string(i), [&] { T::describe(items[i], *this); });
+        });
+    }
+    template <class... T> void variant(std::variant<T...>& v, const GroupSpec& spec) {
+        FieldRef& f = add(FieldRef::Type::variant, spec.key);
+        f.group_spec = spec;
+        f.variant_kinds = {Option{T::kind_key, T::kind_label}...};
+        f.chosen = [&v] { return static_cast<int>(v.index()); };
+        f.choose = [&v](int i) {
+            int k = 0;
+            // only a change of kind makes a new value
+            if (static_cast<int>(v.index()) != i) ((k++ == i ? (v = T{}, true) : false) || ...);
+        };
+        inside(spec.key, [&] {
+            std::visit([&](auto& held) { std::decay_t<decltype(held)>::describe(held, *this); }, v);
+        });
+    }
+
+  private:
+    std::string path_;
+    int depth_ = 0;
+    std::map<std::string, std::string, std::less<>> choices_;
+
+    template <class T> static auto at(std::vector<T>& items, std::size_t i) {
+        return items.begin() + static_cast<std::ptrdiff_t>(std::min(i, items.size()));
+    }
+    FieldRef& add(FieldRef::Type type, const char* key) {
+        FieldRef& f = out.emplace_back();
+        f.type = type;
+        f.path = path_ + "/" + key;
+        f.depth = depth_;
+        return f;
+    }
+    template <class F> void inside(const std::string& key, F&& f) {
+        const std::size_t length = path_.size();
+        path_ += "/" + key;
+        ++depth_;
+        f();
+        --depth_;
+        path_.resize(length);
+    }
+    bool applies(std::string_view when) const {
+        if (when.empty()) return true;
+        const std::size_t eq = when.find('=');
+        const auto it = choices_.find(path_ + "/" + std::string(when.substr(0, eq)));
+        return it == choices_.end() || it->second == when.substr(eq + 1);
+    }
+};
+
+template <class T> FieldRefs walk_any(T& root, const std::string& path) {
+    Walker w(path);
+    T::describe(root, w);
+    return std::move(w.out);
+}
+
+}  // namespace
+
+FieldRefs walk(Machine& root) { return walk_any(root, ""); }
+FieldRefs walk(Axis& root, const std::string& path) { return walk_any(root, path); }
+FieldRefs walk(Motor& root, const std::string& path) { return walk_any(root, path); }
+FieldRefs walk(Site& root, const std::string& path) { return walk_any(root, path); }
+FieldRefs walk(Policy& root, const std::string& path) { return walk_any(root, path); }
+
+std::string FieldRef::label() const {
+    switch (type) {
+    case Type::quantity: return quantity_spec.label;
+    case Type::text: return text_spec.label;
+    case Type::choice: return choice_spec.label;
+    case Type::flag: return flag_spec.label;
+    case Type::list: return list_spec.label;
+    case Type::group:
+    case Type::variant: return group_spec.label;
+    }
+    return {};
+}
+
+std::optional<FieldRef> find_field(Machine& root, const std::string& path) {
+    for (FieldRef& f : walk(root))
+        if (f.path == path) return std::move(f);
+    return std::nullopt;
+}
+
+const Unit& spec_unit(const QuantitySpec& spec, Kind kind) { return *find_unit(spec.unit, kind); }
+
+std::string range_text(const QuantitySpec& spec) {
+    const auto& [min, max, open_min, open_max] = spec.range;
+    const std::string unit = std::string_view(spec.unit) == "1" ? "" : " " + std::string(spec.unit);
+    std::string out;
+    if (open_min) out = "greater than " + format_number(min, 6);
+    else out = format_number(min, 6);
+    out += open_min ? " and " : " to ";
+    if (open_max) out += "less than ";
+    else if (open_min) out += "at most ";
+    return out + format_number(max, 6) + unit;
+}
+
+namespace {
+
+std::optional<std::string> outside(const QuantitySpec& spec, Kind kind, double si, const Unit* own) {
+    const Unit& u = spec_unit(spec, kind);
+    const double min = to_si(spec.range.min, u);
+    const double max = to_si(spec.range.max, u);
+    // a hair of slack, so that "100 %" is not refused for the last bit of 0.01 × 100
+    const double slack = 1e-12 * std::max(std::abs(min), std::abs(max));
+    const bool low = spec.range.open_min ? si <= min : si < min - slack;
+    const bool high = spec.range.open_max ? si >= max : si > max + slack;
+    if (!low && !high) return std::nullopt;
+    return "found " + format_quantity(si, own ? *own : u, 6) + "; allowed is " + range_text(spec);
+}
+
+}  // namespace
+
+std::optional<Problem> check(const FieldRef& f) {
+    if (f.type != FieldRef::Type::quantity || !f.active) return std::nullopt;
+    const QuantitySpec& spec = f.quantity_spec;
+    const QuantityBase& q = *f.quantity;
+    const auto problem = [&](Severity s, std::string message) {
+        return Problem{s, f.path, spec.label, std::move(message)};
+    };
+    if (q.text.empty()) {
+        if (!spec.required) return std::nullopt;
+        return problem(Severity::error, "it is missing; give a value, " + range_text(spec));
+    }
+    const Unit& unit = spec_unit(spec, f.kind);
+    if (!q.given()) {
+        const auto r = read_quantity(q.text, f.kind, unit);
+        return problem(Severity::error, "\"" + q.text + "\": " + (r ? "not a number" : r.error().message));
+    }
+    if (const auto why = outside(spec, f.kind, q.si, q.unit)) return problem(Severity::error, *why);
+    if (q.si < to_si(spec.typical.min, unit) || q.si > to_si(spec.typical.max, unit))
+        return problem(Severity::suspicious,
+            q.text + " is unusual; typical is " + format_number(spec.typical.min) + " to " +
+                format_number(spec.typical.max) + " " + spec.unit + ". Is the unit right?");
+    return std::nullopt;
+}
+
+std::optional<Problem> assign(FieldRef& f, std::string_view text) {
+    QuantityBase& q = *f.quantity;
+    const QuantitySpec& spec = f.quantity_spec;
+    const auto problem = [&](std::string message) {
+        return Problem{Severity::error, f.path, spec.label, std::move(message)};
+    };
+    if (text.find_first_not_of(" \t\r\n") == std::string_view::npos) {
+        if (spec.required) return problem("it is empty; give a value, " + range_text(spec));
+        q = QuantityBase{};
+        return std::nullopt;
+    }
+    const Unit& bare = q.unit && q.unit->kind == f.kind ? *q.unit : spec_unit(spec, f.kind);
+    const auto r = read_quantity(text, f.kind, bare);
+    if (!r) return problem(r.error().message);
+    if (const auto why = outside(spec, f.kind, r->si, r->unit)) return problem(*why);
+    q.si = r->si;
+    q.tolerance = r->tolerance;
+    q.unit = r->unit;
+    q.text = with_unit(text, *r);
+    return std::nullopt;
+}
+
+std::string to_text(const Problem& p) {
+    std::string out;
+    if (p.line > 0) out += "line " + std::to_string(p.line) + ", ";
+    if (!p.path.empty()) out += p.path;
+    if (!p.field.empty()) out += " (" + p.field + ")";
+    if (!out.empty()) out += ": ";
+    return out + p.message;
+}
+
+bool has_errors(const Problems& problems) {
+    for (const Problem& p : problems)
+        if (p.severity == Severity::error) return true;
+    return false;
+}
+
+}  // namespace fulmox

@@ -1,0 +1,68 @@
+// A flat, type-erased list of the fields of a described struct, for forms, validation, undo texts and sweeps.
+#pragma once
+
+#include "core/model/field.h"
+#include "core/model/machine.h"
+#include "core/model/problem.h"
+
+#include <functional>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace fulmox {
+
+/// One described place in a struct. The pointers are valid as long as the struct stays put.
+struct FieldRef {
+    enum class Type { quantity, text, choice, flag, group, list, variant };
+    Type type;
+    std::string path;         ///< JSON pointer
+    bool active = true;       ///< false where another choice makes the field meaningless
+    Kind kind = Kind::illegal;
+    QuantitySpec quantity_spec{};
+    QuantityBase* quantity = nullptr;
+    TextSpec text_spec{};
+    std::string* text = nullptr;
+    ChoiceSpec choice_spec{};
+    std::function<int()> chosen;
+    std::function<void(int)> choose;
+    FlagSpec flag_spec{};
+    bool* flag = nullptr;
+    GroupSpec group_spec{};
+    int depth = 0;
+    ListSpec list_spec{};
+    std::function<std::size_t()> list_size;
+    std::function<void(std::size_t)> list_insert;     ///< a default entry before this index
+    std::function<void(std::size_t)> list_duplicate;
+    std::function<void(std::size_t)> list_erase;
+    std::function<void(std::size_t, std::size_t)> list_move;
+    std::vector<Option> variant_kinds;
+
+    std::string label() const;
+};
+
+using FieldRefs = std::vector<FieldRef>;
+
+FieldRefs walk(Machine& root);
+FieldRefs walk(Axis& root, const std::string& path = "");
+FieldRefs walk(Motor& root, const std::string& path = "");
+FieldRefs walk(Site& root, const std::string& path = "");
+FieldRefs walk(Policy& root, const std::string& path = "");
+
+/// The field at a JSON pointer, or nothing.
+std::optional<FieldRef> find_field(Machine& root, const std::string& path);
+
+/// Checks a value against its description. A missing required value is an error.
+std::optional<Problem> check(const FieldRef& field);
+
+/// Reads `text` into the field if it is readable and in range, else leaves the field alone and says why.
+/// An empty text clears an optional field. Bare numbers take the field's own last unit.
+std::optional<Problem> assign(FieldRef& field, std::string_view text);
+
+/// "0 < lead ≤ 1000 mm"
+std::string range_text(const QuantitySpec& spec);
+
+/// Unit of the ranges and of bare numbers.
+const Unit& spec_unit(const QuantitySpec& spec, Kind kind);
+
+}  // namespace fulmox
