@@ -21,11 +21,12 @@ class Figures {
   public:
     Figures(std::vector<Figure>& out, bool workings) : out_(out), workings_(workings) {}
     Figure& put(const char* key, const char* label, Kind kind, double si, std::string note = {}) {
-        return out_.emplace_back(Figure{key, label, kind, si, std::move(note), {}});
+        return out_.emplace_back(Figure{key, label, kind, si, std::move(note), {}, ""});
     }
-    template <class F> void put(const char* key, const char* label, Kind kind, double si, std::string note, F&& working) {
+    template <class F> Figure& put(const char* key, const char* label, Kind kind, double si, std::string note, F&& working) {
         Figure& f = put(key, label, kind, si, std::move(note));
         if (workings_) f.working = working();
+        return f;
     }
 
   private:
@@ -41,10 +42,10 @@ void motion_figures(Figures f, const Trajectory& t) {
     f.put("motion.cycle_time", "Cycle time", Kind::time, t.duration);
     f.put("motion.cycles_per_hour", "Cycles per hour", Kind::frequency, 1 / t.duration, "", [&] {
         return Working{working_line("f", "1/T", "1/T", {{"T", t.duration}}, 1 / t.duration, Kind::frequency)};
-    });
+    }).unit = "moves/h";
     f.put("motion.duty", "Moving share", Kind::number, t.duty(), "", [&] {
         return Working{working_line("duty", "moving time/cycle time", "t_m/T", {{"t_m", t.moving_time}, {"T", t.duration}}, t.duty(), Kind::number)};
-    });
+    }).unit = "%";
     f.put("motion.stroke", "Stroke", Kind::length, t.stroke());
     f.put("motion.path", "Path per cycle", Kind::length, t.path);
     f.put("motion.peak_speed", "Peak speed", Kind::speed, t.peak_speed);
@@ -83,7 +84,7 @@ void demand_figures(Figures f, const Demand& d) {
     for (int k = 0; k < cause_count; ++k) {
         static constexpr const char* keys[] = {"demand.rms_share.load_inertia", "demand.rms_share.rotor", "demand.rms_share.friction",
             "demand.rms_share.gravity", "demand.rms_share.process"};
-        f.put(keys[k], cause_label(static_cast<Cause>(k)), Kind::number, d.rms_share[static_cast<std::size_t>(k)], "share of the RMS torque squared");
+        f.put(keys[k], cause_label(static_cast<Cause>(k)), Kind::number, d.rms_share[static_cast<std::size_t>(k)], "share of the RMS torque squared").unit = "%";
     }
 }
 
@@ -92,7 +93,7 @@ void load_figures(Figures f, const Axis& axis, const InertiaStatement& i, const 
     const Efficiency e = screw_efficiency(s, workings);
     f.put("load.transmission_radius", "Travel per radian", Kind::length_per_angle, m.radius, "", [&] {
         return Working{working_line("r", "l/2π", "l/(2*pi)", {{"l", s.lead.si}}, m.radius, Kind::length_per_angle)};
-    });
+    }).unit = "mm/rev";
     f.put("load.efficiency_forward", "Efficiency, driving", Kind::number, e.forward, s.efficiency.given() ? "as given" : "from the thread").working = e.working;
     f.put("load.efficiency_backward", "Efficiency, driven back", Kind::number, e.backward, e.backward <= 0 ? "self-locking" : "").working = e.working;
     f.put("load.shaft_drag", "Drag at the screw", Kind::torque, m.shaft_drag);
@@ -121,7 +122,7 @@ void load_figures(Figures f, const Axis& axis, const InertiaStatement& i, const 
 void motor_figures(Figures f, const MotorUse& u, const Axis& axis) {
     f.put("motor.max_speed", "Top speed at this bus", Kind::angular_speed, u.can.max_speed);
     f.put("motor.continuous_stall", "Continuous torque here", Kind::torque, u.can.continuous_stall(), "at this ambient and altitude");
-    f.put("motor.heat_use", "Heat used, loss method", Kind::number, u.loss_use);
+    f.put("motor.heat_use", "Heat used, loss method", Kind::number, u.loss_use).unit = "%";
     if (axis.motor.torque_constant.given()) {
         f.put("motor.rms_current", "RMS current", Kind::current, u.rms_current, "A RMS, line", [&] {
             return Working{working_line("I_rms", "T_rms/K_t", "T/K", {{"T", u.rms_current * axis.motor.torque_constant.si}, {"K", axis.motor.torque_constant.si}}, u.rms_current, Kind::current)};
@@ -195,6 +196,10 @@ std::vector<SchoolView> schools(const Machine& machine, const Axis& axis, const 
 }
 
 }  // namespace
+
+std::string figure_text(const Figure& f, UnitSystem system) {
+    return *f.unit ? format_quantity(f.si, *find_unit(f.unit, f.kind)) : format_quantity(f.si, f.kind, system);
+}
 
 const Figure* Assessment::figure(std::string_view key) const {
     for (const Figure& f : figures)

@@ -24,7 +24,11 @@ struct Figure {
     double si = 0;
     std::string note;   ///< "at 0.18 s, up"
     Working working;
+    const char* unit = "";  ///< shown in this unit where the kind's display unit reads badly
 };
+
+/// "463.9 W", in the figure's own unit or the display unit of the system.
+std::string figure_text(const Figure& f, UnitSystem system);
 
 /// What one school of practice says about the inertia ratio.
 struct SchoolView {

@@ -77,7 +77,7 @@ std::string assessment_text(const Machine& machine, const std::vector<Assessment
         out += fmt::format("\n{} — policy {}: {} fit, {} tight, {} over, {} cannot say\n", machine.axes[i].name, machine.axes[i].policy, n.fits, n.tight, n.over, n.cannot_say);
         limit_rows(out, a, machine.unit_system);
         for (const Figure& f : a.figures)
-            out += fmt::format("    {:<30}{:>16}  {}\n", f.label, format_quantity(f.si, f.kind, machine.unit_system), f.note);
+            out += fmt::format("    {:<30}{:>16}  {}\n", f.label, figure_text(f, machine.unit_system), f.note);
         for (const Problem& p : a.problems) {
             if (p.severity == Severity::error) continue;
             out += std::string(p.severity == Severity::caution ? "  caution: " : "  check: ") + to_text(p) + "\n";

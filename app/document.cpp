@@ -1,0 +1,150 @@
+#include "app/document.h"
+
+#include <QFileInfo>
+#include <QUndoCommand>
+
+namespace fulmox::app {
+
+class SnapshotCommand : public QUndoCommand {
+  public:
+    SnapshotCommand(Document& document, Document::Snapshot before, Document::Snapshot after, const QString& name, QString merge)
+        : QUndoCommand(name), document_(document), before_(std::move(before)), after_(std::move(after)), merge_(std::move(merge)) {}
+
+    void redo() override { document_.replace(after_); }
+    void undo() override { document_.replace(before_); }
+    int id() const override { return merge_.isEmpty() ? -1 : 1; }
+    bool mergeWith(const QUndoCommand* other) override {
+        const auto* o = static_cast<const SnapshotCommand*>(other);
+        if (o->merge_ != merge_) return false;
+        after_ = o->after_;
+        return true;
+    }
+
+  private:
+    Document& document_;
+    Document::Snapshot before_, after_;
+    QString merge_;
+};
+
+Document::Document(QObject* parent) : QObject(parent) {
+    undo_.setUndoLimit(500);
+    connect(&undo_, &QUndoStack::cleanChanged, this, &Document::status_changed);
+    start_new();
+}
+
+void Document::replace(Snapshot machine) {
+    const Snapshot before = std::exchange(machine_, std::move(machine));
+    // only axes that changed are assessed again
+    const bool shared_changed = before && (before->site != machine_->site || before->policies != machine_->policies);
+    assessments_.resize(machine_->axes.size());
+    for (std::size_t i = 0; i < assessments_.size(); ++i)
+        if (!before || shared_changed || i >= before->axes.size() || before->axes[i] != machine_->axes[i]) assessments_[i].reset();
+    axis_ = std::clamp(axis_, 0, std::max(0, static_cast<int>(machine_->axes.size()) - 1));
+    emit changed();
+}
+
+void Document::select_axis(int index) {
+    if (index == axis_ || index < 0 || index >= static_cast<int>(machine_->axes.size())) return;
+    axis_ = index;
+    end_typing();
+    emit changed();
+}
+
+const Assessment& Document::assessment(int axis) {
+    auto& slot = assessments_.at(static_cast<std::size_t>(axis));
+    if (!slot) slot = assess(*machine_, static_cast<std::size_t>(axis));
+    return *slot;
+}
+
+bool Document::writable() {
+    if (read_only_) emit refused(read_only_reason_);
+    return !read_only_;
+}
+
+void Document::edit(const QString& name, const std::function<void(Machine&)>& change, const QString& merge) {
+    if (!writable()) return;
+    auto after = std::make_shared<Machine>(*machine_);
+    change(*after);
+    if (*after == *machine_) return;
+    undo_.push(new SnapshotCommand(*this, machine_, std::move(after), name, merge.isEmpty() ? merge : merge + QString::number(typing_)));
+}
+
+std::optional<Problem> Document::set_quantity(const QString& path, const QString& text) {
+    auto after = std::make_shared<Machine>(*machine_);
+    auto field = find_field(*after, path.toStdString());
+    if (!field || field->type != FieldRef::Type::quantity) return Problem{Severity::error, path.toStdString(), "", "this field is no longer there", 0};
+    if (auto problem = assign(*field, text.toStdString())) return problem;
+    if (*after == *machine_) return std::nullopt;
+    if (!writable()) return Problem{Severity::error, path.toStdString(), field->label(), read_only_reason_.toStdString(), 0};
+    const QString name = tr("%1: %2").arg(QString::fromStdString(field->label()), QString::fromStdString(field->quantity->text));
+    undo_.push(new SnapshotCommand(*this, machine_, std::move(after), name, path + QString::number(typing_)));
+    return std::nullopt;
+}
+
+void Document::set_standing(const QString& path, Standing standing) {
+    edit(tr("standing"), [&](Machine& m) {
+        if (auto f = find_field(m, path.toStdString()); f && f->quantity) f->quantity->standing = standing;
+    });
+}
+
+void Document::set_text(const QString& path, const QString& text) {
+    edit(tr("text"), [&](Machine& m) {
+        if (auto f = find_field(m, path.toStdString()); f && f->text) *f->text = text.toStdString();
+    }, path);
+}
+
+void Document::set_choice(const QString& path, int index) {
+    edit(tr("choice"), [&](Machine& m) {
+        if (auto f = find_field(m, path.toStdString()); f && f->choose) f->choose(index);
+    });
+}
+
+void Document::set_flag(const QString& path, bool on) {
+    edit(tr("option"), [&](Machine& m) {
+        if (auto f = find_field(m, path.toStdString()); f && f->flag) *f->flag = on;
+    });
+}
+
+QString Document::title() const {
+    if (!machine_->name.empty()) return QString::fromStdString(machine_->name);
+    return file_.isEmpty() ? tr("New machine") : QFileInfo(file_).completeBaseName();
+}
+
+void Document::open(ProjectRead project, const QString& file) {
+    undo_.clear();
+    assessments_.clear();
+    axis_ = 0;
+    file_ = file;
+    recovered_ = false;
+    read_only_ = project.read_only;
+    read_only_reason_ = QString::fromStdString(project.read_only ? project.warning : "");
+    machine_.reset();
+    replace(std::make_shared<const Machine>(std::move(project.machine)));
+    emit status_changed();
+}
+
+void Document::recover(ProjectRead project, const QString& file) {
+    open(std::move(project), file);
+    recovered_ = true;
+    emit status_changed();
+}
+
+void Document::start_new() {
+    ProjectRead fresh;
+    Axis axis;
+    axis.name = "Axis 1";
+    axis.cycle.segments.emplace_back();
+    fresh.machine.axes.push_back(std::move(axis));
+    open(std::move(fresh), {});
+}
+
+void Document::saved_as(const QString& file) {
+    file_ = file;
+    recovered_ = false;
+    read_only_ = false;
+    end_typing();
+    undo_.setClean();
+    emit status_changed();
+}
+
+}  // namespace fulmox::app

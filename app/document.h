@@ -1,0 +1,84 @@
+// The open project: a plain value, one undo stack, and its assessment.
+#pragma once
+
+#include "core/files/project.h"
+#include "core/match/assess.h"
+#include "core/model/walk.h"
+
+#include <QObject>
+#include <QString>
+#include <QUndoStack>
+#include <functional>
+#include <memory>
+#include <optional>
+#include <vector>
+
+namespace fulmox::app {
+
+class Document : public QObject {
+    Q_OBJECT
+
+  public:
+    explicit Document(QObject* parent = nullptr);
+
+    const Machine& machine() const { return *machine_; }
+    int axis_index() const { return axis_; }
+    const Axis& axis() const { return machine_->axes.at(static_cast<std::size_t>(axis_)); }
+    bool has_axis() const { return !machine_->axes.empty(); }
+    QString axis_path() const { return QStringLiteral("/axes/%1").arg(axis_); }
+    void select_axis(int index);
+
+    /// Assessment of an axis, computed when first asked for after a change.
+    const Assessment& assessment(int axis);
+    const Assessment& assessment() { return assessment(axis_); }
+
+    /// Sets a quantity from text; on bad text nothing changes and the problem is returned. Edits of the same field in a
+    /// row merge into one undo step until end_typing().
+    std::optional<Problem> set_quantity(const QString& path, const QString& text);
+    void set_standing(const QString& path, Standing standing);
+    void set_text(const QString& path, const QString& text);
+    void set_choice(const QString& path, int index);
+    void set_flag(const QString& path, bool on);
+    /// Any other edit, under the name shown in the undo menu. Edits with the same non-empty merge key in a row merge.
+    void edit(const QString& name, const std::function<void(Machine&)>& change, const QString& merge = {});
+    void end_typing() { ++typing_; }
+
+    QUndoStack& undo_stack() { return undo_; }
+
+    QString file() const { return file_; }
+    QString title() const;
+    bool read_only() const { return read_only_; }
+    QString read_only_reason() const { return read_only_reason_; }
+    bool modified() const { return !undo_.isClean() || recovered_; }
+
+    /// Replaces the project; clears undo. `file` empty: never saved.
+    void open(ProjectRead project, const QString& file);
+    /// A project with one empty axis.
+    void start_new();
+    /// As recovered work: shows as modified until saved.
+    void recover(ProjectRead project, const QString& file);
+    void saved_as(const QString& file);
+
+  signals:
+    void changed();         ///< the machine or the selection changed
+    void status_changed();  ///< file, modified or read-only state changed
+    void refused(const QString& why);
+
+  private:
+    friend class SnapshotCommand;
+    using Snapshot = std::shared_ptr<const Machine>;
+    void replace(Snapshot machine);
+    bool writable();
+
+    Snapshot machine_;
+    QUndoStack undo_;
+    std::vector<std::optional<Assessment>> assessments_;
+    QString file_;
+    QString read_only_reason_;
+    int axis_ = 0;
+    int typing_ = 0;
+    bool read_only_ = false;
+    bool recovered_ = false;
+};
+
+}  // namespace fulmox::app

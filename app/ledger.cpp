@@ -1,0 +1,266 @@
+#include "app/ledger.h"
+
+#include "app/theme.h"
+#include "app/widgets/paint.h"
+#include "core/match/headroom.h"
+#include "core/quantity/format.h"
+
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QPainter>
+#include <QScrollArea>
+#include <QVBoxLayout>
+#include <cmath>
+
+namespace fulmox::app {
+
+namespace {
+
+QString qs(const std::string& s) { return QString::fromStdString(s); }
+
+QString value_text(const Limit& l) {
+    if (l.state == LimitState::cannot_say) return QObject::tr("cannot say");
+    if (l.key == "inertia_ratio") return qs(format_number(l.used, 3)) + QStringLiteral(" : 1");
+    if (l.key == "brake" && l.allowed == 0) return QObject::tr("no brake");
+    const double u = 100 * l.utilisation();
+    return std::isfinite(u) ? qs(format_number(u, 3)) + QStringLiteral(" %") : QObject::tr("beyond");
+}
+
+QString html(const QString& s) { return s.toHtmlEscaped(); }
+
+}  // namespace
+
+LimitRow::LimitRow(QWidget* parent) : QFrame(parent) {
+    setFocusPolicy(Qt::StrongFocus);
+    setCursor(Qt::PointingHandCursor);
+    auto* box = new QVBoxLayout(this);
+    box->setContentsMargins(26, 38, 8, 6);
+    details_ = new QLabel;
+    details_->setWordWrap(true);
+    details_->setTextFormat(Qt::RichText);
+    details_->setFont(type_face(12));
+    details_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    details_->setFocusPolicy(Qt::NoFocus);
+    details_->hide();
+    box->addWidget(details_);
+}
+
+void LimitRow::show_limit(const Limit& limit, UnitSystem units) {
+    limit_ = limit;
+    units_ = units;
+    key_ = qs(limit.key);
+    setObjectName(QStringLiteral("limit/") + key_);
+    setAccessibleName(QStringLiteral("%1: %2, %3").arg(qs(limit.label), QString::fromUtf8(state_words(limit.state)), value_text(limit)));
+    setToolTip(qs(limit.reason));
+    if (open_) fill_details();
+    update();
+}
+
+void LimitRow::set_open(bool open, const std::function<std::vector<QString>()>& headroom) {
+    open_ = open;
+    if (open) {
+        headroom_ = headroom();
+        fill_details();
+    }
+    details_->setVisible(open);
+    update();
+}
+
+void LimitRow::fill_details() {
+    QString s = QStringLiteral("<p style='margin:0 0 4px 0'>%1.</p>").arg(html(qs(limit_.reason)));
+    for (const WorkingLine& w : limit_.working) {
+        s += QStringLiteral("<p style='margin:0 0 5px 0'><span style='color:%1'>%2 = %3</span><br>= %4<br>= <b>%5</b>")
+                 .arg(theme().second.name(), html(qs(w.symbol)), html(qs(w.formula)), html(qs(w.substituted)), html(qs(format_quantity(w.result, si_unit(w.kind), 5))));
+        if (w.kind == Kind::angular_speed) s += QStringLiteral(" (%1)").arg(html(qs(format_quantity(w.result, *find_unit("rpm")))));
+        if (!w.source.empty()) s += QStringLiteral("<br><i style='color:%1'>%2</i>").arg(theme().second.name(), html(qs(w.source)));
+        s += QStringLiteral("</p>");
+    }
+    if (!limit_.working.empty()) s += QStringLiteral("<p style='margin:0 0 5px 0;color:%1'>Numbers put in are in SI units.</p>").arg(theme().second.name());
+    if (!limit_.remedy.empty()) s += QStringLiteral("<p style='margin:0 0 5px 0'>%1</p>").arg(html(qs(limit_.remedy)));
+    if (!headroom_.empty()) {
+        const bool beyond = limit_.state != LimitState::fits;
+        s += QStringLiteral("<p style='margin:2px 0 0 0;color:%1'>%2</p>").arg(theme().second.name(), beyond ? tr("back inside the policy's share with one of") : tr("until the policy's share, one of"));
+        for (const QString& h : headroom_) s += QStringLiteral("<p style='margin:0;color:%1'><b>%2</b></p>").arg(theme().accent.name(), html(h));
+    }
+    details_->setText(s);
+}
+
+void LimitRow::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    if (open_ || hasFocus()) {
+        p.setRenderHint(QPainter::Antialiasing);
+        p.setPen(hasFocus() ? QPen(theme().accent, 1.5) : QPen(theme().line, 1));
+        p.setBrush(open_ ? theme().paper : QBrush(Qt::NoBrush));
+        p.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 6, 6);
+    }
+    draw_state(p, QRectF(8, 9, 11, 11), limit_.state);
+    p.setFont(type_face(13, limit_.state == LimitState::fits || limit_.state == LimitState::cannot_say ? Weight::regular : Weight::medium));
+    p.setPen(theme().ink);
+    const QString value = value_text(limit_);
+    const QRect line(26, 4, width() - 34, 20);
+    p.drawText(line, Qt::AlignRight | Qt::AlignVCenter, value);
+    const int used = p.fontMetrics().horizontalAdvance(value) + 8;
+    p.drawText(line.adjusted(0, 0, -used, 0), Qt::AlignLeft | Qt::AlignVCenter,
+        p.fontMetrics().elidedText(qs(limit_.label), Qt::ElideRight, line.width() - used));
+    const bool known = limit_.state != LimitState::cannot_say;
+    draw_bar(p, QRectF(26, 27, width() - 34, 5), known ? limit_.utilisation() : 0, known ? limit_.share : 0, theme().state(limit_.state));
+}
+
+void LimitRow::mousePressEvent(QMouseEvent* event) {
+    setFocus(Qt::MouseFocusReason);
+    emit toggled(key_);
+    QFrame::mousePressEvent(event);
+}
+
+void LimitRow::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space) emit toggled(key_);
+    else if (event->key() == Qt::Key_Down) focusNextChild();
+    else if (event->key() == Qt::Key_Up) focusPreviousChild();
+    else QFrame::keyPressEvent(event);
+}
+
+void LimitRow::focusInEvent(QFocusEvent* event) {
+    QFrame::focusInEvent(event);
+    update();
+}
+void LimitRow::focusOutEvent(QFocusEvent* event) {
+    QFrame::focusOutEvent(event);
+    update();
+}
+
+Ledger::Ledger(Document& document, QWidget* parent) : QFrame(parent), document_(document) {
+    setObjectName(QStringLiteral("ledger"));
+    setFixedWidth(296);
+    auto* box = new QVBoxLayout(this);
+    box->setContentsMargins(10, 12, 6, 8);
+    box->setSpacing(4);
+    auto* head = new QHBoxLayout;
+    auto* title = new QLabel(tr("Limits"));
+    title->setFont(type_face(15, Weight::strong));
+    title->setContentsMargins(6, 0, 0, 0);
+    order_ = new QPushButton(tr("tightest first"));
+    order_->setObjectName(QStringLiteral("link"));
+    order_->setToolTip(tr("Sort by tightness or in working order"));
+    head->addWidget(title);
+    head->addStretch(1);
+    head->addWidget(order_);
+    box->addLayout(head);
+    counts_ = new QLabel;
+    counts_->setFont(type_face(12));
+    counts_->setTextFormat(Qt::RichText);
+    counts_->setContentsMargins(6, 0, 0, 4);
+    box->addWidget(counts_);
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    auto* inner = new QWidget;
+    auto* inner_box = new QVBoxLayout(inner);
+    inner_box->setContentsMargins(0, 0, 4, 0);
+    inner_box->setSpacing(3);
+    rows_box_ = new QVBoxLayout;
+    rows_box_->setSpacing(3);
+    problems_box_ = new QVBoxLayout;
+    problems_box_->setSpacing(6);
+    inner_box->addLayout(rows_box_);
+    inner_box->addLayout(problems_box_);
+    inner_box->addStretch(1);
+    scroll->setWidget(inner);
+    box->addWidget(scroll, 1);
+    connect(order_, &QPushButton::clicked, this, [this] {
+        by_kind_ = !by_kind_;
+        order_->setText(by_kind_ ? tr("working order") : tr("tightest first"));
+        refresh();
+    });
+    connect(&document_, &Document::changed, this, &Ledger::refresh);
+    refresh();
+}
+
+void Ledger::open_row(const QString& key) {
+    open_ = open_ == key ? QString() : key;
+    refresh();
+}
+
+void Ledger::refresh() {
+    if (!document_.has_axis()) {
+        for (auto& [key, row] : rows_) row->hide();
+        counts_->setText(tr("No axis yet."));
+        return;
+    }
+    const Assessment& a = document_.assessment();
+    const LimitCount n = count(a.limits);
+    const auto part = [](int k, const char* word, const QColor& c) {
+        return k == 0 ? QStringLiteral("%1 %2").arg(k).arg(QLatin1String(word)) : QStringLiteral("<b style='color:%3'>%1 %2</b>").arg(k).arg(QLatin1String(word), c.name());
+    };
+    const Theme& t = theme();
+    counts_->setText(QStringLiteral("%1 &nbsp; %2 &nbsp; %3 &nbsp; %4").arg(part(n.fits, "fit", t.fits), part(n.tight, "tight", t.tight), part(n.over, "over", t.over), part(n.cannot_say, "cannot say", t.unknown)));
+    for (auto& [key, row] : rows_)
+        if (!a.limit(key)) row->hide();
+    std::vector<std::size_t> order = by_tightness(a.limits);
+    if (by_kind_) std::sort(order.begin(), order.end());
+    int place = 0;
+    for (const std::size_t i : order) {
+        const Limit& l = a.limits[i];
+        LimitRow*& row = rows_[l.key];
+        if (!row) {
+            row = new LimitRow;
+            connect(row, &LimitRow::toggled, this, &Ledger::open_row);
+        }
+        if (rows_box_->indexOf(row) != place) {
+            rows_box_->removeWidget(row);
+            rows_box_->insertWidget(place, row);
+        }
+        ++place;
+        row->show_limit(l, document_.machine().unit_system);
+        row->setVisible(true);
+        const bool open = open_ == row->key();
+        if (open || row->is_open())
+            row->set_open(open, [this, key = l.key] {
+                std::vector<QString> out;
+                for (const Headroom& h : headroom(document_.machine(), static_cast<std::size_t>(document_.axis_index()), key)) out.push_back(qs(h.text));
+                if (out.size() > 5) out.resize(5);
+                return out;
+            });
+    }
+    // tab order follows the order on screen
+    for (int i = 1; i < place; ++i) setTabOrder(rows_box_->itemAt(i - 1)->widget(), rows_box_->itemAt(i)->widget());
+    show_problems(a);
+}
+
+void Ledger::show_problems(const Assessment& a) {
+    QString shown = theme().dark ? QStringLiteral("d") : QStringLiteral("l");
+    for (const Problem& p : a.problems) shown += qs(to_text(p));
+    if (shown == problems_shown_) return;
+    problems_shown_ = shown;
+    while (QLayoutItem* item = problems_box_->takeAt(0)) {
+        if (item->widget()) item->widget()->deleteLater();
+        delete item;
+    }
+    const auto group = [&](Severity severity, const QString& heading, const QColor& colour) {
+        bool first = true;
+        for (const Problem& p : a.problems) {
+            if (p.severity != severity) continue;
+            if (first) {
+                auto* h = new QLabel(heading);
+                h->setFont(type_face(12, Weight::strong));
+                h->setContentsMargins(6, 10, 0, 0);
+                h->setStyleSheet(QStringLiteral("color:%1").arg(colour.name()));
+                problems_box_->addWidget(h);
+                first = false;
+            }
+            auto* line = new QLabel(QStringLiteral("<a href='%1' style='color:%2;text-decoration:none'>%3</a>: %4")
+                                        .arg(html(qs(p.path)), theme().accent.name(), html(qs(p.field)), html(qs(p.message))));
+            line->setWordWrap(true);
+            line->setFont(type_face(12));
+            line->setContentsMargins(6, 0, 2, 0);
+            line->setTextInteractionFlags(Qt::LinksAccessibleByMouse | Qt::LinksAccessibleByKeyboard);
+            connect(line, &QLabel::linkActivated, this, &Ledger::go_to);
+            problems_box_->addWidget(line);
+        }
+    };
+    group(Severity::error, tr("To be given or put right"), theme().over);
+    group(Severity::suspicious, tr("Worth a second look"), theme().tight);
+    group(Severity::caution, tr("Cautions"), theme().second);
+}
+
+}  // namespace fulmox::app

@@ -1,0 +1,72 @@
+// The ledger of limits: always beside the page.
+#pragma once
+
+#include "app/document.h"
+
+#include <QFrame>
+#include <QLabel>
+#include <QPushButton>
+#include <map>
+
+class QVBoxLayout;
+
+namespace fulmox::app {
+
+/// One limit: sign, name, value, bar with the policy's share marked. Enter, Space or a click opens its working.
+class LimitRow : public QFrame {
+    Q_OBJECT
+
+  public:
+    explicit LimitRow(QWidget* parent = nullptr);
+    void show_limit(const Limit& limit, UnitSystem units);
+    void set_open(bool open, const std::function<std::vector<QString>()>& headroom);
+    bool is_open() const { return open_; }
+    const QString& key() const { return key_; }
+
+  signals:
+    void toggled(const QString& key);
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
+    void focusOutEvent(QFocusEvent* event) override;
+
+  private:
+    void fill_details();
+
+    Limit limit_;
+    UnitSystem units_ = UnitSystem::si;
+    QString key_;
+    QLabel* details_;
+    std::vector<QString> headroom_;
+    bool open_ = false;
+};
+
+class Ledger : public QFrame {
+    Q_OBJECT
+
+  public:
+    explicit Ledger(Document& document, QWidget* parent = nullptr);
+    void refresh();
+    void open_row(const QString& key);
+
+  signals:
+    void go_to(const QString& path);
+
+  private:
+    void show_problems(const Assessment& a);
+
+    Document& document_;
+    QLabel* counts_;
+    QPushButton* order_;
+    QVBoxLayout* rows_box_;
+    QVBoxLayout* problems_box_;
+    std::map<std::string, LimitRow*> rows_;
+    QString open_;
+    QString problems_shown_;
+    bool by_kind_ = false;
+};
+
+}  // namespace fulmox::app

@@ -1,0 +1,34 @@
+#include "app/main_window.h"
+#include "app/shots.h"
+#include "app/theme.h"
+
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QSettings>
+
+int main(int argc, char** argv) {
+    QApplication application(argc, argv);
+    QApplication::setApplicationName(QStringLiteral("fulmox"));
+    QApplication::setOrganizationName(QStringLiteral("fulmox"));
+    QApplication::setApplicationVersion(QStringLiteral(FULMOX_VERSION));
+    QCommandLineParser arguments;
+    arguments.setApplicationDescription(QStringLiteral("Sizes servo axes from the load to the motor."));
+    arguments.addHelpOption();
+    arguments.addVersionOption();
+    const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the demo project."));
+    const QCommandLineOption shots(QStringLiteral("shots"), QStringLiteral("Write a picture of every main view of the demo project into a folder and end."), QStringLiteral("folder"));
+    const QCommandLineOption time_start(QStringLiteral("exit-after-first-paint"), QStringLiteral("End as soon as the window has been painted; for timing."));
+    arguments.addOptions({demo, shots, time_start});
+    arguments.addPositionalArgument(QStringLiteral("file"), QStringLiteral("Project to open."), QStringLiteral("[file]"));
+    arguments.process(application);
+
+    fulmox::app::load_fonts();
+    fulmox::app::apply_theme(application, QSettings().value(QStringLiteral("dark"), false).toBool());
+    if (arguments.isSet(shots)) return fulmox::app::write_shots(arguments.value(shots));
+    fulmox::app::MainWindow window;
+    if (arguments.isSet(demo)) window.open_demo();
+    if (!arguments.positionalArguments().isEmpty()) window.open_file(arguments.positionalArguments().first());
+    window.show();
+    if (arguments.isSet(time_start)) fulmox::app::quit_after_first_paint(window);
+    return QApplication::exec();
+}

@@ -1,0 +1,423 @@
+#include "app/main_window.h"
+
+#include "app/command_palette.h"
+#include "app/ledger.h"
+#include "app/pages/how_moves.h"
+#include "app/pages/what_drives.h"
+#include "app/pages/what_moves.h"
+#include "app/pages/what_takes.h"
+#include "app/theme.h"
+#include "core/model/validate.h"
+
+#include <QApplication>
+#include <QCloseEvent>
+#include <QComboBox>
+#include <QDragEnterEvent>
+#include <QFile>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMenuBar>
+#include <QMessageBox>
+#include <QMimeData>
+#include <QPushButton>
+#include <QSettings>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+
+namespace fulmox::app {
+
+MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent) : QMainWindow(parent), recovery_(recovery_folder) {
+    setWindowIcon(QIcon(QStringLiteral(":/icons/fulmox.svg")));
+    resize(1280, 800);
+    setMinimumSize(1100, 680);
+    setAcceptDrops(true);
+    auto* central = new QWidget;
+    central->setObjectName(QStringLiteral("paper"));
+    auto* box = new QVBoxLayout(central);
+    box->setContentsMargins(0, 0, 0, 0);
+    box->setSpacing(0);
+    box->addWidget(build_top_bar());
+    banner_ = new QFrame;
+    banner_->setObjectName(QStringLiteral("banner"));
+    auto* banner_line = new QHBoxLayout(banner_);
+    banner_line->setContentsMargins(14, 5, 10, 5);
+    banner_text_ = new QLabel;
+    banner_text_->setWordWrap(true);
+    banner_text_->setObjectName(QStringLiteral("banner-text"));
+    banner_line->addWidget(banner_text_, 1);
+    banner_buttons_ = new QHBoxLayout;
+    banner_line->addLayout(banner_buttons_);
+    banner_->hide();
+    box->addWidget(banner_);
+    auto* line = new QHBoxLayout;
+    line->setSpacing(0);
+    outline_ = new Outline(document_);
+    stack_ = new QStackedWidget;
+    ledger_ = new Ledger(document_);
+    line->addWidget(outline_);
+    line->addWidget(stack_, 1);
+    line->addWidget(ledger_);
+    box->addLayout(line, 1);
+    setCentralWidget(central);
+    build_menus();
+
+    connect(outline_, &Outline::page_chosen, this, &MainWindow::show_page);
+    connect(ledger_, &Ledger::go_to, this, &MainWindow::go_to);
+    connect(palette_, &CommandPalette::go_to, this, &MainWindow::go_to);
+    connect(&document_, &Document::changed, this, [this] {
+        refresh_status();
+        refresh_policies();
+        autosave_.start();
+    });
+    connect(&document_, &Document::status_changed, this, &MainWindow::refresh_status);
+    connect(&document_, &Document::refused, this, [this](const QString& why) { show_message(tr("Nothing was changed: %1").arg(why)); });
+    autosave_.setSingleShot(true);
+    autosave_.setInterval(1500);
+    connect(&autosave_, &QTimer::timeout, this, &MainWindow::keep_now);
+    confirm_discard = [this] {
+        return QMessageBox::question(this, tr("Unsaved work"), tr("%1 has changes that are not saved. Leave them behind?").arg(document_.title()),
+                   QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Cancel) == QMessageBox::Discard;
+    };
+    show_page(0);
+    refresh_status();
+    refresh_policies();
+    offer_recovery();
+}
+
+MainWindow::~MainWindow() = default;
+
+QWidget* MainWindow::build_top_bar() {
+    auto* bar = new QFrame;
+    bar->setObjectName(QStringLiteral("topbar"));
+    bar->setFixedHeight(46);
+    auto* line = new QHBoxLayout(bar);
+    line->setContentsMargins(8, 0, 12, 0);
+    line->setSpacing(8);
+    auto* menus = new QMenuBar;
+    menus->setObjectName(QStringLiteral("menus"));
+    menus->setNativeMenuBar(false);
+    menus->setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Preferred);
+    line->addWidget(menus);
+    title_ = new QLabel;
+    title_->setFont(type_face(14, Weight::strong));
+    title_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    line->addWidget(title_, 1);
+    palette_ = new CommandPalette(document_);
+    line->addWidget(palette_);
+    units_ = new QComboBox;
+    units_->setObjectName(QStringLiteral("units"));
+    units_->setAccessibleName(tr("Units of results"));
+    units_->setToolTip(tr("Units in which results are shown; what you type keeps its own unit"));
+    for (const Option& o : Machine::unit_systems) units_->addItem(QString::fromUtf8(o.label));
+    connect(units_, &QComboBox::activated, this, [this](int i) {
+        document_.edit(tr("units"), [i](Machine& m) { m.unit_system = static_cast<UnitSystem>(i); });
+    });
+    line->addWidget(units_);
+    policy_ = new QComboBox;
+    policy_->setObjectName(QStringLiteral("policy"));
+    policy_->setAccessibleName(tr("Policy the axis is judged by"));
+    connect(policy_, &QComboBox::activated, this, [this](int i) {
+        const QString name = policy_->itemText(i);
+        document_.edit(tr("policy %1").arg(name), [&](Machine& m) { m.axes[static_cast<std::size_t>(document_.axis_index())].policy = name.toStdString(); });
+    });
+    line->addWidget(policy_);
+    saved_ = new QLabel;
+    saved_->setObjectName(QStringLiteral("second"));
+    saved_->setFont(type_face(12));
+    saved_->setMinimumWidth(62);
+    line->addWidget(saved_);
+    return bar;
+}
+
+void MainWindow::build_menus() {
+    auto* bar = findChild<QMenuBar*>(QStringLiteral("menus"));
+    const auto action = [this](QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run) {
+        QAction* a = menu->addAction(text);
+        a->setShortcut(keys);
+        a->setShortcutContext(Qt::WindowShortcut);
+        connect(a, &QAction::triggered, this, run);
+        addAction(a);
+        palette_->add({QString(text).remove(QLatin1Char('&')).remove(QStringLiteral("…")), keys.toString(QKeySequence::NativeText), std::move(run)});
+        return a;
+    };
+    QMenu* file = bar->addMenu(tr("&File"));
+    action(file, tr("&New"), QKeySequence::New, [this] {
+        if (may_leave()) document_.start_new();
+    });
+    action(file, tr("&Open…"), QKeySequence::Open, [this] {
+        const QString f = QFileDialog::getOpenFileName(this, tr("Open project"), {}, tr("Fulmox projects (*.fulmox);;All files (*)"));
+        if (!f.isEmpty() && may_leave()) open_file(f);
+    });
+    QMenu* recent = file->addMenu(tr("Open &recent"));
+    connect(recent, &QMenu::aboutToShow, this, [this, recent] { fill_recent(recent); });
+    action(file, tr("Open the &demo project"), {}, [this] {
+        if (may_leave()) open_demo();
+    });
+    file->addSeparator();
+    action(file, tr("&Save"), QKeySequence::Save, [this] { save(); });
+    action(file, tr("Save &as…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_S), [this] { save_as(); });
+    file->addSeparator();
+    action(file, tr("&Quit"), QKeySequence::Quit, [this] { close(); });
+
+    QMenu* edit = bar->addMenu(tr("&Edit"));
+    QUndoStack& stack = document_.undo_stack();
+    QAction* undo = action(edit, tr("&Undo"), QKeySequence::Undo, [&stack] { stack.undo(); });
+    QAction* redo = action(edit, tr("&Redo"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), [&stack] { stack.redo(); });
+    const auto texts = [&stack, undo, redo] {
+        undo->setEnabled(stack.canUndo());
+        redo->setEnabled(stack.canRedo());
+        undo->setText(stack.canUndo() ? tr("&Undo %1").arg(stack.undoText()) : tr("&Undo"));
+        redo->setText(stack.canRedo() ? tr("&Redo %1").arg(stack.redoText()) : tr("&Redo"));
+    };
+    connect(&stack, &QUndoStack::indexChanged, this, texts);
+    texts();
+    edit->addSeparator();
+    action(edit, tr("&Find a field or command"), QKeySequence(Qt::CTRL | Qt::Key_K), [this] { palette_->setFocus(Qt::ShortcutFocusReason); });
+
+    QMenu* view = bar->addMenu(tr("&View"));
+    for (const PageTitle& t : page_titles)
+        action(view, tr("Page &%1: %2").arg(t.number).arg(QString::fromUtf8(t.question)), QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + t.number)), [this, t] { show_page(t.number - 1); });
+    view->addSeparator();
+    dark_ = action(view, tr("&Dark colours"), QKeySequence(Qt::CTRL | Qt::Key_D), [this] { set_dark(!theme().dark); });
+    dark_->setCheckable(true);
+    dark_->setChecked(theme().dark);
+
+    QMenu* help = bar->addMenu(tr("&Help"));
+    action(help, tr("&How to type values"), QKeySequence::HelpContents, [this] {
+        QMessageBox::information(this, tr("How to type values"),
+            tr("Any field takes arithmetic and any unit of its kind:\n\n    2*35 mm + 1 in        7/8 in        12 lb        1.5 kW\n\n"
+               "A tolerance goes into the same field:  12 kg ± 10 %   or   12 kg +/- 500 g\n\n"
+               "Torque oz·in, lb·in, kg·cm and inertia oz·in², lb·in², lb·in·s², kg·cm² are told apart.\n"
+               "A comma is not read: write 1.5.\n\n"
+               "Up and Down nudge the value, with Shift by ten times as much, with Ctrl by a tenth.\n"
+               "Escape brings the old text back. Ctrl K finds any field."));
+    });
+    action(help, tr("&About Fulmox"), {}, [this] {
+        QMessageBox::about(this, tr("About Fulmox"),
+            tr("Fulmox %1\n\nSizes servo axes from the load to the motor and shows the working.\n\n"
+               "An engineering aid: the maker's data, local code and a qualified person decide.\n\n"
+               "Free software under the GNU General Public License, version 3 or later. Built with Qt and QCustomPlot; the font is Inter under the SIL Open Font License.")
+                .arg(QStringLiteral(FULMOX_VERSION)));
+    });
+}
+
+Page* MainWindow::page(int index) {
+    Page*& p = pages_.at(static_cast<std::size_t>(index));
+    if (!p) {
+        switch (index) {
+        case 0: p = new WhatMoves(document_); break;
+        case 1: p = new HowMoves(document_); break;
+        case 2: p = new WhatTakes(document_); break;
+        default: p = new WhatDrives(document_); break;
+        }
+        connect(p, &Page::go_to_requested, this, &MainWindow::go_to);
+        stack_->addWidget(p);
+    }
+    return p;
+}
+
+void MainWindow::show_page(int index) {
+    Page* p = page(index);
+    stack_->setCurrentWidget(p);
+    outline_->set_page(index);
+    p->activate();
+}
+
+void MainWindow::go_to(const QString& path) {
+    if (path.startsWith(QStringLiteral("/axes/"))) document_.select_axis(path.section(QLatin1Char('/'), 2, 2).toInt());
+    const QString rest = QLatin1Char('/') + path.section(QLatin1Char('/'), 3);
+    const int index = rest.startsWith(QStringLiteral("/cycle")) ? 1 : rest.startsWith(QStringLiteral("/motor")) || rest.startsWith(QStringLiteral("/drive")) ? 3 : 0;
+    if (rest.startsWith(QStringLiteral("/policy"))) {
+        policy_->setFocus();
+        return;
+    }
+    show_page(index);
+    page(index)->go_to(path);
+}
+
+void MainWindow::set_dark(bool dark) {
+    apply_theme(*qApp, dark);
+    dark_->setChecked(dark);
+    QSettings().setValue(QStringLiteral("dark"), dark);
+    emit document_.changed();
+    for (Page* p : pages_)
+        if (p && p->isVisible()) p->activate();
+}
+
+void MainWindow::refresh_status() {
+    const QString axis = document_.has_axis() ? QString::fromStdString(document_.axis().name) : QString();
+    const QString title = QStringLiteral("%1  /  %2").arg(document_.title(), axis);
+    title_->setText(title);
+    title_->setToolTip(document_.file());
+    setWindowTitle(QStringLiteral("%1%2 – Fulmox").arg(document_.title(), document_.modified() ? QStringLiteral(" *") : QString()));
+    saved_->setText(document_.read_only() ? tr("read only") : document_.modified() ? tr("not saved") : document_.file().isEmpty() ? tr("new") : tr("saved"));
+    const QSignalBlocker quiet(units_);
+    units_->setCurrentIndex(static_cast<int>(document_.machine().unit_system));
+}
+
+void MainWindow::refresh_policies() {
+    const QSignalBlocker quiet(policy_);
+    QStringList names;
+    for (const Policy& p : document_.machine().policies) names << QString::fromStdString(p.name);
+    QStringList shown;
+    for (int i = 0; i < policy_->count(); ++i) shown << policy_->itemText(i);
+    if (names != shown) {
+        policy_->clear();
+        policy_->addItems(names);
+        for (int i = 0; i < names.size(); ++i) policy_->setItemData(i, QString::fromStdString(document_.machine().policies[static_cast<std::size_t>(i)].reason), Qt::ToolTipRole);
+    }
+    policy_->setEnabled(document_.has_axis());
+    if (!document_.has_axis()) return;
+    policy_->setCurrentIndex(static_cast<int>(names.indexOf(QString::fromStdString(document_.axis().policy))));
+    const Policy* p = find_policy(document_.machine(), document_.axis().policy);
+    policy_->setToolTip(p ? QString::fromStdString(p->reason) : QString());
+}
+
+void MainWindow::show_message(const QString& text, const QString& action, std::function<void()> act, const QString& other, std::function<void()> act_other) {
+    banner_text_->setText(text);
+    while (QLayoutItem* item = banner_buttons_->takeAt(0)) {
+        if (item->widget()) item->widget()->deleteLater();
+        delete item;
+    }
+    const auto button = [&](const QString& label, const char* name, std::function<void()> run) {
+        auto* b = new QPushButton(label);
+        b->setAccessibleName(label);
+        b->setProperty("role", QLatin1String(name));
+        connect(b, &QPushButton::clicked, this, [this, run] {
+            hide_message();
+            if (run) run();
+        });
+        banner_buttons_->addWidget(b);
+    };
+    if (!action.isEmpty()) button(action, "first", std::move(act));
+    if (!other.isEmpty()) button(other, "second", std::move(act_other));
+    if (action.isEmpty()) button(tr("Close"), "close", {});
+    banner_->show();
+}
+
+void MainWindow::hide_message() { banner_->hide(); }
+
+QString MainWindow::message() const { return banner_->isHidden() ? QString() : banner_text_->text(); }
+
+void MainWindow::offer_recovery() {
+    const std::vector<Leftover> found = recovery_.leftovers();
+    if (found.empty()) return;
+    const Leftover l = found.front();
+    const QString what = l.original_file.isEmpty() ? tr("a project that was never saved") : QFileInfo(l.original_file).fileName();
+    show_message(tr("The program ended unexpectedly on %1 with unsaved work on %2.").arg(l.when.toString(QStringLiteral("yyyy-MM-dd HH:mm")), what), tr("Bring it back"),
+        [this, l] {
+            auto project = Recovery::load(l);
+            if (!project) {
+                show_message(tr("The unsaved work could not be read: %1").arg(project.error()));
+                return;
+            }
+            document_.recover(std::move(*project), l.original_file);
+            keep_now();
+            Recovery::discard(l);
+        },
+        tr("Discard it"), [this, l] {
+            Recovery::discard(l);
+            offer_recovery();
+        });
+}
+
+void MainWindow::keep_now() {
+    autosave_.stop();
+    if (!document_.modified()) {
+        recovery_.forget();
+        return;
+    }
+    if (const QString why = recovery_.keep(document_.machine(), document_.file()); !why.isEmpty()) show_message(tr("Unsaved work cannot be kept safe: %1").arg(why));
+}
+
+bool MainWindow::may_leave() { return !document_.modified() || confirm_discard(); }
+
+bool MainWindow::open_file(const QString& file) {
+    auto project = load_project(file);
+    if (!project) {
+        show_message(project.error());
+        return false;
+    }
+    const QString warning = QString::fromStdString(project->warning);
+    int errors = 0;
+    for (const Problem& p : project->problems) errors += p.severity == Severity::error;
+    QString first;
+    for (const Problem& p : project->problems)
+        if (p.severity == Severity::error && first.isEmpty()) first = QString::fromStdString(to_text(p));
+    hide_message();
+    document_.open(std::move(*project), QFileInfo(file).absoluteFilePath());
+    remember_file(QFileInfo(file).absoluteFilePath());
+    show_page(0);
+    if (!warning.isEmpty()) show_message(errors > 0 ? warning + QLatin1Char(' ') + first : warning);
+    else if (errors > 0) show_message(tr("%n thing(s) in this file need a look; the ledger lists them. First: %1", nullptr, errors).arg(first));
+    return true;
+}
+
+void MainWindow::open_demo() {
+    QFile f(QStringLiteral(":/projects/tile-glazing-cell.fulmox"));
+    if (!f.open(QIODevice::ReadOnly)) return;
+    const QByteArray bytes = f.readAll();
+    auto project = read_project(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    if (!project) return;
+    hide_message();
+    document_.open(std::move(*project), {});
+    show_page(0);
+}
+
+bool MainWindow::save_to(const QString& file) {
+    if (const QString why = save_project(file, document_.machine()); !why.isEmpty()) {
+        show_message(why, tr("Save elsewhere…"), [this] { save_as(); }, tr("Close"), {});
+        return false;
+    }
+    document_.saved_as(QFileInfo(file).absoluteFilePath());
+    remember_file(document_.file());
+    recovery_.forget();
+    autosave_.stop();
+    return true;
+}
+
+bool MainWindow::save() {
+    if (document_.read_only()) {
+        show_message(tr("Not saved over: %1 Save it under another name to keep your own copy.").arg(document_.read_only_reason()), tr("Save elsewhere…"), [this] { save_as(); }, tr("Close"), {});
+        return false;
+    }
+    return document_.file().isEmpty() ? save_as() : save_to(document_.file());
+}
+
+bool MainWindow::save_as() {
+    QString f = QFileDialog::getSaveFileName(this, tr("Save project"), document_.file().isEmpty() ? document_.title() + QStringLiteral(".fulmox") : document_.file(), tr("Fulmox projects (*.fulmox)"));
+    if (f.isEmpty()) return false;
+    if (QFileInfo(f).suffix().isEmpty()) f += QStringLiteral(".fulmox");
+    return save_to(f);
+}
+
+void MainWindow::fill_recent(QMenu* menu) {
+    menu->clear();
+    for (const QString& f : recent_files())
+        menu->addAction(f, this, [this, f] {
+            if (may_leave()) open_file(f);
+        });
+    if (menu->isEmpty()) menu->addAction(tr("No files yet"))->setEnabled(false);
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    if (!may_leave()) {
+        event->ignore();
+        return;
+    }
+    recovery_.forget();
+    event->accept();
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls() && event->mimeData()->urls().first().isLocalFile()) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    const QString f = event->mimeData()->urls().first().toLocalFile();
+    if (may_leave()) open_file(f);
+}
+
+}  // namespace fulmox::app

@@ -1,0 +1,87 @@
+// The window: top bar, outline, page, ledger.
+#pragma once
+
+#include "app/document.h"
+#include "app/outline.h"
+#include "app/storage.h"
+
+#include <QMainWindow>
+#include <QTimer>
+#include <array>
+
+class QComboBox;
+class QLabel;
+class QLineEdit;
+class QMenu;
+class QPushButton;
+class QStackedWidget;
+class QFrame;
+class QHBoxLayout;
+
+namespace fulmox::app {
+
+class CommandPalette;
+class Ledger;
+class Page;
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+
+  public:
+    /// `recovery_folder` empty: the user's data folder.
+    explicit MainWindow(const QString& recovery_folder = {}, QWidget* parent = nullptr);
+    ~MainWindow() override;
+
+    Document& document() { return document_; }
+    /// Opens a file, shows an error in the window if it cannot. True on success.
+    bool open_file(const QString& file);
+    void open_demo();
+    bool save_to(const QString& file);
+    void show_page(int page);
+    /// Focus into the field at this JSON pointer, on whichever page it is.
+    void go_to(const QString& path);
+    void set_dark(bool dark);
+    /// Autosave now, rather than a moment after the last change.
+    void keep_now();
+    /// Asks about unsaved work; a test can answer for the user: true discards.
+    std::function<bool()> confirm_discard;
+    QString message() const;
+
+  protected:
+    void closeEvent(QCloseEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+
+  private:
+    void build_menus();
+    QWidget* build_top_bar();
+    void offer_recovery();
+    void refresh_status();
+    void refresh_policies();
+    void show_message(const QString& text, const QString& action = {}, std::function<void()> act = {}, const QString& other = {}, std::function<void()> act_other = {});
+    void hide_message();
+    bool may_leave();
+    bool save();
+    bool save_as();
+    void fill_recent(QMenu* menu);
+    Page* page(int index);
+
+    Document document_;
+    Recovery recovery_;
+    QTimer autosave_;
+    QLabel* title_;
+    QLabel* saved_;
+    QComboBox* units_;
+    QComboBox* policy_;
+    CommandPalette* palette_;
+    QFrame* banner_;
+    QLabel* banner_text_;
+    QHBoxLayout* banner_buttons_;
+    Outline* outline_;
+    QStackedWidget* stack_;
+    std::array<Page*, page_count> pages_{};
+    Ledger* ledger_;
+    QAction* dark_;
+};
+
+}  // namespace fulmox::app

@@ -1,0 +1,107 @@
+#include "app/pages/page.h"
+
+#include "app/theme.h"
+#include "core/quantity/format.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+namespace fulmox::app {
+
+Page::Page(Document& document, const QString& question, QWidget* parent) : QWidget(parent), document_(document) {
+    auto* box = new QVBoxLayout(this);
+    box->setContentsMargins(20, 14, 16, 12);
+    box->setSpacing(2);
+    auto* title = new QLabel(question);
+    title->setFont(type_face(20, Weight::strong));
+    box->addWidget(title);
+    sentence_ = new QLabel;
+    sentence_->setObjectName(QStringLiteral("second"));
+    sentence_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    box->addWidget(sentence_);
+    box->addSpacing(8);
+    body_ = new QVBoxLayout;
+    body_->setSpacing(10);
+    box->addLayout(body_, 1);
+    connect(&document_, &Document::changed, this, [this] {
+        if (isVisible()) refresh_sentence();
+    });
+}
+
+void Page::activate() { refresh_sentence(); }
+
+void Page::refresh_sentence() {
+    const QString s = document_.has_axis() ? sentence() : tr("No axis yet: add one in the outline.");
+    if (sentence_->text() != s) sentence_->setText(s);
+    sentence_->setToolTip(s);
+}
+
+bool Page::go_to(const QString& path) {
+    for (Form* f : forms_)
+        if (f->go_to(path)) return true;
+    return false;
+}
+
+void Page::lay_out(const std::vector<QWidget*>& inputs, QWidget* meaning, int input_width) {
+    auto* line = new QHBoxLayout;
+    line->setSpacing(12);
+    auto* left = new QVBoxLayout;
+    left->setSpacing(6);
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setFixedWidth(input_width);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    auto* inner = new QWidget;
+    auto* column = new QVBoxLayout(inner);
+    column->setContentsMargins(2, 0, 10, 0);
+    column->setSpacing(6);
+    for (QWidget* w : inputs) column->addWidget(w);
+    column->addStretch(1);
+    scroll->setWidget(inner);
+    left->addWidget(scroll, 1);
+    help_ = new HelpStrip(document_);
+    help_->setFixedWidth(input_width);
+    left->addWidget(help_);
+    for (Form* f : forms_) {
+        connect(f, &Form::focused, help_, &HelpStrip::show_field);
+        connect(f, &Form::focused, scroll, [scroll](const QString& path) {
+            if (auto* w = scroll->findChild<QWidget*>(path)) scroll->ensureWidgetVisible(w, 0, 40);
+        });
+    }
+    line->addLayout(left);
+    line->addWidget(meaning, 1);
+    body_->addLayout(line, 1);
+}
+
+QString axis_sentence(Document& document) {
+    const Axis& a = document.axis();
+    const UnitSystem system = document.machine().unit_system;
+    const Assessment& now = document.assessment();
+    QStringList parts;
+    const auto qs = [](const std::string& s) { return QString::fromStdString(s); };
+    if (a.load.payload.given() && a.load.carriage_mass.given()) {
+        const std::vector<double> payloads = payload_by_segment(a);
+        double least = a.load.payload.si;
+        double most = least;
+        for (const double m : payloads) {
+            least = std::min(least, m);
+            most = std::max(most, m);
+        }
+        const double c = a.load.carriage_mass.si;
+        const QString heavy = qs(format_quantity(c + most, Kind::mass, system));
+        parts << (least < most ? QObject::tr("%1 to %2").arg(qs(format_number(from_si(c + least, display_unit(Kind::mass, system)))), heavy) : heavy);
+    }
+    if (now.motion) parts << QObject::tr("%1 in a cycle of %2").arg(qs(format_quantity(now.motion->stroke(), Kind::length, system)), qs(format_quantity(now.motion->duration, Kind::time, system)));
+    if (const auto* s = std::get_if<Screw>(&a.mechanism); s && s->lead.given())
+        parts << QObject::tr("%1 of %2 lead").arg(s->thread == Thread::ball ? QObject::tr("ball screw") : QObject::tr("trapezoidal screw"), qs(format_quantity(s->lead.si, Kind::length, system)));
+    if (a.load.inclination.given()) {
+        const double g = a.load.inclination.si * 180 / 3.14159265358979323846;
+        parts << (std::abs(g) < 0.5 ? QObject::tr("horizontal") : std::abs(g - 90) < 0.5 ? QObject::tr("vertical") : QObject::tr("inclined %1°").arg(qs(format_number(g, 3))));
+    }
+    return parts.isEmpty() ? QObject::tr("Begin with what it carries: type masses, lead and diameter in any unit.") : parts.join(QStringLiteral(", "));
+}
+
+}  // namespace fulmox::app

@@ -1,0 +1,46 @@
+// A page of the outline: a question, a sentence, and its contents.
+#pragma once
+
+#include "app/document.h"
+#include "app/widgets/form.h"
+
+#include <QWidget>
+
+class QLabel;
+class QVBoxLayout;
+
+namespace fulmox::app {
+
+class Page : public QWidget {
+    Q_OBJECT
+
+  public:
+    Page(Document& document, const QString& question, QWidget* parent = nullptr);
+
+    /// Brings what is shown up to date; called when the page comes to the front.
+    virtual void activate();
+    /// Puts the focus into a field by its absolute path; false if it is not on this page.
+    virtual bool go_to(const QString& path);
+
+  signals:
+    void go_to_requested(const QString& path);
+
+  protected:
+    virtual QString sentence() const = 0;
+    /// Inputs on the left, in a scroll area with the help strip below; what they mean on the right.
+    void lay_out(const std::vector<QWidget*>& inputs, QWidget* meaning, int input_width = 412);
+    void refresh_sentence();
+
+    Document& document_;
+    QVBoxLayout* body_;
+    HelpStrip* help_ = nullptr;
+    std::vector<Form*> forms_;
+
+  private:
+    QLabel* sentence_;
+};
+
+/// "28 to 35 kg, 400 mm, ball screw of 10 mm lead"
+QString axis_sentence(Document& document);
+
+}  // namespace fulmox::app

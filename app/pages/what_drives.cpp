@@ -1,0 +1,181 @@
+#include "app/pages/what_drives.h"
+
+#include "app/theme.h"
+#include "app/widgets/curve_editor.h"
+#include "app/widgets/figures.h"
+#include "app/widgets/inertia_view.h"
+#include "app/widgets/paint.h"
+#include "core/quantity/format.h"
+
+#include <QFrame>
+#include <QHBoxLayout>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+namespace fulmox::app {
+
+namespace {
+
+QString qs(const std::string& s) { return QString::fromStdString(s); }
+
+}  // namespace
+
+WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr("What can drive it?"), parent) {
+    auto* top = new QHBoxLayout;
+    top->setSpacing(10);
+    auto* motor = new QFrame;
+    QVBoxLayout* motor_box = make_card(motor, tr("Motor"));
+    motor_name_ = new QLabel;
+    motor_name_->setFont(type_face(16, Weight::strong));
+    motor_facts_ = new QLabel;
+    motor_facts_->setObjectName(QStringLiteral("second"));
+    motor_facts_->setFont(type_face(12));
+    motor_facts_->setWordWrap(true);
+    remove_ = new QPushButton(tr("Take the motor out"));
+    remove_->setObjectName(QStringLiteral("link"));
+    connect(remove_, &QPushButton::clicked, this, [this] {
+        document_.edit(tr("no motor"), [this](Machine& m) { m.axes[static_cast<std::size_t>(document_.axis_index())].motor = Motor{}; });
+    });
+    motor_box->addWidget(motor_name_);
+    motor_box->addWidget(motor_facts_);
+    motor_box->addWidget(remove_, 0, Qt::AlignLeft);
+    motor_box->addStretch(1);
+    top->addWidget(motor, 1);
+    auto* drive = new QFrame;
+    QVBoxLayout* drive_box = make_card(drive, tr("Drive and stop"));
+    auto* drive_form = new Form(document, {QStringLiteral("/drive/bus_voltage"), QStringLiteral("/drive/stop_time")});
+    forms_.push_back(drive_form);
+    drive_box->addWidget(drive_form);
+    drive_box->addStretch(1);
+    top->addWidget(drive, 1);
+    body_->addLayout(top);
+
+    auto* middle = new QHBoxLayout;
+    middle->setSpacing(10);
+    auto* picture = new QFrame;
+    QVBoxLayout* picture_box = make_card(picture, tr("Speed and torque at the motor"));
+    plot_ = new SpeedTorquePlot(document);
+    picture_box->addWidget(plot_, 1);
+    middle->addWidget(picture, 5);
+    auto* inertia = new QFrame;
+    QLabel* unit = nullptr;
+    QVBoxLayout* inertia_box = make_card(inertia, tr("Inertia at the motor shaft"), &unit);
+    const auto show_unit = [unit, &document] {
+        const auto symbol = display_unit(Kind::inertia, document.machine().unit_system).symbol;
+        unit->setText(QString::fromUtf8(symbol.data(), static_cast<qsizetype>(symbol.size())));
+    };
+    show_unit();
+    connect(&document, &Document::changed, unit, show_unit);
+    inertia_box->addWidget(new InertiaView(document, true));
+    inertia_box->addStretch(1);
+    middle->addWidget(inertia, 3);
+    body_->addLayout(middle, 5);
+
+    auto* bottom = new QFrame;
+    bottom->setObjectName(QStringLiteral("card"));
+    auto* bottom_box = new QVBoxLayout(bottom);
+    bottom_box->setContentsMargins(10, 4, 10, 8);
+    tabs_ = new QTabWidget;
+    auto* catalogue = new QWidget;
+    auto* catalogue_box = new QVBoxLayout(catalogue);
+    catalogue_box->setContentsMargins(0, 4, 0, 0);
+    catalogue_box->setSpacing(4);
+    table_ = new MotorTable(document);
+    catalogue_box->addWidget(table_, 1);
+    auto* below = new QHBoxLayout;
+    table_count_ = new QLabel;
+    table_count_->setObjectName(QStringLiteral("second"));
+    table_count_->setFont(type_face(12));
+    use_ = new QPushButton(tr("Use this motor"));
+    use_->setObjectName(QStringLiteral("primary"));
+    connect(use_, &QPushButton::clicked, table_, &MotorTable::choose_current);
+    below->addWidget(table_count_, 1);
+    below->addWidget(use_);
+    catalogue_box->addLayout(below);
+    tabs_->addTab(catalogue, tr("From the catalogue"));
+    tabs_->addTab(by_hand(), tr("From a datasheet, by hand"));
+    bottom_box->addWidget(tabs_);
+    body_->addWidget(bottom, 4);
+    connect(table_, &MotorTable::judged, this, [this] {
+        MotorModel& m = table_->model_of_motors();
+        table_count_->setText(tr("%1: %2 of %3 motors carry this axis. Enter or double click takes one.").arg(m.catalogue_name()).arg(m.fitting()).arg(m.rowCount()));
+    });
+    const auto enable = [this] { use_->setEnabled(table_->currentIndex().isValid()); };
+    connect(table_->selectionModel(), &QItemSelectionModel::currentChanged, this, enable);
+    enable();
+    connect(&document, &Document::changed, this, [this] {
+        if (isVisible()) refresh_card();
+    });
+}
+
+QWidget* WhatDrives::by_hand() {
+    auto* page = new QWidget;
+    auto* outer = new QVBoxLayout(page);
+    outer->setContentsMargins(0, 4, 0, 0);
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    auto* inner = new QWidget;
+    auto* line = new QHBoxLayout(inner);
+    line->setContentsMargins(2, 0, 8, 0);
+    line->setSpacing(14);
+    auto* form = new Form(document_, {QStringLiteral("/motor")});
+    forms_.push_back(form);
+    line->addWidget(form, 1, Qt::AlignTop);
+    auto* continuous = new CurveEditor(document_, tr("Continuous curve"), QStringLiteral("/motor/continuous"));
+    auto* peak = new CurveEditor(document_, tr("Peak curve"), QStringLiteral("/motor/peak"));
+    line->addWidget(continuous, 0, Qt::AlignTop);
+    line->addWidget(peak, 0, Qt::AlignTop);
+    scroll->setWidget(inner);
+    outer->addWidget(scroll, 1);
+    help_ = new HelpStrip(document_);
+    help_->setMinimumHeight(34);
+    outer->addWidget(help_);
+    for (Form* f : forms_) connect(f, &Form::focused, help_, &HelpStrip::show_field);
+    for (CurveEditor* c : {continuous, peak}) connect(c, &CurveEditor::focused, help_, &HelpStrip::show_field);
+    return page;
+}
+
+QString WhatDrives::sentence() const { return axis_sentence(document_); }
+
+void WhatDrives::refresh_card() {
+    if (!document_.has_axis()) return;
+    const Motor& m = document_.axis().motor;
+    const UnitSystem system = document_.machine().unit_system;
+    remove_->setVisible(!m.empty());
+    if (m.empty()) {
+        motor_name_->setText(tr("none yet"));
+        motor_facts_->setText(tr("Choose one below: the table judges the whole catalogue on this axis. Or type a datasheet in by hand."));
+        return;
+    }
+    motor_name_->setText(m.name.empty() ? tr("without a name") : qs(m.name));
+    QStringList facts;
+    if (!m.continuous.empty() && m.continuous.front().torque.given()) facts << tr("%1 continuous").arg(qs(format_quantity(m.continuous.front().torque.si, Kind::torque, system)));
+    if (!m.peak.empty() && m.peak.front().torque.given()) facts << tr("%1 peak").arg(qs(format_quantity(m.peak.front().torque.si, Kind::torque, system)));
+    if (m.max_speed.given()) facts << qs(format_quantity(m.max_speed.si, Kind::angular_speed, system));
+    facts << (m.brake_torque.given() ? tr("brake %1").arg(qs(m.brake_torque.text)) : tr("no brake"));
+    if (m.shaft_diameter.given()) facts << tr("shaft %1").arg(qs(m.shaft_diameter.text));
+    const Assessment& a = document_.assessment();
+    if (const Figure* rms = a.figure("motor.rms_current")) {
+        const Figure* peak = a.figure("motor.peak_current");
+        facts << tr("this cycle: %1 A RMS, %2 A RMS at the peak").arg(qs(format_number(rms->si, 3)), qs(format_number(peak->si, 3)));
+    }
+    motor_facts_->setText(facts.join(QStringLiteral(" · ")));
+}
+
+void WhatDrives::activate() {
+    Page::activate();
+    refresh_card();
+    plot_->refresh();
+    table_->judge_now();
+}
+
+bool WhatDrives::go_to(const QString& path) {
+    if (!path.startsWith(document_.axis_path() + QStringLiteral("/motor"))) return Page::go_to(path);
+    tabs_->setCurrentIndex(1);
+    if (Page::go_to(path)) return true;
+    if (auto* w = findChild<QWidget*>(path)) w->setFocus();
+    return true;
+}
+
+}  // namespace fulmox::app

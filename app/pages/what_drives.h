@@ -1,0 +1,39 @@
+// Page 4: what can drive it?
+#pragma once
+
+#include "app/pages/page.h"
+#include "app/plots/speed_torque_plot.h"
+#include "app/widgets/motor_table.h"
+
+#include <QLabel>
+#include <QPushButton>
+#include <QTabWidget>
+
+namespace fulmox::app {
+
+class WhatDrives : public Page {
+    Q_OBJECT
+
+  public:
+    explicit WhatDrives(Document& document, QWidget* parent = nullptr);
+    void activate() override;
+    bool go_to(const QString& path) override;
+
+  protected:
+    QString sentence() const override;
+
+  private:
+    void refresh_card();
+    QWidget* by_hand();
+
+    SpeedTorquePlot* plot_;
+    MotorTable* table_;
+    QTabWidget* tabs_;
+    QLabel* motor_name_;
+    QLabel* motor_facts_;
+    QLabel* table_count_;
+    QPushButton* use_;
+    QPushButton* remove_;
+};
+
+}  // namespace fulmox::app

@@ -1,0 +1,24 @@
+// Page 3: what does it take?
+#pragma once
+
+#include "app/pages/page.h"
+#include "app/plots/torque_plot.h"
+#include "app/widgets/figures.h"
+
+namespace fulmox::app {
+
+class WhatTakes : public Page {
+    Q_OBJECT
+
+  public:
+    explicit WhatTakes(Document& document, QWidget* parent = nullptr);
+    void activate() override;
+
+  protected:
+    QString sentence() const override;
+
+  private:
+    TorquePlot* plot_;
+};
+
+}  // namespace fulmox::app

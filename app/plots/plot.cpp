@@ -1,0 +1,183 @@
+#include "app/plots/plot.h"
+
+#include "app/theme.h"
+#include "core/quantity/format.h"
+
+#include <QClipboard>
+#include <QFileDialog>
+#include <QGuiApplication>
+#include <QMenu>
+#include <QSaveFile>
+#include <QSvgGenerator>
+
+namespace fulmox::app {
+
+Plot::Plot(QWidget* parent) : QCustomPlot(parent) {
+    setInteractions(QCP::iRangeDrag | QCP::iRangeZoom);
+    setNoAntialiasingOnDrag(true);
+    setMinimumSize(200, 140);
+    setFocusPolicy(Qt::ClickFocus);
+    bubble_ = new QLabel(this);
+    bubble_->setTextFormat(Qt::PlainText);
+    bubble_->setAttribute(Qt::WA_TransparentForMouseEvents);
+    bubble_->setContentsMargins(6, 3, 6, 3);
+    bubble_->hide();
+    setToolTip({});
+}
+
+QCPAxisRect* Plot::add_rect(int row, const QString& y_label, bool time_axis) {
+    auto* rect = new QCPAxisRect(this, true);
+    plotLayout()->addElement(row, 0, rect);
+    rect->setRangeDrag(Qt::Horizontal);
+    rect->setRangeZoom(Qt::Horizontal);
+    rect->axis(QCPAxis::atLeft)->setLabel(y_label);
+    if (time_axis) rect->axis(QCPAxis::atBottom)->setLabel(tr("time, s"));
+    rect->setMinimumMargins(QMargins(4, 6, 10, 2));
+    return rect;
+}
+
+void Plot::restyle() {
+    const Theme& t = theme();
+    setBackground(QBrush(t.panel));
+    for (QCPAxisRect* rect : axisRects()) {
+        for (QCPAxis* a : rect->axes()) {
+            a->setBasePen(QPen(t.line));
+            a->setTickPen(QPen(t.line));
+            a->setSubTickPen(Qt::NoPen);
+            a->setTickLabelColor(t.second);
+            a->setLabelColor(t.second);
+            a->setTickLabelFont(type_face(11));
+            a->setLabelFont(type_face(11));
+            a->setLabelPadding(2);
+            a->setTickLengthIn(0);
+            a->setTickLengthOut(3);
+            a->grid()->setPen(QPen(t.line, 1, Qt::DotLine));
+            a->grid()->setZeroLinePen(QPen(t.second, 1));
+        }
+        rect->axis(QCPAxis::atBottom)->grid()->setZeroLinePen(Qt::NoPen);
+        rect->axis(QCPAxis::atTop)->setVisible(false);
+        rect->axis(QCPAxis::atRight)->setVisible(false);
+        rect->axis(QCPAxis::atLeft)->ticker()->setTickCount(4);
+    }
+    bubble_->setFont(type_face(12));
+    bubble_->setStyleSheet(QStringLiteral("background:%1;border:1px solid %2;border-radius:5px;color:%3").arg(t.panel.name(), t.line.name(), t.ink.name()));
+}
+
+QCPItemText* Plot::note(QCPAxisRect* rect, double x, double y, const QString& text, const QColor& colour, Qt::Alignment alignment) {
+    auto* item = new QCPItemText(this);
+    item->setClipAxisRect(rect);
+    item->position->setAxes(rect->axis(QCPAxis::atBottom), rect->axis(QCPAxis::atLeft));
+    item->position->setCoords(x, y);
+    item->setText(text);
+    item->setFont(type_face(11));
+    item->setColor(colour);
+    item->setPositionAlignment(alignment);
+    item->setPadding(QMargins(3, 1, 3, 1));
+    return item;
+}
+
+void Plot::mouseMoveEvent(QMouseEvent* event) {
+    QCustomPlot::mouseMoveEvent(event);
+    QCPAxisRect* rect = axisRectAt(event->position());
+    if (!rect) {
+        bubble_->hide();
+        emit left();
+        return;
+    }
+    const double x = rect->axis(QCPAxis::atBottom)->pixelToCoord(event->position().x());
+    const double y = rect->axis(QCPAxis::atLeft)->pixelToCoord(event->position().y());
+    const QString text = readout(x, y, rect);
+    bubble_->setVisible(!text.isEmpty());
+    if (!text.isEmpty()) {
+        bubble_->setText(text);
+        bubble_->adjustSize();
+        int bx = static_cast<int>(event->position().x()) + 14;
+        if (bx + bubble_->width() > width()) bx = static_cast<int>(event->position().x()) - bubble_->width() - 10;
+        bubble_->move(std::max(0, bx), std::clamp(static_cast<int>(event->position().y()) - bubble_->height() - 6, 0, std::max(0, height() - bubble_->height())));
+    }
+    emit hovered(x, y);
+}
+
+void Plot::leaveEvent(QEvent* event) {
+    bubble_->hide();
+    emit left();
+    QCustomPlot::leaveEvent(event);
+}
+
+void Plot::mouseDoubleClickEvent(QMouseEvent* event) {
+    reset_view();
+    QCustomPlot::mouseDoubleClickEvent(event);
+}
+
+QString Plot::csv() const {
+    QString out;
+    std::vector<QCPGraph*> graphs;
+    for (int i = 0; i < graphCount(); ++i)
+        if (!graph(i)->name().isEmpty() && graph(i)->visible() && !graph(i)->data()->isEmpty()) graphs.push_back(graph(i));
+    if (graphs.empty()) return out;
+    // graphs may have samples of their own, so each keeps its own key column
+    for (QCPGraph* g : graphs) {
+        if (!out.isEmpty()) out += QLatin1Char(',');
+        out += QStringLiteral("\"%1\",\"%2\"").arg(g->keyAxis()->label().isEmpty() ? tr("time, s") : g->keyAxis()->label(), g->name());
+    }
+    out += QLatin1Char('\n');
+    int rows = 0;
+    for (QCPGraph* g : graphs) rows = std::max(rows, g->dataCount());
+    for (int r = 0; r < rows; ++r) {
+        for (std::size_t i = 0; i < graphs.size(); ++i) {
+            if (i > 0) out += QLatin1Char(',');
+            if (r >= graphs[i]->dataCount()) {
+                out += QLatin1Char(',');
+                continue;
+            }
+            const auto d = graphs[i]->data()->at(r);
+            out += QString::fromStdString(format_exact(d->key)) + QLatin1Char(',') + QString::fromStdString(format_exact(d->value));
+        }
+        out += QLatin1Char('\n');
+    }
+    return out;
+}
+
+QString Plot::export_to(const QString& file) {
+    const QString ending = file.section(QLatin1Char('.'), -1).toLower();
+    bool done = false;
+    if (ending == QLatin1String("png")) {
+        done = savePng(file, width(), height(), 2);
+    } else if (ending == QLatin1String("pdf")) {
+        done = savePdf(file, width(), height());
+    } else if (ending == QLatin1String("svg")) {
+        QSvgGenerator svg;
+        svg.setFileName(file);
+        svg.setSize(size());
+        svg.setViewBox(rect());
+        QCPPainter painter;
+        done = painter.begin(&svg);
+        if (done) {
+            painter.setMode(QCPPainter::pmVectorized);
+            painter.setMode(QCPPainter::pmNoCaching);
+            toPainter(&painter, width(), height());
+            painter.end();
+        }
+    } else if (ending == QLatin1String("csv")) {
+        QSaveFile out(file);
+        const QByteArray bytes = csv().toUtf8();
+        done = out.open(QIODevice::WriteOnly) && out.write(bytes) == bytes.size() && out.commit();
+    } else {
+        return tr("\"%1\" is not a picture or table this program writes; allowed are .png, .svg, .pdf and .csv").arg(ending);
+    }
+    return done ? QString() : tr("%1 could not be written").arg(file);
+}
+
+void Plot::contextMenuEvent(QContextMenuEvent* event) {
+    QMenu menu(this);
+    menu.addAction(tr("Whole view"), this, [this] { reset_view(); });
+    menu.addAction(tr("Copy picture"), this, [this] { QGuiApplication::clipboard()->setPixmap(toPixmap(width(), height(), 2)); });
+    menu.addAction(tr("Save as SVG, PDF, PNG or CSV…"), this, [this] {
+        const QString file = QFileDialog::getSaveFileName(this, tr("Save plot"), stem_ + QStringLiteral(".svg"), tr("Pictures and tables (*.svg *.pdf *.png *.csv)"));
+        if (file.isEmpty()) return;
+        if (const QString why = export_to(file); !why.isEmpty()) QMessageBox::warning(this, tr("Save plot"), why);
+    });
+    menu.exec(event->globalPos());
+}
+
+}  // namespace fulmox::app

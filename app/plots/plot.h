@@ -1,0 +1,46 @@
+// What every plot of the program has in common: the look, zoom and pan, readout, copy and export.
+#pragma once
+
+#include <QLabel>
+#include <functional>
+#include <qcustomplot.h>
+
+namespace fulmox::app {
+
+class Plot : public QCustomPlot {
+    Q_OBJECT
+
+  public:
+    explicit Plot(QWidget* parent = nullptr);
+
+    /// Colours and fonts of the present theme on every axis rect.
+    void restyle();
+    QCPAxisRect* add_rect(int row, const QString& y_label, bool time_axis);
+    void set_file_stem(const QString& stem) { stem_ = stem; }
+
+    /// One row per sample of the first graph's keys; header with units as the axis labels have them.
+    QString csv() const;
+    /// By the ending: .png .svg .pdf .csv. Empty on success, else what went wrong.
+    QString export_to(const QString& file);
+
+  signals:
+    void hovered(double key, double value);
+    void left();
+
+  protected:
+    void contextMenuEvent(QContextMenuEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void leaveEvent(QEvent* event) override;
+    virtual void reset_view() = 0;
+    /// Text of the readout at a position, empty for none; `x` in the coordinate of the bottom axis.
+    virtual QString readout(double x, double y, QCPAxisRect* rect) = 0;
+
+    QCPItemText* note(QCPAxisRect* rect, double x, double y, const QString& text, const QColor& colour, Qt::Alignment alignment);
+
+  private:
+    QString stem_ = QStringLiteral("plot");
+    QLabel* bubble_;
+};
+
+}  // namespace fulmox::app

@@ -1,0 +1,170 @@
+#include "app/plots/speed_torque_plot.h"
+
+#include "app/theme.h"
+#include "core/quantity/format.h"
+
+namespace fulmox::app {
+
+namespace {
+
+QString qs(const std::string& s) { return QString::fromStdString(s); }
+QString symbol(const Unit& u) { return QString::fromUtf8(u.symbol.data(), static_cast<qsizetype>(u.symbol.size())); }
+
+// Torque in the direction of motion; at rest its amount.
+double folded(const ShaftState& e, double direction) { return direction == 0 ? std::abs(e.torque) : e.torque * direction; }
+
+}  // namespace
+
+SpeedTorquePlot::SpeedTorquePlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
+    set_file_stem(QStringLiteral("speed-torque"));
+    setAccessibleName(tr("Speed-torque picture of the motor with the path of the cycle"));
+    plotLayout()->clear();
+    rect_ = add_rect(0, {}, false);
+    rect_->setRangeZoom(Qt::Horizontal | Qt::Vertical);
+    rect_->setRangeDrag(Qt::Horizontal | Qt::Vertical);
+    connect(&document_, &Document::changed, this, [this] {
+        if (isVisible()) refresh();
+    });
+}
+
+QCPGraph* SpeedTorquePlot::curve(const QPen& pen, const QColor& fill, QCPGraph* to) {
+    QCPGraph* g = addGraph(rect_->axis(QCPAxis::atBottom), rect_->axis(QCPAxis::atLeft));
+    g->setPen(pen);
+    g->setBrush(fill.isValid() ? QBrush(fill) : QBrush(Qt::NoBrush));
+    if (to) g->setChannelFillGraph(to);
+    return g;
+}
+
+void SpeedTorquePlot::refresh() {
+    clearPlottables();
+    for (QCPAbstractItem* n : notes_) removeItem(n);
+    notes_.clear();
+    const Theme& t = theme();
+    const UnitSystem system = document_.machine().unit_system;
+    const Unit& speed = *find_unit("rpm");
+    const Unit& torque = display_unit(Kind::torque, system);
+    QCPAxis* x = rect_->axis(QCPAxis::atBottom);
+    QCPAxis* y = rect_->axis(QCPAxis::atLeft);
+    x->setLabel(tr("speed, rpm"));
+    y->setLabel(tr("torque, %1").arg(symbol(torque)));
+    double top = 0;
+    double bottom = 0;
+    double end = 0;
+    if (document_.has_axis() && document_.assessment().demand) {
+        const Assessment& a = document_.assessment();
+        const Demand& d = *a.demand;
+        if (a.motor) {
+            const MotorUse& u = *a.motor;
+            const int n = 120;
+            QVector<double> sx, peak, low, hot, cold;
+            const double last = u.can.peak.end();
+            for (int i = 0; i <= n; ++i) {
+                const double w = last * i / n;
+                sx.push_back(from_si(w, speed));
+                peak.push_back(from_si(u.can.peak.at(w), torque));
+                low.push_back(-peak.back());
+                hot.push_back(from_si(u.can.continuous_at(w), torque));
+                cold.push_back(-hot.back());
+            }
+            QColor pale = t.accent;
+            pale.setAlpha(26);
+            QColor deep = t.accent;
+            deep.setAlpha(52);
+            QCPGraph* bottom_curve = curve(QPen(t.accent, 1.6), {}, nullptr);
+            bottom_curve->setData(sx, low, true);
+            QCPGraph* peak_curve = curve(QPen(t.accent, 1.6), pale, bottom_curve);
+            peak_curve->setData(sx, peak, true);
+            peak_curve->setName(tr("peak curve, %1").arg(symbol(torque)));
+            QCPGraph* cold_curve = curve(QPen(t.accent, 1.2, Qt::DashLine), {}, nullptr);
+            cold_curve->setData(sx, cold, true);
+            QCPGraph* hot_curve = curve(QPen(t.accent, 1.2, Qt::DashLine), deep, cold_curve);
+            hot_curve->setData(sx, hot, true);
+            hot_curve->setName(tr("continuous curve, %1").arg(symbol(torque)));
+            top = from_si(u.can.peak.stall(), torque);
+            bottom = -top;
+            end = sx.back();
+            notes_.push_back(note(rect_, end * 0.015, top, tr("peak"), t.accent, Qt::AlignLeft | Qt::AlignBottom));
+            notes_.push_back(note(rect_, end * 0.015, hot.front(), tr("continuous"), t.accent, Qt::AlignLeft | Qt::AlignBottom));
+            if (u.can.mechanical_speed < last) {
+                auto* wall = new QCPItemStraightLine(this);
+                wall->setClipAxisRect(rect_);
+                for (QCPItemPosition* p : {wall->point1, wall->point2}) p->setAxes(x, y);
+                wall->point1->setCoords(from_si(u.can.mechanical_speed, speed), 0);
+                wall->point2->setCoords(from_si(u.can.mechanical_speed, speed), 1);
+                wall->setPen(QPen(t.tight, 1.2, Qt::DashLine));
+                notes_.push_back(wall);
+            }
+        }
+        auto* path = new QCPCurve(x, y);
+        path->setPen(QPen(t.ink, 1.8));
+        path->setName(tr("path"));
+        QVector<double> px, py;
+        for (const Span& s : d.spans) {
+            if (s.regime == Regime::braked) continue;
+            for (int k = 0; k <= 6; ++k) {
+                const ShaftState e = evaluate(d.load, s, s.start + s.duration * k / 6);
+                px.push_back(from_si(std::abs(e.speed), speed));
+                py.push_back(from_si(folded(e, s.direction), torque));
+                top = std::max(top, py.back());
+                bottom = std::min(bottom, py.back());
+            }
+        }
+        path->setData(px, py);
+        end = std::max(end, from_si(d.peak_speed, speed));
+        const auto point = [&](double w, double value, LimitState state, const QString& text, Qt::Alignment where) {
+            QCPGraph* g = curve(Qt::NoPen, {}, nullptr);
+            g->setLineStyle(QCPGraph::lsNone);
+            g->setScatterStyle(QCPScatterStyle(state == LimitState::fits ? QCPScatterStyle::ssDisc : state == LimitState::tight ? QCPScatterStyle::ssDiamond : QCPScatterStyle::ssCrossSquare,
+                QPen(t.state(state), 1.5), t.state(state), 10));
+            g->setData(QVector<double>{w}, QVector<double>{value}, true);
+            notes_.push_back(note(rect_, w, value, text, t.ink, where));
+        };
+        const Limit* peak = a.limit("peak_torque");
+        const Limit* heat = a.limit("continuous_point");
+        if (a.motor && peak && heat) {
+            const ShaftPoint& w = a.motor->worst_peak;
+            point(from_si(std::abs(w.speed), speed), from_si(std::abs(w.torque) * (w.torque * w.speed < 0 ? -1 : 1), torque), peak->state,
+                tr("  worst, %1 at %2 s").arg(qs(format_quantity(std::abs(w.torque), Kind::torque, system)), qs(format_number(w.time, 3))),
+                (std::abs(w.speed) > 0.55 * d.peak_speed ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignBottom);
+            point(from_si(d.rms_speed, speed), from_si(d.rms_torque, torque), heat->state,
+                tr("  RMS %1").arg(qs(format_quantity(d.rms_torque, Kind::torque, system))), Qt::AlignLeft | Qt::AlignTop);
+        }
+    }
+    restyle();
+    if (end <= 0) end = 3000;
+    if (top <= 0) top = 1;
+    const double pad = (top - bottom) * 0.1;
+    x->setRange(0, end * 1.05);
+    y->setRange(bottom - pad, top + pad);
+    replot(QCustomPlot::rpQueuedReplot);
+}
+
+void SpeedTorquePlot::reset_view() { refresh(); }
+
+QString SpeedTorquePlot::readout(double rpm, double, QCPAxisRect*) {
+    if (!document_.has_axis() || !document_.assessment().motor || rpm < 0) return {};
+    const MotorUse& u = *document_.assessment().motor;
+    const Demand& d = *document_.assessment().demand;
+    const double w = to_si(rpm, *find_unit("rpm"));
+    const UnitSystem system = document_.machine().unit_system;
+    QString text = QStringLiteral("%1\npeak %2, continuous %3").arg(qs(format_quantity(w, Kind::angular_speed, system)),
+        qs(format_quantity(u.can.peak.at(w), Kind::torque, system)), qs(format_quantity(u.can.continuous_at(w), Kind::torque, system)));
+    // the highest demand of the cycle at about this speed
+    double best = -1;
+    double when = 0;
+    std::size_t segment = 0;
+    for (const Span& s : d.spans) {
+        for (int k = 0; k <= 20; ++k) {
+            const double at = s.start + s.duration * k / 20;
+            const ShaftState e = evaluate(d.load, s, at);
+            if (std::abs(std::abs(e.speed) - w) > 0.03 * std::max(d.peak_speed, 1e-9) || std::abs(e.torque) <= best) continue;
+            best = std::abs(e.torque);
+            when = at;
+            segment = s.piece.segment;
+        }
+    }
+    if (best >= 0) text += tr("\ncycle wants %1 at %2 s, segment %3").arg(qs(format_quantity(best, Kind::torque, system)), qs(format_number(when, 3))).arg(segment + 1);
+    return text;
+}
+
+}  // namespace fulmox::app

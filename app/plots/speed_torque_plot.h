@@ -1,0 +1,29 @@
+// The motor's curves at the actual bus voltage with the cycle's path through them.
+#pragma once
+
+#include "app/document.h"
+#include "app/plots/plot.h"
+
+namespace fulmox::app {
+
+/// Torque is drawn in the direction of motion: driving above, braking below.
+class SpeedTorquePlot : public Plot {
+    Q_OBJECT
+
+  public:
+    explicit SpeedTorquePlot(Document& document, QWidget* parent = nullptr);
+    void refresh();
+
+  protected:
+    void reset_view() override;
+    QString readout(double x, double y, QCPAxisRect* rect) override;
+
+  private:
+    QCPGraph* curve(const QPen& pen, const QColor& fill, QCPGraph* to);
+
+    Document& document_;
+    QCPAxisRect* rect_;
+    QList<QCPAbstractItem*> notes_;
+};
+
+}  // namespace fulmox::app

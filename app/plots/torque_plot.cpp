@@ -1,0 +1,149 @@
+#include "app/plots/torque_plot.h"
+
+#include "app/theme.h"
+#include "core/quantity/format.h"
+
+namespace fulmox::app {
+
+namespace {
+
+QString qs(const std::string& s) { return QString::fromStdString(s); }
+QString symbol(const Unit& u) { return QString::fromUtf8(u.symbol.data(), static_cast<qsizetype>(u.symbol.size())); }
+
+}  // namespace
+
+TorquePlot::TorquePlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
+    set_file_stem(QStringLiteral("torque"));
+    setAccessibleName(tr("Torque by cause and shaft power over the cycle"));
+    plotLayout()->clear();
+    torque_rect_ = add_rect(0, {}, false);
+    power_rect_ = add_rect(1, {}, true);
+    plotLayout()->setRowStretchFactor(0, 2.4);
+    auto* margins = new QCPMarginGroup(this);
+    torque_rect_->setMarginGroup(QCP::msLeft | QCP::msRight, margins);
+    power_rect_->setMarginGroup(QCP::msLeft | QCP::msRight, margins);
+    QCPAxis* x = torque_rect_->axis(QCPAxis::atBottom);
+    QCPAxis* y = torque_rect_->axis(QCPAxis::atLeft);
+    x->setTickLabels(false);
+    QCPAxis* x2 = power_rect_->axis(QCPAxis::atBottom);
+    connect(x, qOverload<const QCPRange&>(&QCPAxis::rangeChanged), x2, qOverload<const QCPRange&>(&QCPAxis::setRange));
+    connect(x2, qOverload<const QCPRange&>(&QCPAxis::rangeChanged), x, qOverload<const QCPRange&>(&QCPAxis::setRange));
+    for (std::size_t i = 0; i < above_.size(); ++i) {
+        above_[i] = addGraph(x, y);
+        below_[i] = addGraph(x, y);
+        if (i > 0) {
+            above_[i]->setChannelFillGraph(above_[i - 1]);
+            below_[i]->setChannelFillGraph(below_[i - 1]);
+        }
+    }
+    total_ = addGraph(x, y);
+    power_ = addGraph(x2, power_rect_->axis(QCPAxis::atLeft));
+    connect(&document_, &Document::changed, this, [this] {
+        if (isVisible()) refresh();
+    });
+}
+
+void TorquePlot::refresh() {
+    restyle();
+    for (QCPAbstractItem* n : notes_) removeItem(n);
+    notes_.clear();
+    const Theme& t = theme();
+    const UnitSystem system = document_.machine().unit_system;
+    const Unit& torque = display_unit(Kind::torque, system);
+    const Unit& power = display_unit(Kind::power, system);
+    torque_rect_->axis(QCPAxis::atLeft)->setLabel(tr("torque, %1").arg(symbol(torque)));
+    power_rect_->axis(QCPAxis::atLeft)->setLabel(tr("power, %1").arg(symbol(power)));
+    total_->setName(tr("torque, %1").arg(symbol(torque)));
+    power_->setName(tr("power, %1").arg(symbol(power)));
+    total_->setPen(QPen(t.ink, 1.8));
+    power_->setPen(QPen(t.accent, 1.6));
+    QColor fill = t.accent;
+    fill.setAlpha(40);
+    power_->setBrush(fill);
+    for (std::size_t i = 0; i < above_.size(); ++i)
+        for (QCPGraph* g : {above_[i], below_[i]}) {
+            QColor c = t.cause[i];
+            c.setAlpha(t.dark ? 170 : 190);
+            g->setPen(Qt::NoPen);
+            g->setBrush(c);
+        }
+    if (!document_.has_axis() || !document_.assessment().demand) {
+        for (int i = 0; i < graphCount(); ++i) graph(i)->data()->clear();
+        replot(QCustomPlot::rpQueuedReplot);
+        return;
+    }
+    const Demand& d = *document_.assessment().demand;
+    QVector<double> x, all, watts;
+    std::array<QVector<double>, cause_count> up, down;
+    double top = 0;
+    double bottom = 0;
+    for (const Span& s : d.spans) {
+        const int n = s.regime == Regime::standstill || s.regime == Regime::braked ? 1 : 8;
+        for (int k = 0; k <= n; ++k) {
+            const double at = s.start + s.duration * k / n;
+            const ShaftState e = evaluate(d.load, s, at);
+            x.push_back(at);
+            all.push_back(from_si(e.torque, torque));
+            watts.push_back(from_si(e.torque * e.speed, power));
+            double high = 0;
+            double low = 0;
+            for (std::size_t c = 0; c < e.part.size(); ++c) {
+                (e.part[c] > 0 ? high : low) += from_si(e.part[c], torque);
+                up[c].push_back(high);
+                down[c].push_back(low);
+            }
+            top = std::max({top, high, all.back()});
+            bottom = std::min({bottom, low, all.back()});
+        }
+    }
+    for (std::size_t c = 0; c < up.size(); ++c) {
+        above_[c]->setData(x, up[c], true);
+        below_[c]->setData(x, down[c], true);
+    }
+    total_->setData(x, all, true);
+    power_->setData(x, watts, true);
+    const double pad = (top - bottom) * 0.12 + 1e-12;
+    torque_rect_->axis(QCPAxis::atLeft)->setRange(bottom - pad, top + pad);
+    power_rect_->axis(QCPAxis::atLeft)->rescale();
+    QCPRange r = power_rect_->axis(QCPAxis::atLeft)->range();
+    power_rect_->axis(QCPAxis::atLeft)->setRange(r.lower - r.size() * 0.1, r.upper + r.size() * 0.1);
+    const double peak = from_si(d.peak.torque, torque);
+    notes_.push_back(note(torque_rect_, d.peak.time, peak, tr("peak %1").arg(qs(format_quantity(d.peak.torque, Kind::torque, system))), t.ink,
+        (d.peak.time > d.cycle_time / 2 ? Qt::AlignRight : Qt::AlignLeft) | (peak > 0 ? Qt::AlignBottom : Qt::AlignTop)));
+    const double rms = from_si(d.rms_torque, torque);
+    auto* line = new QCPItemStraightLine(this);
+    line->setClipAxisRect(torque_rect_);
+    line->point1->setAxes(torque_rect_->axis(QCPAxis::atBottom), torque_rect_->axis(QCPAxis::atLeft));
+    line->point2->setAxes(torque_rect_->axis(QCPAxis::atBottom), torque_rect_->axis(QCPAxis::atLeft));
+    line->point1->setCoords(0, rms);
+    line->point2->setCoords(1, rms);
+    line->setPen(QPen(t.second, 1, Qt::DashLine));
+    notes_.push_back(line);
+    auto* rms_note = note(torque_rect_, d.cycle_time, rms, tr("RMS %1").arg(qs(format_quantity(d.rms_torque, Kind::torque, system))), t.ink, Qt::AlignRight | Qt::AlignBottom);
+    notes_.push_back(rms_note);
+    if (d.cycle_time != shown_duration_) {
+        shown_duration_ = d.cycle_time;
+        torque_rect_->axis(QCPAxis::atBottom)->setRange(0, shown_duration_);
+    }
+    replot(QCustomPlot::rpQueuedReplot);
+}
+
+void TorquePlot::reset_view() {
+    shown_duration_ = -1;
+    refresh();
+}
+
+QString TorquePlot::readout(double x, double, QCPAxisRect*) {
+    if (!document_.has_axis() || !document_.assessment().demand) return {};
+    const Demand& d = *document_.assessment().demand;
+    if (x < 0 || x > d.cycle_time) return {};
+    const ShaftState e = d.at(x);
+    const UnitSystem system = document_.machine().unit_system;
+    QString text = QStringLiteral("%1 s, %2\n%3, %4").arg(qs(format_number(x, 4)), qs(format_quantity(e.speed, Kind::angular_speed, system)),
+        qs(format_quantity(e.torque, Kind::torque, system)), qs(format_quantity(e.torque * e.speed, Kind::power, system)));
+    for (std::size_t c = 0; c < e.part.size(); ++c)
+        if (e.part[c] != 0) text += QStringLiteral("\n%1 %2").arg(QString::fromUtf8(cause_label(static_cast<Cause>(c))), qs(format_quantity(e.part[c], Kind::torque, system)));
+    return text;
+}
+
+}  // namespace fulmox::app

@@ -1,0 +1,34 @@
+// Torque at the motor shaft over the cycle, stacked by cause.
+#pragma once
+
+#include "app/document.h"
+#include "app/plots/plot.h"
+
+#include <array>
+
+namespace fulmox::app {
+
+class TorquePlot : public Plot {
+    Q_OBJECT
+
+  public:
+    explicit TorquePlot(Document& document, QWidget* parent = nullptr);
+    void refresh();
+
+  protected:
+    void reset_view() override;
+    QString readout(double x, double y, QCPAxisRect* rect) override;
+
+  private:
+    Document& document_;
+    QCPAxisRect* torque_rect_;
+    QCPAxisRect* power_rect_;
+    std::array<QCPGraph*, cause_count> above_{};
+    std::array<QCPGraph*, cause_count> below_{};
+    QCPGraph* total_;
+    QCPGraph* power_;
+    QList<QCPAbstractItem*> notes_;
+    double shown_duration_ = -1;
+};
+
+}  // namespace fulmox::app

@@ -1,0 +1,36 @@
+// Colours, fonts and the style sheet: one calm look, light and dark.
+#pragma once
+
+#include "core/demand/demand.h"
+#include "core/match/limit.h"
+
+#include <QColor>
+#include <QFont>
+#include <QString>
+
+class QApplication;
+
+namespace fulmox::app {
+
+struct Theme {
+    bool dark = false;
+    QColor paper, panel, rail, line, ink, second, third, accent, accent_ground, accent_ink, warn_ground, bad_ground;
+    QColor fits, tight, over, unknown;
+    QColor cause[cause_count];
+
+    QColor state(LimitState s) const;
+    QColor cause_colour(Cause c) const { return cause[static_cast<int>(c)]; }
+};
+
+const Theme& theme();
+
+/// Applies the light or dark look to the whole application and tells every widget.
+void apply_theme(QApplication& application, bool dark);
+
+/// Loads the fonts that ship with the program; false if they are missing.
+bool load_fonts();
+
+enum class Weight { regular, medium, strong };
+QFont type_face(double pixels, Weight weight = Weight::regular);
+
+}  // namespace fulmox::app

@@ -1,0 +1,85 @@
+#include "app/widgets/curve_editor.h"
+
+#include "app/theme.h"
+
+#include <QGridLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+namespace fulmox::app {
+
+CurveEditor::CurveEditor(Document& document, QString heading, QString place, QWidget* parent) : QWidget(parent), document_(document), place_(std::move(place)) {
+    auto* box = new QVBoxLayout(this);
+    box->setContentsMargins(0, 0, 0, 0);
+    box->setSpacing(3);
+    auto* title = new QLabel(heading);
+    title->setFont(type_face(13, Weight::strong));
+    box->addWidget(title);
+    grid_ = new QGridLayout;
+    grid_->setSpacing(3);
+    box->addLayout(grid_);
+    auto* add = new QPushButton(tr("+ point"));
+    add->setObjectName(QStringLiteral("link"));
+    connect(add, &QPushButton::clicked, this, [this] { edit_list(tr("new point"), [](FieldRef& f) { f.list_insert(f.list_size()); }); });
+    box->addWidget(add, 0, Qt::AlignLeft);
+    box->addStretch(1);
+    connect(&document_, &Document::changed, this, &CurveEditor::refresh);
+    refresh();
+}
+
+void CurveEditor::edit_list(const QString& name, const std::function<void(FieldRef&)>& change) {
+    document_.edit(name, [&](Machine& m) {
+        if (auto f = find_field(m, (document_.axis_path() + place_).toStdString())) change(*f);
+    });
+}
+
+void CurveEditor::rebuild(std::size_t count) {
+    edits_.clear();
+    while (QLayoutItem* item = grid_->takeAt(0)) {
+        if (item->widget()) item->widget()->deleteLater();
+        delete item;
+    }
+    const QString base = document_.axis_path() + place_ + QLatin1Char('/');
+    for (std::size_t i = 0; i < count; ++i) {
+        int column = 0;
+        for (const char* key : {"speed", "torque"}) {
+            auto* e = new QuantityEdit(document_, base + QStringLiteral("%1/%2").arg(i).arg(QLatin1String(key)));
+            e->setObjectName(e->path());
+            e->setAccessibleName(tr("point %1, %2").arg(i + 1).arg(QLatin1String(key)));
+            e->setPlaceholderText(column == 0 ? tr("rpm") : tr("N·m"));
+            e->setFixedWidth(92);
+            connect(e, &QuantityEdit::focused, this, &CurveEditor::focused);
+            connect(e, &QuantityEdit::problem_changed, e, [e] { e->setToolTip(e->problem()); });
+            grid_->addWidget(e, static_cast<int>(i), column++);
+            edits_.push_back(e);
+        }
+        auto* remove = new QToolButton;
+        remove->setText(QStringLiteral("×"));
+        remove->setToolTip(tr("Remove this point"));
+        remove->setAccessibleName(tr("Remove point %1").arg(i + 1));
+        connect(remove, &QToolButton::clicked, this, [this, i] { edit_list(tr("remove point"), [i](FieldRef& f) { f.list_erase(i); }); });
+        grid_->addWidget(remove, static_cast<int>(i), column);
+    }
+}
+
+void CurveEditor::refresh() {
+    if (!document_.has_axis()) return;
+    Machine copy = document_.machine();
+    const FieldRefs fields = walk(copy.axes[static_cast<std::size_t>(document_.axis_index())], document_.axis_path().toStdString());
+    const std::string at = (document_.axis_path() + place_).toStdString();
+    std::size_t count = 0;
+    for (const FieldRef& f : fields)
+        if (f.path == at) count = f.list_size();
+    const QString now = document_.axis_path() + QString::number(count);
+    if (now != built_for_) {
+        built_for_ = now;
+        rebuild(count);
+    }
+    for (QuantityEdit* e : edits_)
+        for (const FieldRef& f : fields)
+            if (f.path == e->path().toStdString()) e->refresh(f);
+}
+
+}  // namespace fulmox::app

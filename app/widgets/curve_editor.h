@@ -1,0 +1,36 @@
+// Points of a datasheet curve, edited in place.
+#pragma once
+
+#include "app/document.h"
+#include "app/widgets/quantity_edit.h"
+
+#include <QWidget>
+#include <vector>
+
+class QGridLayout;
+
+namespace fulmox::app {
+
+class CurveEditor : public QWidget {
+    Q_OBJECT
+
+  public:
+    /// `place` is the list's JSON pointer relative to the axis.
+    CurveEditor(Document& document, QString heading, QString place, QWidget* parent = nullptr);
+    void refresh();
+
+  signals:
+    void focused(const QString& path);
+
+  private:
+    void rebuild(std::size_t count);
+    void edit_list(const QString& name, const std::function<void(FieldRef&)>& change);
+
+    Document& document_;
+    QString place_;
+    QGridLayout* grid_;
+    std::vector<QuantityEdit*> edits_;
+    QString built_for_;
+};
+
+}  // namespace fulmox::app

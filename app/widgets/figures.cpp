@@ -1,0 +1,116 @@
+#include "app/widgets/figures.h"
+
+#include "app/theme.h"
+#include "core/quantity/format.h"
+
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QVBoxLayout>
+
+namespace fulmox::app {
+
+namespace {
+
+QString qs(const std::string& s) { return QString::fromStdString(s); }
+
+const Figure* find_figure(Document& d, const QString& key) { return d.has_axis() ? d.assessment().figure(key.toStdString()) : nullptr; }
+
+void show_text(QLabel* label, const QString& text) {
+    if (label->text() != text) label->setText(text);
+}
+
+}  // namespace
+
+QString working_html(const Working& working) {
+    QString s;
+    for (const WorkingLine& w : working)
+        s += QStringLiteral("<p style='white-space:pre-wrap;margin:0 0 4px 0'>%1 = %2<br>= %3<br>= <b>%4</b>%5</p>")
+                 .arg(qs(w.symbol).toHtmlEscaped(), qs(w.formula).toHtmlEscaped(), qs(w.substituted).toHtmlEscaped(),
+                     qs(format_quantity(w.result, si_unit(w.kind), 5)).toHtmlEscaped(), w.source.empty() ? QString() : QStringLiteral("<br><i>%1</i>").arg(qs(w.source).toHtmlEscaped()));
+    return s;
+}
+
+FigureTiles::FigureTiles(Document& document, QStringList keys, QWidget* parent) : QWidget(parent), document_(document) {
+    auto* line = new QHBoxLayout(this);
+    line->setContentsMargins(0, 0, 0, 0);
+    line->setSpacing(8);
+    for (const QString& key : keys) {
+        Tile t;
+        t.key = key;
+        t.frame = new QFrame;
+        t.frame->setObjectName(QStringLiteral("card"));
+        auto* box = new QVBoxLayout(t.frame);
+        box->setContentsMargins(12, 8, 10, 8);
+        box->setSpacing(1);
+        t.label = new QLabel;
+        t.label->setObjectName(QStringLiteral("second"));
+        t.label->setFont(type_face(12));
+        t.value = new QLabel;
+        t.value->setFont(type_face(17, Weight::strong));
+        t.value->setTextInteractionFlags(Qt::TextSelectableByMouse);
+        t.note = new QLabel;
+        t.note->setObjectName(QStringLiteral("second"));
+        t.note->setFont(type_face(11));
+        t.note->setWordWrap(true);
+        for (QLabel* l : {t.label, t.value, t.note}) {
+            l->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+            box->addWidget(l);
+        }
+        box->addStretch(1);
+        line->addWidget(t.frame, 1);
+        tiles_.push_back(t);
+    }
+    connect(&document_, &Document::changed, this, [this] {
+        if (isVisible()) refresh();
+    });
+    refresh();
+}
+
+void FigureTiles::refresh() {
+    for (const Tile& t : tiles_) {
+        const Figure* f = find_figure(document_, t.key);
+        show_text(t.label, f ? qs(f->label) : QStringLiteral("–"));
+        show_text(t.value, f ? qs(figure_text(*f, document_.machine().unit_system)) : QStringLiteral("–"));
+        show_text(t.note, f ? qs(f->note) : tr("not known yet"));
+        t.frame->setToolTip(f ? working_html(f->working) : QString());
+    }
+}
+
+FigureList::FigureList(Document& document, QStringList keys, QWidget* parent) : QWidget(parent), document_(document) {
+    auto* grid = new QGridLayout(this);
+    grid->setContentsMargins(0, 0, 0, 0);
+    grid->setHorizontalSpacing(10);
+    grid->setVerticalSpacing(3);
+    int row = 0;
+    for (const QString& key : keys) {
+        Line l{key, new QLabel, new QLabel};
+        l.label->setObjectName(QStringLiteral("second"));
+        l.value->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+        l.value->setTextInteractionFlags(Qt::TextSelectableByMouse);
+        grid->addWidget(l.label, row, 0);
+        grid->addWidget(l.value, row, 1);
+        lines_.push_back(l);
+        ++row;
+    }
+    grid->setColumnStretch(0, 1);
+    connect(&document_, &Document::changed, this, [this] {
+        if (isVisible()) refresh();
+    });
+    refresh();
+}
+
+void FigureList::refresh() {
+    for (const Line& l : lines_) {
+        const Figure* f = find_figure(document_, l.key);
+        l.label->setVisible(f);
+        l.value->setVisible(f);
+        if (!f) continue;
+        show_text(l.label, qs(f->label));
+        show_text(l.value, qs(figure_text(*f, document_.machine().unit_system)));
+        const QString tip = (f->note.empty() ? QString() : QStringLiteral("<p>%1</p>").arg(qs(f->note).toHtmlEscaped())) + working_html(f->working);
+        l.label->setToolTip(tip);
+        l.value->setToolTip(tip);
+    }
+}
+
+}  // namespace fulmox::app

@@ -1,0 +1,55 @@
+// Figures as tiles and as a list; each opens its working on hover.
+#pragma once
+
+#include "app/document.h"
+
+#include <QFrame>
+#include <QLabel>
+#include <vector>
+
+class QGridLayout;
+
+namespace fulmox::app {
+
+/// A row of tiles, one per figure key.
+class FigureTiles : public QWidget {
+    Q_OBJECT
+
+  public:
+    FigureTiles(Document& document, QStringList keys, QWidget* parent = nullptr);
+    void refresh();
+
+  private:
+    struct Tile {
+        QString key;
+        QLabel* label;
+        QLabel* value;
+        QLabel* note;
+        QFrame* frame;
+    };
+    Document& document_;
+    std::vector<Tile> tiles_;
+};
+
+/// Label and value in two columns, for the lesser figures.
+class FigureList : public QWidget {
+    Q_OBJECT
+
+  public:
+    FigureList(Document& document, QStringList keys, QWidget* parent = nullptr);
+    void refresh();
+
+  private:
+    struct Line {
+        QString key;
+        QLabel* label;
+        QLabel* value;
+    };
+    Document& document_;
+    std::vector<Line> lines_;
+};
+
+/// The working of a figure as rich text, empty if it has none.
+QString working_html(const Working& working);
+
+}  // namespace fulmox::app

@@ -1,0 +1,368 @@
+#include "app/widgets/form.h"
+
+#include "app/theme.h"
+#include "core/quantity/format.h"
+
+#include <QAction>
+#include <QHBoxLayout>
+#include <QMenu>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <array>
+#include <cmath>
+
+namespace fulmox::app {
+
+namespace {
+
+constexpr int label_width = 148;
+constexpr int edit_width = 122;
+
+struct StandingText {
+    const char* chip;
+    const char* words;
+};
+constexpr std::array<StandingText, 4> standings{{{"assumed", "Assumed"}, {"sheet", "From a datasheet"}, {"calc.", "Calculated"}, {"meas.", "Measured"}}};
+
+void clear(QLayout* layout) {
+    while (QLayoutItem* item = layout->takeAt(0)) {
+        if (QWidget* w = item->widget()) {
+            w->hide();
+            w->deleteLater();
+        }
+        delete item;
+    }
+}
+
+QString qs(const std::string& s) { return QString::fromStdString(s); }
+
+// The value in other units than the one typed, or what an empty field means.
+QString converted_text(const FieldRef& f, UnitSystem system) {
+    const QuantityBase& q = *f.quantity;
+    if (q.text.empty()) return f.quantity_spec.required ? QObject::tr("missing") : QString::fromUtf8(f.quantity_spec.if_empty);
+    if (!q.given()) return {};
+    const Unit& shown = display_unit(f.kind, system);
+    const bool plain = q.unit && q.text == format_number(from_si(q.si, *q.unit), 12) + " " + std::string(q.unit->symbol);
+    if (f.kind == Kind::number) {
+        const bool number = q.text.find_first_not_of("0123456789.-") == std::string::npos;
+        return number ? QString() : QStringLiteral("= ") + qs(format_number(q.si));
+    }
+    if (plain && q.unit == &shown) return {};
+    std::string other = format_quantity(q.si, f.kind, system);
+    if (plain && qs(other) == qs(q.text)) return {};
+    return QStringLiteral("= ") + qs(other);
+}
+
+}  // namespace
+
+Form::Form(Document& document, QStringList places, QWidget* parent) : QWidget(parent), document_(document), places_(std::move(places)) {
+    auto* box = new QVBoxLayout(this);
+    box->setContentsMargins(0, 0, 0, 0);
+    box->setSpacing(2);
+    connect(&document_, &Document::changed, this, &Form::refresh);
+    refresh();
+}
+
+void Form::set_places(const QStringList& places) {
+    places_ = places;
+    refresh();
+}
+
+QString Form::absolute(const QString& place) const {
+    return place.startsWith(QLatin1String("//")) ? place.mid(1) : document_.axis_path() + place;
+}
+
+FieldRefs Form::own_fields(Machine& copy) const {
+    FieldRefs out;
+    if (copy.axes.empty()) return out;
+    FieldRefs all;
+    const bool absolute_only = std::all_of(places_.begin(), places_.end(), [](const QString& p) { return p.startsWith(QLatin1String("//")); });
+    all = absolute_only ? walk(copy) : walk(copy.axes[static_cast<std::size_t>(document_.axis_index())], document_.axis_path().toStdString());
+    for (const QString& place : places_) {
+        const std::string at = absolute(place).toStdString();
+        std::string inner_list;
+        for (FieldRef& f : all) {
+            if (f.path != at && !f.path.starts_with(at + "/")) continue;
+            if (!inner_list.empty() && f.path.starts_with(inner_list)) continue;
+            if (f.type == FieldRef::Type::list) {
+                inner_list = f.path + "/";
+                continue;
+            }
+            out.push_back(f);
+        }
+    }
+    return out;
+}
+
+QString Form::signature(const FieldRefs& fields) {
+    QString s;
+    for (const FieldRef& f : fields) {
+        s += qs(f.path) + (f.active ? QLatin1Char('+') : QLatin1Char('-'));
+        if (f.type == FieldRef::Type::variant) s += QString::number(f.chosen());
+    }
+    return s;
+}
+
+void Form::refresh() {
+    Machine copy = document_.machine();
+    const FieldRefs fields = own_fields(copy);
+    const QString now = signature(fields);
+    if (now != signature_) {
+        signature_ = now;
+        rebuild(fields);
+    }
+    std::map<std::string_view, const FieldRef*> by_path;
+    for (const FieldRef& f : fields) by_path[f.path] = &f;
+    for (const Row& row : rows_) {
+        const std::string path = row.path.toStdString();
+        const auto it = by_path.find(path);
+        if (it == by_path.end()) continue;
+        const FieldRef& f = *it->second;
+        if (row.edit) {
+            row.edit->refresh(f);
+            const QString converted = converted_text(f, document_.machine().unit_system);
+            if (row.converted->text() != converted) {
+                row.converted->setText(converted);
+                row.converted->setToolTip(converted);
+            }
+            const StandingText& s = standings.at(static_cast<std::size_t>(f.quantity->standing));
+            row.standing->setText(f.quantity->text.empty() ? QString() : QString::fromUtf8(s.chip));
+            row.standing->setEnabled(!f.quantity->text.empty());
+            row.standing->setToolTip(tr("Where this value comes from: %1").arg(QString::fromUtf8(s.words)) +
+                                     (f.quantity->note.empty() ? QString() : QStringLiteral(" (%1)").arg(qs(f.quantity->note))));
+            show_problem(row);
+        } else if (row.choice) {
+            const QSignalBlocker quiet(row.choice);
+            row.choice->setCurrentIndex(f.chosen());
+        } else if (row.flag) {
+            const QSignalBlocker quiet(row.flag);
+            row.flag->setChecked(*f.flag);
+        } else if (row.text && !row.text->hasFocus()) {
+            row.text->setText(qs(*f.text));
+        }
+    }
+}
+
+void Form::show_problem(const Row& row) {
+    const bool wrong = row.edit->wrong();
+    row.problem->setVisible(wrong);
+    if (!wrong) return;
+    QString text = row.edit->problem();
+    if (row.edit->hasFocus()) text += tr(" — the last good value stays in use.");
+    row.problem->setText(text);
+    row.converted->setText(tr("stale"));
+}
+
+void Form::rebuild(const FieldRefs& fields) {
+    rows_.clear();
+    auto* box = static_cast<QVBoxLayout*>(layout());
+    clear(box);
+    QWidget* folded = nullptr;
+    QVBoxLayout* folded_box = nullptr;
+    QString section = QStringLiteral("form");
+    const auto start_section = [&](const FieldRef& f) {
+        section = qs(f.path);
+        folded = nullptr;
+        auto* heading = new QLabel(qs(f.label()));
+        heading->setFont(type_face(13, Weight::strong));
+        heading->setContentsMargins(0, box->count() == 0 ? 0 : 8, 0, 2);
+        box->addWidget(heading);
+    };
+    for (const FieldRef& f : fields) {
+        if (f.type == FieldRef::Type::group) {
+            start_section(f);
+            continue;
+        }
+        if (f.type == FieldRef::Type::variant) {
+            start_section(f);
+            if (f.variant_kinds.size() > 1) add_choice(box, f);
+            continue;
+        }
+        if (!f.active) continue;
+        QVBoxLayout* target = box;
+        if (f.type == FieldRef::Type::quantity && f.quantity_spec.rare) {
+            if (!folded) {
+                auto* more = new QPushButton(tr("More…"));
+                more->setObjectName(QStringLiteral("link"));
+                more->setCheckable(true);
+                more->setAccessibleName(tr("Rarely needed fields"));
+                folded = new QWidget;
+                folded_box = new QVBoxLayout(folded);
+                folded_box->setContentsMargins(0, 0, 0, 0);
+                folded_box->setSpacing(2);
+                folded->setVisible(unfolded_.contains(section));
+                more->setChecked(unfolded_.contains(section));
+                QWidget* content = folded;
+                connect(more, &QPushButton::toggled, this, [this, content, more, section](bool on) {
+                    content->setVisible(on);
+                    more->setText(on ? tr("Less") : tr("More…"));
+                    if (on) unfolded_.insert(section);
+                    else unfolded_.erase(section);
+                });
+                if (more->isChecked()) more->setText(tr("Less"));
+                box->addWidget(more, 0, Qt::AlignLeft);
+                box->addWidget(folded);
+            }
+            target = folded_box;
+        }
+        if (f.type == FieldRef::Type::quantity) add_quantity(target, f);
+        else if (f.type == FieldRef::Type::choice) add_choice(target, f);
+        else if (f.type == FieldRef::Type::flag) add_flag(target, f);
+        else if (f.type == FieldRef::Type::text) add_text(target, f);
+    }
+}
+
+void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
+    Row row;
+    row.type = f.type;
+    row.path = qs(f.path);
+    row.whole = new QWidget;
+    auto* column = new QVBoxLayout(row.whole);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    auto* line = new QHBoxLayout;
+    line->setSpacing(6);
+    const QuantitySpec& spec = f.quantity_spec;
+    row.label = new QLabel(QString::fromUtf8(spec.label));
+    row.label->setFixedWidth(label_width);
+    row.label->setToolTip(QString::fromUtf8(spec.help));
+    row.edit = new QuantityEdit(document_, row.path);
+    row.edit->setFixedWidth(edit_width);
+    row.edit->setObjectName(row.path);
+    row.edit->setAccessibleName(QString::fromUtf8(spec.label));
+    row.label->setBuddy(row.edit);
+    row.converted = new QLabel;
+    row.converted->setObjectName(QStringLiteral("second"));
+    row.converted->setFont(type_face(12));
+    row.converted->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    row.standing = new QToolButton;
+    row.standing->setFont(type_face(11));
+    row.standing->setFixedWidth(56);
+    row.standing->setPopupMode(QToolButton::InstantPopup);
+    row.standing->setAccessibleName(tr("Standing of %1").arg(QString::fromUtf8(spec.label)));
+    row.standing->setFocusPolicy(Qt::ClickFocus);
+    auto* menu = new QMenu(row.standing);
+    for (std::size_t i = 0; i < standings.size(); ++i)
+        menu->addAction(QString::fromUtf8(standings[i].words), this, [this, path = row.path, i] { document_.set_standing(path, static_cast<Standing>(i)); });
+    row.standing->setMenu(menu);
+    line->addWidget(row.label);
+    line->addWidget(row.edit);
+    line->addWidget(row.converted, 1);
+    line->addWidget(row.standing);
+    column->addLayout(line);
+    row.problem = new QLabel;
+    row.problem->setObjectName(QStringLiteral("problem"));
+    row.problem->setFont(type_face(12));
+    row.problem->setWordWrap(true);
+    row.problem->setContentsMargins(label_width + 6, 0, 0, 2);
+    row.problem->hide();
+    column->addWidget(row.problem);
+    box->addWidget(row.whole);
+    connect(row.edit, &QuantityEdit::problem_changed, this, [this, row] { show_problem(row); });
+    connect(row.edit, &QuantityEdit::focused, this, &Form::focused);
+    rows_.push_back(row);
+}
+
+void Form::add_choice(QVBoxLayout* box, const FieldRef& f) {
+    Row row;
+    row.type = f.type;
+    row.path = qs(f.path);
+    row.whole = new QWidget;
+    auto* line = new QHBoxLayout(row.whole);
+    line->setContentsMargins(0, 0, 0, 0);
+    line->setSpacing(6);
+    row.label = new QLabel(f.type == FieldRef::Type::variant ? tr("Kind") : QString::fromUtf8(f.choice_spec.label));
+    row.label->setFixedWidth(label_width);
+    row.choice = new QComboBox;
+    row.choice->setObjectName(row.path);
+    row.choice->setAccessibleName(row.label->text());
+    if (f.type == FieldRef::Type::variant)
+        for (const Option& o : f.variant_kinds) row.choice->addItem(QString::fromUtf8(o.label));
+    else
+        for (const Option& o : f.choice_spec.options) row.choice->addItem(QString::fromUtf8(o.label));
+    if (f.type == FieldRef::Type::choice) row.choice->setToolTip(QString::fromUtf8(f.choice_spec.help));
+    line->addWidget(row.label);
+    line->addWidget(row.choice);
+    line->addStretch(1);
+    connect(row.choice, &QComboBox::activated, this, [this, path = row.path](int i) { document_.set_choice(path, i); });
+    box->addWidget(row.whole);
+    rows_.push_back(row);
+}
+
+void Form::add_flag(QVBoxLayout* box, const FieldRef& f) {
+    Row row;
+    row.type = f.type;
+    row.path = qs(f.path);
+    row.flag = new QCheckBox(QString::fromUtf8(f.flag_spec.label));
+    row.flag->setObjectName(row.path);
+    row.flag->setToolTip(QString::fromUtf8(f.flag_spec.help));
+    row.whole = row.flag;
+    connect(row.flag, &QCheckBox::toggled, this, [this, path = row.path](bool on) { document_.set_flag(path, on); });
+    box->addWidget(row.flag);
+    rows_.push_back(row);
+}
+
+void Form::add_text(QVBoxLayout* box, const FieldRef& f) {
+    Row row;
+    row.type = f.type;
+    row.path = qs(f.path);
+    row.whole = new QWidget;
+    auto* line = new QHBoxLayout(row.whole);
+    line->setContentsMargins(0, 0, 0, 0);
+    line->setSpacing(6);
+    row.label = new QLabel(QString::fromUtf8(f.text_spec.label));
+    row.label->setFixedWidth(label_width);
+    row.text = new QLineEdit;
+    row.text->setObjectName(row.path);
+    row.text->setAccessibleName(row.label->text());
+    row.text->setToolTip(QString::fromUtf8(f.text_spec.help));
+    row.label->setBuddy(row.text);
+    line->addWidget(row.label);
+    line->addWidget(row.text, 1);
+    connect(row.text, &QLineEdit::textEdited, this, [this, path = row.path](const QString& t) { document_.set_text(path, t); });
+    connect(row.text, &QLineEdit::editingFinished, this, [this] { document_.end_typing(); });
+    box->addWidget(row.whole);
+    rows_.push_back(row);
+}
+
+bool Form::go_to(const QString& path) {
+    for (const Row& row : rows_) {
+        if (row.path != path) continue;
+        for (QWidget* w = row.whole->parentWidget(); w && w != this; w = w->parentWidget())
+            if (w->isHidden())
+                for (QPushButton* more : findChildren<QPushButton*>(QStringLiteral("link")))
+                    if (!w->isVisible()) more->setChecked(true);
+        QWidget* target = row.edit ? static_cast<QWidget*>(row.edit) : row.choice ? static_cast<QWidget*>(row.choice) : row.flag ? static_cast<QWidget*>(row.flag) : row.text;
+        target->setFocus(Qt::ShortcutFocusReason);
+        if (row.edit) row.edit->selectAll();
+        return true;
+    }
+    return false;
+}
+
+HelpStrip::HelpStrip(Document& document, QWidget* parent) : QLabel(parent), document_(document) {
+    setObjectName(QStringLiteral("second"));
+    setFont(type_face(12));
+    setWordWrap(true);
+    setMinimumHeight(50);
+    setAlignment(Qt::AlignLeft | Qt::AlignTop);
+    setTextFormat(Qt::PlainText);
+    setText(tr("Every field takes arithmetic and any unit: 2*35 mm + 1 in. A tolerance goes into the same field: 12 kg ± 10 %. "
+               "Up and Down nudge, Escape restores."));
+}
+
+void HelpStrip::show_field(const QString& path) {
+    Machine copy = document_.machine();
+    const auto field = find_field(copy, path.toStdString());
+    if (!field || field->type != FieldRef::Type::quantity) return;
+    const QuantitySpec& s = field->quantity_spec;
+    QString text = QString::fromUtf8(s.label) + QStringLiteral(": ") + QString::fromUtf8(s.help) + tr(" Permitted: ") + qs(range_text(s)) + QStringLiteral(".");
+    if (std::isfinite(s.typical.min) && std::isfinite(s.typical.max))
+        text += tr(" Typical: %1 to %2 %3.").arg(qs(format_number(s.typical.min)), qs(format_number(s.typical.max)), QString::fromUtf8(std::string_view(s.unit) == "1" ? "" : s.unit));
+    if (*s.source) text += tr(" Source: %1.").arg(QString::fromUtf8(s.source));
+    if (field->quantity->tolerance > 0 && field->quantity->unit)
+        text += tr(" Tolerance ± %1.").arg(qs(format_number(field->quantity->tolerance / field->quantity->unit->factor)));
+    setText(text);
+}
+
+}  // namespace fulmox::app

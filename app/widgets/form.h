@@ -1,0 +1,82 @@
+// A form built from field descriptions.
+#pragma once
+
+#include "app/document.h"
+#include "app/widgets/quantity_edit.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QLabel>
+#include <QPlainTextEdit>
+#include <QToolButton>
+#include <QWidget>
+#include <map>
+#include <set>
+#include <vector>
+
+class QVBoxLayout;
+
+namespace fulmox::app {
+
+/// Shows the fields below some places of the document in the order of their description, rare ones folded away.
+/// The form rebuilds itself when the structure changes (another kind chosen) and otherwise only refreshes values.
+class Form : public QWidget {
+    Q_OBJECT
+
+  public:
+    /// `places` are JSON pointers relative to the selected axis, or absolute when they begin with "//". A place that
+    /// names a group shows its fields. Lists inside are left to special widgets.
+    Form(Document& document, QStringList places, QWidget* parent = nullptr);
+
+    void set_places(const QStringList& places);
+    void refresh();
+    /// Puts the focus into the field with this absolute path; unfolds it. False if it is not here.
+    bool go_to(const QString& path);
+
+  signals:
+    void focused(const QString& path);
+
+  private:
+    struct Row {
+        FieldRef::Type type;
+        QString path;
+        QWidget* whole = nullptr;
+        QLabel* label = nullptr;
+        QuantityEdit* edit = nullptr;
+        QLabel* converted = nullptr;
+        QToolButton* standing = nullptr;
+        QLabel* problem = nullptr;
+        QComboBox* choice = nullptr;
+        QCheckBox* flag = nullptr;
+        QLineEdit* text = nullptr;
+    };
+    void rebuild(const FieldRefs& fields);
+    FieldRefs own_fields(Machine& copy) const;
+    QString absolute(const QString& place) const;
+    void add_quantity(QVBoxLayout* box, const FieldRef& f);
+    void add_choice(QVBoxLayout* box, const FieldRef& f);
+    void add_flag(QVBoxLayout* box, const FieldRef& f);
+    void add_text(QVBoxLayout* box, const FieldRef& f);
+    void show_problem(const Row& row);
+    static QString signature(const FieldRefs& fields);
+
+    Document& document_;
+    QStringList places_;
+    QString signature_;
+    std::vector<Row> rows_;
+    std::set<QString> unfolded_;
+};
+
+/// One line of help for the field in focus: what it is, typical range, source.
+class HelpStrip : public QLabel {
+    Q_OBJECT
+
+  public:
+    explicit HelpStrip(Document& document, QWidget* parent = nullptr);
+    void show_field(const QString& path);
+
+  private:
+    Document& document_;
+};
+
+}  // namespace fulmox::app

@@ -1,0 +1,100 @@
+#include "app/widgets/inertia_view.h"
+
+#include "app/theme.h"
+#include "app/widgets/paint.h"
+#include "core/quantity/format.h"
+
+#include <QPainter>
+
+namespace fulmox::app {
+
+namespace {
+
+QString qs(const std::string& s) { return QString::fromStdString(s); }
+constexpr int row_height = 30;
+constexpr int school_height = 20;
+
+}  // namespace
+
+InertiaView::InertiaView(Document& document, bool with_schools, QWidget* parent) : QWidget(parent), document_(document), with_schools_(with_schools) {
+    setAccessibleName(tr("Inertia statement at the motor shaft"));
+    connect(&document_, &Document::changed, this, [this] {
+        updateGeometry();
+        update();
+    });
+}
+
+QSize InertiaView::sizeHint() const {
+    if (!document_.has_axis()) return {280, 60};
+    const Assessment& a = document_.assessment();
+    if (!a.inertia) return {280, 60};
+    const int rows = static_cast<int>(a.inertia->shares.size());
+    const int schools = with_schools_ && a.inertia->rotor > 0 ? static_cast<int>(a.schools.size()) * school_height + 12 : 0;
+    return {280, rows * row_height + 62 + schools};
+}
+
+void InertiaView::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    const Theme& t = theme();
+    if (!document_.has_axis() || !document_.assessment().inertia) {
+        p.setPen(t.second);
+        p.drawText(rect(), Qt::TextWordWrap, tr("The statement appears when masses, lead and diameter are given."));
+        return;
+    }
+    const Assessment& a = document_.assessment();
+    const InertiaStatement& s = *a.inertia;
+    const UnitSystem system = document_.machine().unit_system;
+    const Unit& unit = display_unit(Kind::inertia, system);
+    const auto figure = [&](double j) { return qs(format_number(from_si(j, unit), 4)); };
+    double largest = s.rotor;
+    for (const InertiaShare& i : s.shares) largest = std::max(largest, i.at_shaft);
+    int y = 0;
+    const auto line = [&](const QString& name, const QString& value, bool strong, double bar, const QColor& colour) {
+        p.setFont(type_face(13, strong ? Weight::strong : Weight::regular));
+        p.setPen(t.ink);
+        const QRect box(0, y, width(), 18);
+        p.drawText(box, Qt::AlignRight | Qt::AlignVCenter, value);
+        const int used = p.fontMetrics().horizontalAdvance(value) + 10;
+        p.drawText(box.adjusted(0, 0, -used, 0), Qt::AlignVCenter, p.fontMetrics().elidedText(name, Qt::ElideRight, width() - used));
+        if (bar >= 0) draw_bar(p, QRectF(0, y + 20, width(), 5), bar, 0, colour);
+        y += bar >= 0 ? row_height : 19;
+    };
+    for (const InertiaShare& i : s.shares) {
+        const double of = i.rotor_side ? 0 : s.load > 0 ? i.at_shaft / s.load : 0;
+        QString name = qs(i.label);
+        if (!i.detail.empty() && i.detail != "given") name += QStringLiteral("  ") + qs(i.detail);
+        QString value = figure(i.at_shaft);
+        if (!i.rotor_side) value = QStringLiteral("%1 %   %2").arg(qs(format_number(100 * of, of < 0.0995 ? 2 : 3)), value);
+        line(name, value, false, largest > 0 ? i.at_shaft / largest : 0, i.rotor_side ? t.cause[1] : t.cause[0]);
+    }
+    p.setPen(t.line);
+    p.drawLine(0, y + 1, width(), y + 1);
+    y += 4;
+    line(tr("Load side"), figure(s.load), true, -1, {});
+    if (s.rotor > 0) {
+        line(tr("Rotor side"), figure(s.rotor), false, -1, {});
+        line(tr("Ratio"), qs(format_number(s.ratio(), 3)) + QStringLiteral(" : 1"), true, -1, {});
+    } else {
+        line(tr("Rotor"), tr("no motor yet"), false, -1, {});
+    }
+    if (!with_schools_ || s.rotor <= 0) return;
+    y += 4;
+    p.setPen(Qt::NoPen);
+    p.setBrush(t.accent_ground);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.drawRoundedRect(QRectF(0, y, width(), static_cast<double>(a.schools.size()) * school_height + 6), 6, 6);
+    y += 3;
+    for (const SchoolView& v : a.schools) {
+        draw_state(p, QRectF(8, y + 5, 10, 10), v.state);
+        p.setFont(type_face(12, v.chosen ? Weight::strong : Weight::regular));
+        p.setPen(t.ink);
+        p.drawText(QRect(25, y, width() - 30, school_height), Qt::AlignVCenter, qs(v.policy));
+        p.setPen(t.second);
+        p.setFont(type_face(12));
+        const QString words = QStringLiteral("%1").arg(QString::fromUtf8(state_words(v.state)));
+        p.drawText(QRect(25, y, width() - 33, school_height), Qt::AlignVCenter | Qt::AlignRight, words);
+        y += school_height;
+    }
+}
+
+}  // namespace fulmox::app

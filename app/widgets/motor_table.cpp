@@ -1,0 +1,163 @@
+#include "app/widgets/motor_table.h"
+
+#include "app/theme.h"
+#include "app/widgets/paint.h"
+#include "core/quantity/format.h"
+
+#include <QFile>
+#include <QHeaderView>
+#include <QKeyEvent>
+#include <QPainter>
+#include <QStyledItemDelegate>
+#include <cmath>
+
+namespace fulmox::app {
+
+namespace {
+
+QString qs(const std::string& s) { return QString::fromStdString(s); }
+constexpr int sort_role = Qt::UserRole + 1;
+constexpr int state_role = Qt::UserRole + 2;
+
+QString percent(double x) { return std::isnan(x) ? QStringLiteral("–") : std::isinf(x) ? QStringLiteral("beyond") : qs(format_number(100 * x, 3)) + QStringLiteral(" %"); }
+
+class StateDelegate : public QStyledItemDelegate {
+  public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        QStyledItemDelegate::paint(p, option, index);
+        draw_state(*p, QRectF(option.rect.left() + 8, option.rect.center().y() - 5, 10, 10), static_cast<LimitState>(index.data(state_role).toInt()));
+    }
+};
+
+}  // namespace
+
+MotorModel::MotorModel(Document& document, QObject* parent) : QAbstractTableModel(parent), document_(document) {
+    QFile file(QStringLiteral(":/catalogue/motors.json"));
+    if (!file.open(QIODevice::ReadOnly)) return;
+    const QByteArray bytes = file.readAll();
+    auto read = read_catalogue(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    if (!read) return;
+    catalogue_name_ = qs(read->name);
+    motors_ = std::move(read->motors);
+    rows_.resize(motors_.size());
+}
+
+int MotorModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : static_cast<int>(motors_.size()); }
+int MotorModel::columnCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : columns; }
+
+void MotorModel::judge() {
+    if (!document_.has_axis()) return;
+    Axis axis = document_.axis();
+    const double nan = std::nan("");
+    for (std::size_t i = 0; i < motors_.size(); ++i) {
+        axis.motor = motors_[i];
+        const Assessment a = assess(document_.machine(), axis, document_.axis_path().toStdString(), {.workings = false, .closed_form = false});
+        const auto use = [&](const char* key) {
+            const Limit* l = a.limit(key);
+            return l ? l->utilisation() : nan;
+        };
+        Row& r = rows_[i];
+        r.ratio = a.inertia && a.inertia->rotor > 0 ? a.inertia->ratio() : nan;
+        r.speed = use("speed");
+        r.peak = use("peak_torque");
+        r.heat = use("continuous_loss");
+        r.state = LimitState::cannot_say;
+        r.tightest = nan;
+        if (a.limits.empty() || !a.motor) continue;
+        const Limit& worst = a.limits[by_tightness(a.limits).front()];
+        r.state = worst.state;
+        r.tightest = worst.utilisation();
+        r.why = qs(worst.label) + QStringLiteral(": ") + qs(worst.reason);
+    }
+    emit dataChanged(index(0, 0), index(rowCount() - 1, columns - 1));
+}
+
+int MotorModel::fitting() const {
+    int n = 0;
+    for (const Row& r : rows_) n += r.state == LimitState::fits || r.state == LimitState::tight;
+    return n;
+}
+
+QVariant MotorModel::headerData(int section, Qt::Orientation orientation, int role) const {
+    if (orientation != Qt::Horizontal) return {};
+    static const char* names[] = {"Motor", "Price", "Mass", "Ratio", "Speed", "Peak", "Heat", "Tightest"};
+    static const char* tips[] = {"B: with holding brake", "In the catalogue's currency", "", "Load inertia over rotor inertia", "Top speed used of allowed", "Peak torque used of the curve", "Continuous heat used of allowed, loss method", "The tightest of all limits; hover for why"};
+    if (role == Qt::DisplayRole) return tr(names[section]);
+    if (role == Qt::ToolTipRole) return tr(tips[section]);
+    if (role == Qt::TextAlignmentRole) return int((section == name ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
+    return {};
+}
+
+QVariant MotorModel::data(const QModelIndex& index, int role) const {
+    const auto i = static_cast<std::size_t>(index.row());
+    const Motor& m = motors_[i];
+    const Row& r = rows_[i];
+    const bool chosen = document_.has_axis() && document_.axis().motor.name == m.name;
+    if (role == Qt::TextAlignmentRole) return int((index.column() == name ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
+    if (role == Qt::FontRole) return type_face(13, chosen ? Weight::strong : Weight::regular);
+    if (role == Qt::BackgroundRole && chosen) return theme().accent_ground;
+    if (role == state_role) return static_cast<int>(r.state);
+    if (role == Qt::ToolTipRole && index.column() == tightest) return r.why;
+    const auto sortable = [](double x) { return std::isnan(x) ? 1e300 : x; };
+    switch (index.column()) {
+    case name: return role == Qt::DisplayRole || role == sort_role ? QVariant(qs(m.name)) : QVariant();
+    case price: return role == Qt::DisplayRole ? QVariant(qs(format_number(m.price.si))) : role == sort_role ? QVariant(sortable(m.price.si)) : QVariant();
+    case mass: return role == Qt::DisplayRole ? QVariant(qs(format_quantity(m.mass.si, Kind::mass, document_.machine().unit_system, 3))) : role == sort_role ? QVariant(sortable(m.mass.si)) : QVariant();
+    case ratio: return role == Qt::DisplayRole ? QVariant(std::isnan(r.ratio) ? QStringLiteral("–") : qs(format_number(r.ratio, 3))) : role == sort_role ? QVariant(sortable(r.ratio)) : QVariant();
+    case speed: return role == Qt::DisplayRole ? QVariant(percent(r.speed)) : role == sort_role ? QVariant(sortable(r.speed)) : QVariant();
+    case peak: return role == Qt::DisplayRole ? QVariant(percent(r.peak)) : role == sort_role ? QVariant(sortable(r.peak)) : QVariant();
+    case heat: return role == Qt::DisplayRole ? QVariant(percent(r.heat)) : role == sort_role ? QVariant(sortable(r.heat)) : QVariant();
+    case tightest:
+        if (role == Qt::DisplayRole) return QStringLiteral("%1  %2").arg(QString::fromUtf8(state_words(r.state)), percent(r.tightest));
+        if (role == sort_role) return static_cast<double>(static_cast<int>(r.state)) * 1e6 + std::min(sortable(r.tightest), 1e5);
+        if (role == Qt::AccessibleTextRole) return QString::fromUtf8(state_words(r.state));
+        return {};
+    default: return {};
+    }
+}
+
+MotorTable::MotorTable(Document& document, QWidget* parent) : QTableView(parent), document_(document), motors_(new MotorModel(document, this)), order_(new QSortFilterProxyModel(this)) {
+    setObjectName(QStringLiteral("catalogue"));
+    setAccessibleName(tr("Catalogue of motors, judged on this axis"));
+    order_->setSourceModel(motors_);
+    order_->setSortRole(sort_role);
+    setModel(order_);
+    setSortingEnabled(true);
+    sortByColumn(MotorModel::tightest, Qt::AscendingOrder);
+    setSelectionBehavior(QAbstractItemView::SelectRows);
+    setSelectionMode(QAbstractItemView::SingleSelection);
+    setEditTriggers(QAbstractItemView::NoEditTriggers);
+    setShowGrid(false);
+    setTabKeyNavigation(false);
+    verticalHeader()->hide();
+    verticalHeader()->setDefaultSectionSize(25);
+    horizontalHeader()->setHighlightSections(false);
+    horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    setItemDelegateForColumn(MotorModel::tightest, new StateDelegate(this));
+    later_.setSingleShot(true);
+    later_.setInterval(120);
+    connect(&later_, &QTimer::timeout, this, &MotorTable::judge_now);
+    connect(&document_, &Document::changed, this, [this] { later_.start(); });
+    connect(this, &QTableView::doubleClicked, this, [this] { choose_current(); });
+}
+
+void MotorTable::judge_now() {
+    if (!isVisible()) return;
+    motors_->judge();
+    emit judged();
+}
+
+void MotorTable::choose_current() {
+    const QModelIndex at = currentIndex();
+    if (!at.isValid()) return;
+    const Motor motor = motors_->motor(order_->mapToSource(at).row());
+    document_.edit(tr("motor %1").arg(qs(motor.name)), [&](Machine& m) { m.axes[static_cast<std::size_t>(document_.axis_index())].motor = motor; });
+}
+
+void MotorTable::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) choose_current();
+    else QTableView::keyPressEvent(event);
+}
+
+}  // namespace fulmox::app

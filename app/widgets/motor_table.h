@@ -1,0 +1,67 @@
+// The catalogue, every motor judged on this axis.
+#pragma once
+
+#include "app/document.h"
+
+#include <QAbstractTableModel>
+#include <QSortFilterProxyModel>
+#include <QTableView>
+#include <QTimer>
+#include <vector>
+
+namespace fulmox::app {
+
+/// One row per catalogue motor, assessed with the present axis.
+class MotorModel : public QAbstractTableModel {
+    Q_OBJECT
+
+  public:
+    explicit MotorModel(Document& document, QObject* parent = nullptr);
+
+    enum Column { name, price, mass, ratio, speed, peak, heat, tightest, columns };
+    int rowCount(const QModelIndex& parent = {}) const override;
+    int columnCount(const QModelIndex& parent = {}) const override;
+    QVariant data(const QModelIndex& index, int role) const override;
+    QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
+
+    const Motor& motor(int row) const { return motors_.at(static_cast<std::size_t>(row)); }
+    QString catalogue_name() const { return catalogue_name_; }
+    /// Assesses every motor with the present axis; milliseconds for a few hundred.
+    void judge();
+    int fitting() const;
+
+  private:
+    struct Row {
+        double ratio = 0, speed = 0, peak = 0, heat = 0, tightest = 0;
+        LimitState state = LimitState::cannot_say;
+        QString why;
+    };
+    Document& document_;
+    QString catalogue_name_;
+    std::vector<Motor> motors_;
+    std::vector<Row> rows_;
+};
+
+class MotorTable : public QTableView {
+    Q_OBJECT
+
+  public:
+    explicit MotorTable(Document& document, QWidget* parent = nullptr);
+    MotorModel& model_of_motors() { return *motors_; }
+    void judge_now();
+    void choose_current();
+
+  signals:
+    void judged();
+
+  protected:
+    void keyPressEvent(QKeyEvent* event) override;
+
+  private:
+    Document& document_;
+    MotorModel* motors_;
+    QSortFilterProxyModel* order_;
+    QTimer later_;
+};
+
+}  // namespace fulmox::app

@@ -1,0 +1,25 @@
+// How much each cause has in the peak and in the heat.
+#pragma once
+
+#include "app/document.h"
+
+#include <QWidget>
+
+namespace fulmox::app {
+
+class ShareBars : public QWidget {
+    Q_OBJECT
+
+  public:
+    explicit ShareBars(Document& document, QWidget* parent = nullptr);
+    QSize sizeHint() const override { return {260, 176}; }
+    QSize minimumSizeHint() const override { return {220, 176}; }
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+
+  private:
+    Document& document_;
+};
+
+}  // namespace fulmox::app
