@@ -233,7 +233,10 @@ void Ledger::show_problems(const Assessment& a) {
     if (shown == problems_shown_) return;
     problems_shown_ = shown;
     while (QLayoutItem* item = problems_box_->takeAt(0)) {
-        if (item->widget()) item->widget()->deleteLater();
+        if (QWidget* w = item->widget()) {
+            w->hide();
+            w->deleteLater();
+        }
         delete item;
     }
     const auto group = [&](Severity severity, const QString& heading, const QColor& colour) {

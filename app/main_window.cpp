@@ -83,6 +83,7 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent) : QMainW
     show_page(0);
     refresh_status();
     refresh_policies();
+    outline_->setFocus();
     offer_recovery();
 }
 
@@ -99,7 +100,8 @@ QWidget* MainWindow::build_top_bar() {
     menus->setObjectName(QStringLiteral("menus"));
     menus->setNativeMenuBar(false);
     menus->setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Preferred);
-    line->addWidget(menus);
+    menus->setFixedHeight(28);
+    line->addWidget(menus, 0, Qt::AlignVCenter);
     title_ = new QLabel;
     title_->setFont(type_face(14, Weight::strong));
     title_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
@@ -278,7 +280,10 @@ void MainWindow::refresh_policies() {
 void MainWindow::show_message(const QString& text, const QString& action, std::function<void()> act, const QString& other, std::function<void()> act_other) {
     banner_text_->setText(text);
     while (QLayoutItem* item = banner_buttons_->takeAt(0)) {
-        if (item->widget()) item->widget()->deleteLater();
+        if (QWidget* w = item->widget()) {
+            w->hide();
+            w->deleteLater();
+        }
         delete item;
     }
     const auto button = [&](const QString& label, const char* name, std::function<void()> run) {

@@ -120,6 +120,7 @@ Outline::Outline(Document& document, QWidget* parent) : QFrame(parent), document
     box->addStretch(1);
     connect(&document_, &Document::changed, this, &Outline::refresh);
     set_page(0);
+    setFocusProxy(pages_.front());
     refresh();
 }
 

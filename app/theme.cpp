@@ -6,6 +6,9 @@
 #include <QStyleFactory>
 #include <QWidget>
 
+// Resources in a static library are only linked in when asked for, and only outside a namespace.
+static void need_resources() { Q_INIT_RESOURCE(fulmox); }
+
 namespace fulmox::app {
 
 namespace {
@@ -154,6 +157,7 @@ QColor Theme::state(LimitState s) const {
 const Theme& theme() { return current; }
 
 bool load_fonts() {
+    need_resources();
     bool all = true;
     for (const char* file : {"Regular", "Medium", "SemiBold", "Italic"})
         all = QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/Inter-%1.otf").arg(QLatin1String(file))) >= 0 && all;

@@ -99,7 +99,7 @@ int show_units(const std::string& expression, const std::string& unit) {
     const Unit* to = find_unit(unit);
     // a symbol may belong to several kinds, as kHz does
     for (const Unit& u : units())
-        if (dimension_of(u.kind) == value->dimension && find_unit(unit, u.kind)->kind == u.kind) to = find_unit(unit, u.kind);
+        if (to && dimension_of(to->kind) != value->dimension && dimension_of(u.kind) == value->dimension && find_unit(unit, u.kind)->kind == u.kind) to = find_unit(unit, u.kind);
     if (!to) {
         std::cerr << "error: \"" << unit << "\" is not a known unit\n";
         return bad_input;

@@ -82,8 +82,6 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
     auto* column = new QVBoxLayout(right);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(10);
-    tiles_ = new FigureTiles(document, {QStringLiteral("motion.cycle_time"), QStringLiteral("motion.cycles_per_hour"), QStringLiteral("motion.duty"), QStringLiteral("demand.peak_speed")});
-    column->addWidget(tiles_);
     auto* card = new QFrame;
     QVBoxLayout* box = make_card(card, tr("The cycle"));
     plot_ = new CyclePlot(document);
@@ -91,7 +89,8 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
     column->addWidget(card, 1);
     auto* more = new QFrame;
     QVBoxLayout* more_box = make_card(more, tr("What it comes to"));
-    more_box->addWidget(new FigureList(document, {QStringLiteral("motion.stroke"), QStringLiteral("motion.path"), QStringLiteral("motion.peak_speed"), QStringLiteral("motion.peak_acceleration")}));
+    more_box->addWidget(new FigureList(document, {QStringLiteral("motion.cycle_time"), QStringLiteral("motion.cycles_per_hour"), QStringLiteral("motion.duty"), QStringLiteral("motion.stroke"),
+                                                     QStringLiteral("motion.path"), QStringLiteral("motion.peak_speed"), QStringLiteral("motion.peak_acceleration"), QStringLiteral("demand.peak_speed")}));
     column->addWidget(more);
     connect(list_, &QListWidget::currentRowChanged, this, &HowMoves::select);
     connect(plot_, &CyclePlot::segment_clicked, list_, qOverload<int>(&QListWidget::setCurrentRow));
@@ -112,7 +111,6 @@ void HowMoves::activate() {
     Page::activate();
     refresh_list();
     plot_->refresh();
-    tiles_->refresh();
     for (FigureList* l : findChildren<FigureList*>()) l->refresh();
 }
 

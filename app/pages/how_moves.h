@@ -29,7 +29,6 @@ class HowMoves : public Page {
     QListWidget* list_;
     Form* form_;
     CyclePlot* plot_;
-    FigureTiles* tiles_;
 };
 
 /// "up 400 mm in 0.9 s", "dwell 0.6 s, then 26 kg"

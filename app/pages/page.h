@@ -28,7 +28,7 @@ class Page : public QWidget {
   protected:
     virtual QString sentence() const = 0;
     /// Inputs on the left, in a scroll area with the help strip below; what they mean on the right.
-    void lay_out(const std::vector<QWidget*>& inputs, QWidget* meaning, int input_width = 412);
+    void lay_out(const std::vector<QWidget*>& inputs, QWidget* meaning, int input_width = 398);
     void refresh_sentence();
 
     Document& document_;

@@ -73,6 +73,9 @@ QCPItemText* Plot::note(QCPAxisRect* rect, double x, double y, const QString& te
     item->setColor(colour);
     item->setPositionAlignment(alignment);
     item->setPadding(QMargins(3, 1, 3, 1));
+    QColor ground = theme().panel;
+    ground.setAlpha(190);
+    item->setBrush(ground);
     return item;
 }
 

@@ -44,14 +44,14 @@ void ScrewSchematic::paintEvent(QPaintEvent*) {
     const double c = std::abs(std::cos(gamma));
     const double s = std::abs(std::sin(gamma));
     const double room_x = width() - 130.0;
-    const double room_y = height() - 84.0;
+    const double room_y = height() - 26.0;
     // motor and coupling take a fixed 84 px before the screw
     const double along = std::min(c > 1e-6 ? (room_x - 60 * s) / c : 1e9, s > 1e-6 ? (room_y - 60 * c) / s : 1e9);
     const double pixels = std::max(60.0, along - 84);
     const double scale = pixels / length;
-    const double d = std::clamp(screw->diameter.value_or(0.02) * scale, 7.0, 26.0);
+    const double d = std::clamp(1.6 * screw->diameter.value_or(0.02) * scale, 9.0, 26.0);
 
-    const QPointF middle(width() / 2.0 - 34 * s + 4 * c, height() / 2.0 + 6);
+    const QPointF middle(width() / 2.0 - 6 * s + 4 * c, height() / 2.0 + 4 * c);
     p.save();
     p.translate(middle);
     p.rotate(-gamma * 180 / M_PI);
@@ -179,9 +179,9 @@ void ScrewSchematic::paintEvent(QPaintEvent*) {
     label({x0 + pixels / 2, y1}, tr("L %1").arg(written(screw->length, QStringLiteral("?"))), QStringLiteral("/mechanism/length"), t.accent, right);
     if (room_for_free) label({x0 + pixels / 2 + 22 * (steep ? 1 : 0), d / 2 + 52}, tr("free %1").arg(written(screw->free_length, {})), QStringLiteral("/mechanism/free_length"), t.accent, right);
     label({x0 + pixels * 0.93, d / 2 + (steep ? 12 : 16)}, tr("⌀ %1").arg(written(screw->diameter, QStringLiteral("?"))), QStringLiteral("/mechanism/diameter"), t.accent, right);
-    label({x0 + pixels * (steep ? 0.16 : 0.10), -d / 2 - (steep ? 8 : 14)}, tr("lead %1").arg(written(screw->lead, QStringLiteral("?"))), QStringLiteral("/mechanism/lead"), t.accent, left);
-    label({load_at.x(), load_at.y() - (travel > 20 ? 26 : 12)}, tr("payload %1").arg(written(axis.load.payload, QStringLiteral("?"))), QStringLiteral("/load/payload"), t.accent, left);
-    if (!steep || carriage_length > 40) label({load_at.x() + (steep ? -16 : 0), load_at.y() - (steep ? 26 : 44)}, tr("carriage %1").arg(written(axis.load.carriage_mass, QStringLiteral("?"))), QStringLiteral("/load/carriage_mass"), t.accent, left);
+    label({x0 + pixels * (steep ? 0.06 : 0.10), -d / 2 - (steep ? 12 : 14)}, tr("lead %1").arg(written(screw->lead, QStringLiteral("?"))), QStringLiteral("/mechanism/lead"), t.accent, left);
+    label({load_at.x(), load_at.y() - (travel > 20 ? (steep ? 22 : 26) : 12)}, tr("payload %1").arg(written(axis.load.payload, QStringLiteral("?"))), QStringLiteral("/load/payload"), t.accent, left);
+    label({load_at.x() + (steep ? -18 : 0), load_at.y() - (steep ? 22 : 44)}, tr("carriage %1").arg(written(axis.load.carriage_mass, QStringLiteral("?"))), QStringLiteral("/load/carriage_mass"), t.accent, left);
     if (travel > 20) label({cx + travel / 2 + (steep ? 16 : 0), -d / 2 - (steep ? 40 : 34)}, tr("stroke %1").arg(qs(format_quantity(stroke, Kind::length, document_.machine().unit_system))), {}, t.ink, left);
     label({x0 - 56, 0}, motor ? qs(axis.motor.name) : tr("no motor yet"), QStringLiteral("/motor/name"), motor ? t.ink : t.second);
 

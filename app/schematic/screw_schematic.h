@@ -14,7 +14,7 @@ class ScrewSchematic : public QWidget {
   public:
     explicit ScrewSchematic(Document& document, QWidget* parent = nullptr);
     QSize sizeHint() const override { return {360, 330}; }
-    QSize minimumSizeHint() const override { return {300, 240}; }
+    QSize minimumSizeHint() const override { return {270, 220}; }
 
   signals:
     void go_to(const QString& path);

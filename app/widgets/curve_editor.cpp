@@ -38,7 +38,10 @@ void CurveEditor::edit_list(const QString& name, const std::function<void(FieldR
 void CurveEditor::rebuild(std::size_t count) {
     edits_.clear();
     while (QLayoutItem* item = grid_->takeAt(0)) {
-        if (item->widget()) item->widget()->deleteLater();
+        if (QWidget* w = item->widget()) {
+            w->hide();
+            w->deleteLater();
+        }
         delete item;
     }
     const QString base = document_.axis_path() + place_ + QLatin1Char('/');

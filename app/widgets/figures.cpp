@@ -76,23 +76,27 @@ void FigureTiles::refresh() {
     }
 }
 
-FigureList::FigureList(Document& document, QStringList keys, QWidget* parent) : QWidget(parent), document_(document) {
+FigureList::FigureList(Document& document, QStringList keys, int columns, QWidget* parent) : QWidget(parent), document_(document) {
     auto* grid = new QGridLayout(this);
     grid->setContentsMargins(0, 0, 0, 0);
     grid->setHorizontalSpacing(10);
     grid->setVerticalSpacing(3);
-    int row = 0;
+    const int rows = (static_cast<int>(keys.size()) + columns - 1) / columns;
+    int place = 0;
     for (const QString& key : keys) {
+        const int row = place % rows;
+        const int column = 3 * (place / rows);
         Line l{key, new QLabel, new QLabel};
         l.label->setObjectName(QStringLiteral("second"));
         l.value->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
         l.value->setTextInteractionFlags(Qt::TextSelectableByMouse);
-        grid->addWidget(l.label, row, 0);
-        grid->addWidget(l.value, row, 1);
+        grid->addWidget(l.label, row, column);
+        grid->addWidget(l.value, row, column + 1);
+        if (column > 0) grid->setColumnMinimumWidth(column - 1, 12);
+        grid->setColumnStretch(column, 1);
         lines_.push_back(l);
-        ++row;
+        ++place;
     }
-    grid->setColumnStretch(0, 1);
     connect(&document_, &Document::changed, this, [this] {
         if (isVisible()) refresh();
     });

@@ -36,7 +36,7 @@ class FigureList : public QWidget {
     Q_OBJECT
 
   public:
-    FigureList(Document& document, QStringList keys, QWidget* parent = nullptr);
+    FigureList(Document& document, QStringList keys, int columns = 1, QWidget* parent = nullptr);
     void refresh();
 
   private:

@@ -15,8 +15,8 @@ namespace fulmox::app {
 
 namespace {
 
-constexpr int label_width = 148;
-constexpr int edit_width = 122;
+constexpr int label_width = 132;
+constexpr int edit_width = 112;
 
 struct StandingText {
     const char* chip;
@@ -47,7 +47,7 @@ QString converted_text(const FieldRef& f, UnitSystem system) {
         const bool number = q.text.find_first_not_of("0123456789.-") == std::string::npos;
         return number ? QString() : QStringLiteral("= ") + qs(format_number(q.si));
     }
-    if (plain && q.unit == &shown) return {};
+    if ((plain || q.tolerance > 0) && q.unit == &shown) return {};
     std::string other = format_quantity(q.si, f.kind, system);
     if (plain && qs(other) == qs(q.text)) return {};
     return QStringLiteral("= ") + qs(other);
@@ -127,7 +127,7 @@ void Form::refresh() {
             }
             const StandingText& s = standings.at(static_cast<std::size_t>(f.quantity->standing));
             row.standing->setText(f.quantity->text.empty() ? QString() : QString::fromUtf8(s.chip));
-            row.standing->setEnabled(!f.quantity->text.empty());
+            row.standing->setVisible(!f.quantity->text.empty());
             row.standing->setToolTip(tr("Where this value comes from: %1").arg(QString::fromUtf8(s.words)) +
                                      (f.quantity->note.empty() ? QString() : QStringLiteral(" (%1)").arg(qs(f.quantity->note))));
             show_problem(row);
@@ -157,59 +157,54 @@ void Form::rebuild(const FieldRefs& fields) {
     rows_.clear();
     auto* box = static_cast<QVBoxLayout*>(layout());
     clear(box);
-    QWidget* folded = nullptr;
-    QVBoxLayout* folded_box = nullptr;
     QString section = QStringLiteral("form");
-    const auto start_section = [&](const FieldRef& f) {
-        section = qs(f.path);
-        folded = nullptr;
-        auto* heading = new QLabel(qs(f.label()));
-        heading->setFont(type_face(13, Weight::strong));
-        heading->setContentsMargins(0, box->count() == 0 ? 0 : 8, 0, 2);
-        box->addWidget(heading);
-    };
-    for (const FieldRef& f : fields) {
-        if (f.type == FieldRef::Type::group) {
-            start_section(f);
-            continue;
-        }
-        if (f.type == FieldRef::Type::variant) {
-            start_section(f);
-            if (f.variant_kinds.size() > 1) add_choice(box, f);
-            continue;
-        }
-        if (!f.active) continue;
-        QVBoxLayout* target = box;
-        if (f.type == FieldRef::Type::quantity && f.quantity_spec.rare) {
-            if (!folded) {
-                auto* more = new QPushButton(tr("More…"));
-                more->setObjectName(QStringLiteral("link"));
-                more->setCheckable(true);
-                more->setAccessibleName(tr("Rarely needed fields"));
-                folded = new QWidget;
-                folded_box = new QVBoxLayout(folded);
-                folded_box->setContentsMargins(0, 0, 0, 0);
-                folded_box->setSpacing(2);
-                folded->setVisible(unfolded_.contains(section));
-                more->setChecked(unfolded_.contains(section));
-                QWidget* content = folded;
-                connect(more, &QPushButton::toggled, this, [this, content, more, section](bool on) {
-                    content->setVisible(on);
-                    more->setText(on ? tr("Less") : tr("More…"));
-                    if (on) unfolded_.insert(section);
-                    else unfolded_.erase(section);
-                });
-                if (more->isChecked()) more->setText(tr("Less"));
-                box->addWidget(more, 0, Qt::AlignLeft);
-                box->addWidget(folded);
-            }
-            target = folded_box;
-        }
+    std::vector<const FieldRef*> rare;
+    const auto add = [this](QVBoxLayout* target, const FieldRef& f) {
         if (f.type == FieldRef::Type::quantity) add_quantity(target, f);
         else if (f.type == FieldRef::Type::choice) add_choice(target, f);
         else if (f.type == FieldRef::Type::flag) add_flag(target, f);
         else if (f.type == FieldRef::Type::text) add_text(target, f);
+    };
+    // rarely needed fields stand folded at the end of their section
+    const auto end_section = [&] {
+        if (rare.empty()) return;
+        auto* more = new QPushButton(unfolded_.contains(section) ? tr("Less") : tr("More…"));
+        more->setObjectName(QStringLiteral("link"));
+        more->setCheckable(true);
+        more->setAccessibleName(tr("Rarely needed fields"));
+        more->setChecked(unfolded_.contains(section));
+        auto* content = new QWidget;
+        auto* content_box = new QVBoxLayout(content);
+        content_box->setContentsMargins(0, 0, 0, 0);
+        content_box->setSpacing(2);
+        content->setVisible(more->isChecked());
+        connect(more, &QPushButton::toggled, this, [this, content, more, section](bool on) {
+            content->setVisible(on);
+            more->setText(on ? tr("Less") : tr("More…"));
+            if (on) unfolded_.insert(section);
+            else unfolded_.erase(section);
+        });
+        box->addWidget(more, 0, Qt::AlignLeft);
+        box->addWidget(content);
+        for (const FieldRef* f : rare) add(content_box, *f);
+        rare.clear();
+    };
+    for (const FieldRef& f : fields) {
+        if (f.type == FieldRef::Type::group || f.type == FieldRef::Type::variant) {
+            end_section();
+            section = qs(f.path);
+            auto* heading = new QLabel(qs(f.label()));
+            heading->setFont(type_face(13, Weight::strong));
+            heading->setContentsMargins(0, box->count() == 0 ? 0 : 8, 0, 2);
+            box->addWidget(heading);
+            if (f.type == FieldRef::Type::variant && f.variant_kinds.size() > 1) add_choice(box, f);
+            continue;
+        }
+        if (!f.active) continue;
+        if (f.type == FieldRef::Type::quantity && f.quantity_spec.rare) rare.push_back(&f);
+        else add(box, f);
     }
+    end_section();
 }
 
 void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
@@ -237,7 +232,7 @@ void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
     row.converted->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     row.standing = new QToolButton;
     row.standing->setFont(type_face(11));
-    row.standing->setFixedWidth(56);
+    row.standing->setFixedWidth(54);
     row.standing->setPopupMode(QToolButton::InstantPopup);
     row.standing->setAccessibleName(tr("Standing of %1").arg(QString::fromUtf8(spec.label)));
     row.standing->setFocusPolicy(Qt::ClickFocus);

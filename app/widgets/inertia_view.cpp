@@ -11,8 +11,8 @@ namespace fulmox::app {
 namespace {
 
 QString qs(const std::string& s) { return QString::fromStdString(s); }
-constexpr int row_height = 30;
-constexpr int school_height = 20;
+constexpr int row_height = 27;
+constexpr int school_height = 18;
 
 }  // namespace
 
@@ -29,8 +29,8 @@ QSize InertiaView::sizeHint() const {
     const Assessment& a = document_.assessment();
     if (!a.inertia) return {280, 60};
     const int rows = static_cast<int>(a.inertia->shares.size());
-    const int schools = with_schools_ && a.inertia->rotor > 0 ? static_cast<int>(a.schools.size()) * school_height + 12 : 0;
-    return {280, rows * row_height + 62 + schools};
+    const int schools = with_schools_ && a.inertia->rotor > 0 ? static_cast<int>(a.schools.size()) * school_height + 14 : 0;
+    return {280, rows * row_height + 63 + schools};
 }
 
 void InertiaView::paintEvent(QPaintEvent*) {
@@ -56,7 +56,7 @@ void InertiaView::paintEvent(QPaintEvent*) {
         p.drawText(box, Qt::AlignRight | Qt::AlignVCenter, value);
         const int used = p.fontMetrics().horizontalAdvance(value) + 10;
         p.drawText(box.adjusted(0, 0, -used, 0), Qt::AlignVCenter, p.fontMetrics().elidedText(name, Qt::ElideRight, width() - used));
-        if (bar >= 0) draw_bar(p, QRectF(0, y + 20, width(), 5), bar, 0, colour);
+        if (bar >= 0) draw_bar(p, QRectF(0, y + 18, width(), 5), bar, 0, colour);
         y += bar >= 0 ? row_height : 19;
     };
     for (const InertiaShare& i : s.shares) {

@@ -131,9 +131,13 @@ MotorTable::MotorTable(Document& document, QWidget* parent) : QTableView(parent)
     setShowGrid(false);
     setTabKeyNavigation(false);
     verticalHeader()->hide();
-    verticalHeader()->setDefaultSectionSize(25);
+    verticalHeader()->setDefaultSectionSize(23);
     horizontalHeader()->setHighlightSections(false);
     horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    for (const auto& [column, width] : {std::pair(MotorModel::name, 128), std::pair(MotorModel::tightest, 148)}) {
+        horizontalHeader()->setSectionResizeMode(column, QHeaderView::Fixed);
+        setColumnWidth(column, width);
+    }
     setItemDelegateForColumn(MotorModel::tightest, new StateDelegate(this));
     later_.setSingleShot(true);
     later_.setInterval(120);

@@ -94,7 +94,13 @@ struct Cutter {
         }
         edges.insert(edges.end(), more.begin(), more.end());
         std::sort(edges.begin(), edges.end());
-        edges.erase(std::unique(edges.begin(), edges.end()), edges.end());
+        // a root within rounding of a border is no change of regime: a move that ends at rest may end at -1e-17 m/s
+        const double least = 1e-12 * whole.duration;
+        std::vector<double> kept{edges.front()};
+        for (const double e : edges)
+            if (e - kept.back() > least && edges.back() - e > least) kept.push_back(e);
+        kept.push_back(edges.back());
+        edges = std::move(kept);
     }
 };
 

@@ -70,7 +70,7 @@ void demand_figures(Figures f, const Demand& d) {
     f.put("demand.holding_torque", "Holding torque", Kind::torque, d.holding_torque, "at rest, by the motor");
     f.put("demand.static_torque", "Torque to hold the load", Kind::torque, d.static_torque,
         "friction not credited; with friction " + format_quantity(d.static_torque_friction, Kind::torque, UnitSystem::si));
-    f.put("demand.emergency_torque", "Emergency-stop torque", Kind::torque, d.emergency_torque,
+    f.put("demand.emergency_torque", "Emergency stop", Kind::torque, d.emergency_torque,
         d.emergency_torque > 0 ? "from top speed, worst payload and direction" : "no stop time given");
     f.put("demand.coupling_torque", "Torque through the coupling", Kind::torque, std::max(d.coupling_peak, d.coupling_emergency));
     f.put("demand.peak_speed", "Peak speed", Kind::angular_speed, d.peak_speed);

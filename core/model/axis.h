@@ -40,7 +40,7 @@ struct Load {
                                     .help = "Wipers and seals of the guides, against the motion.", .required = false, .if_empty = "none", .symbol = "F_s"});
         v.quantity(s.viscous, {.key = "viscous", .label = "Viscous friction", .unit = "N·s/m", .range = {0, 1e6},
                                   .help = "Force per speed, against the motion.", .required = false, .if_empty = "none", .rare = true, .symbol = "b"});
-        v.quantity(s.counterbalance, {.key = "counterbalance", .label = "Counterbalance force", .unit = "N", .range = {0, 1e7},
+        v.quantity(s.counterbalance, {.key = "counterbalance", .label = "Counterbalance", .unit = "N", .range = {0, 1e7},
                                          .help = "Gas spring or cylinder; constant, pushes up the incline.", .required = false, .if_empty = "none", .rare = true, .symbol = "F_cb"});
         v.quantity(s.counterweight, {.key = "counterweight", .label = "Counterweight", .unit = "kg", .range = {0, 1e6},
                                         .help = "Hangs over a pulley: takes its weight off gravity and adds its mass to the moving mass.",
@@ -59,7 +59,7 @@ struct Coupling {
     template <class Self, class V> static void describe(Self& s, V& v) {
         v.quantity(s.inertia, {.key = "inertia", .label = "Coupling inertia", .unit = "kg·cm²", .range = {0, 1e8},
                                   .help = "Whole coupling, both hubs. Often 1–2 % of the total; people ask.", .required = false, .if_empty = "none", .symbol = "J_k"});
-        v.quantity(s.rated_torque, {.key = "allowable_torque", .label = "Coupling allowable torque", .unit = "N·m", .range = {0, 1e7, true},
+        v.quantity(s.rated_torque, {.key = "allowable_torque", .label = "Allowable torque", .unit = "N·m", .range = {0, 1e7, true},
                                        .help = "The largest torque it may see for an instant. It is held against the instantaneous maximum, never against the rated torque of the motor.",
                                        .required = false, .if_empty = "cannot be judged", .symbol = "T_k"});
         v.quantity(s.service_factor, {.key = "service_factor", .label = "Service factor", .unit = "1", .range = {1, 10}, .typical = {1, 4},

@@ -59,12 +59,12 @@ struct Screw {
         v.quantity(s.free_length, {.key = "free_length", .label = "Unsupported length", .unit = "mm", .range = {0, 30000, true},
                                       .help = "Longest free length between bearings, for the critical speed.",
                                       .required = false, .if_empty = "screw length", .symbol = "L_f"});
-        v.quantity(s.loaded_length, {.key = "loaded_length", .label = "Longest loaded length", .unit = "mm", .range = {0, 30000, true},
+        v.quantity(s.loaded_length, {.key = "loaded_length", .label = "Loaded length", .unit = "mm", .range = {0, 30000, true},
                                         .help = "Fixed bearing to nut at the far end, for buckling.", .required = false, .if_empty = "unsupported length", .rare = true, .symbol = "L_b"});
         v.quantity(s.efficiency, {.key = "efficiency", .label = "Efficiency, driving", .unit = "1", .range = {0, 1, true},
                                      .help = "Of the thread, turning into thrust.", .required = false,
                                      .if_empty = "from lead angle and thread friction", .symbol = "η_f"});
-        v.quantity(s.efficiency_back, {.key = "efficiency_back", .label = "Efficiency, driven back", .unit = "1", .range = {-5, 1},
+        v.quantity(s.efficiency_back, {.key = "efficiency_back", .label = "Efficiency, back", .unit = "1", .range = {-5, 1},
                                           .help = "Thrust into turning. Zero or negative: self-locking.", .required = false,
                                           .if_empty = "2 − 1/η where η is given, else from lead angle and friction", .rare = true, .symbol = "η_b"});
         v.quantity(s.thread_friction, {.key = "thread_friction", .label = "Thread friction", .unit = "1", .range = {0, 1}, .typical = {0.003, 0.3},
@@ -73,7 +73,7 @@ struct Screw {
                                            .help = "Trapezoidal 15°, Acme 14.5°, square 0°.", .source = "ISO 2904; ASME B1.5", .rare = true, .symbol = "α_t", .when = "thread=trapezoidal"});
         v.quantity(s.collar_friction, {.key = "collar_friction", .label = "Collar friction", .unit = "1", .range = {0, 1},
                                           .help = "Sliding thrust collar; none where a rolling bearing carries the thrust.", .required = false, .if_empty = "none", .rare = true, .symbol = "μ_c", .when = "thread=trapezoidal"});
-        v.quantity(s.collar_diameter, {.key = "collar_diameter", .label = "Collar mean diameter", .unit = "mm", .range = {0, 1000, true},
+        v.quantity(s.collar_diameter, {.key = "collar_diameter", .label = "Collar diameter", .unit = "mm", .range = {0, 1000, true},
                                           .help = "Mean diameter of the rubbing collar.", .required = false, .if_empty = "no collar", .rare = true, .symbol = "d_c", .when = "thread=trapezoidal"});
         v.quantity(s.nut_preload, {.key = "nut_preload", .label = "Nut preload", .unit = "N", .range = {0, 1e6},
                                       .help = "Used for the drag torque where that is not given.", .required = false, .if_empty = "none", .rare = true, .symbol = "F_p"});

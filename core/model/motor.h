@@ -61,8 +61,8 @@ struct Motor {
         v.quantity(s.torque_constant, {.key = "torque_constant", .label = "Torque constant", .unit = "N·m/A", .range = {0, 1e4, true},
                                           .help = "Per RMS ampere of line current at 20 °C. A sheet that means peak amperes shows it 1.41 times smaller.",
                                           .required = false, .if_empty = "no currents shown", .symbol = "K_t"});
-        v.quantity(s.resistance, {.key = "resistance", .label = "Resistance, terminal to terminal", .unit = "Ω", .range = {0, 1e5, true},
-                                     .help = "Between two leads at 20 °C, not per phase.", .required = false, .if_empty = "no copper loss shown", .symbol = "R_LL"});
+        v.quantity(s.resistance, {.key = "resistance", .label = "Resistance R_LL", .unit = "Ω", .range = {0, 1e5, true},
+                                     .help = "Terminal to terminal, between two leads at 20 °C; not per phase.", .required = false, .if_empty = "no copper loss shown", .symbol = "R_LL"});
         v.quantity(s.brake_inertia, {.key = "brake_inertia", .label = "Motor brake inertia", .unit = "kg·cm²", .range = {0, 1e8},
                                         .help = "Sits rigidly on the rotor and counts with it.", .required = false, .if_empty = "none", .symbol = "J_B"});
         v.quantity(s.brake_torque, {.key = "brake_torque", .label = "Motor brake torque", .unit = "N·m", .range = {0, 1e7, true},

@@ -36,11 +36,11 @@ void check_screw(Problems& out, const Screw& s, const std::string& path) {
         error(out, path + "/free_length", "Unsupported length",
             "found " + s.free_length.text + "; it cannot exceed the screw length " + s.length.text);
     if (s.efficiency.given() && s.efficiency_back.given() && s.efficiency_back.si > s.efficiency.si)
-        out.push_back({Severity::suspicious, path + "/efficiency_back", "Efficiency, driven back",
+        out.push_back({Severity::suspicious, path + "/efficiency_back", "Efficiency, back",
             s.efficiency_back.text + " is better than the driving efficiency " + s.efficiency.text});
     if (s.collar_friction.given() && s.collar_friction.si > 0 && !s.collar_diameter.given() &&
         s.thread == Thread::trapezoidal)
-        error(out, path + "/collar_diameter", "Collar mean diameter", "it is missing, but a collar friction is given");
+        error(out, path + "/collar_diameter", "Collar diameter", "it is missing, but a collar friction is given");
 }
 
 void check_segments(Problems& out, const Cycle& cycle, const std::string& path) {

@@ -497,7 +497,7 @@ Read read_quantity(std::string_view raw, Kind wanted, const Unit& bare) {
         spread = *t;
     }
     const bool percent = spread && spread->unit && spread->unit->symbol == "%";
-    if (main->pure && wanted != Kind::number) {
+    if (main->pure) {
         // "12 ± 0.5 kg": the unit at the end serves both
         const Unit& taken = spread && !spread->pure && !percent && spread->unit && spread->kind == wanted
                                 ? *spread->unit : bare;

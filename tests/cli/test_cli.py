@@ -1,0 +1,127 @@
+#!/usr/bin/python3
+"""The command line as its users call it: exit codes, output, errors on stderr."""
+import json
+import os
+import subprocess
+import sys
+import tempfile
+import unittest
+
+BINARY, ROOT = sys.argv[1], sys.argv[2]
+DEMO = os.path.join(ROOT, "data/projects/tile-glazing-cell.fulmox")
+
+
+def run(*arguments):
+    done = subprocess.run([BINARY, *arguments], capture_output=True, text=True, timeout=60)
+    return done.returncode, done.stdout, done.stderr
+
+
+def changed(change):
+    with open(DEMO, encoding="utf-8") as demo:
+        project = json.load(demo)
+    change(project["axes"][0])
+    file = tempfile.NamedTemporaryFile("w", suffix=".fulmox", delete=False)
+    json.dump(project, file, ensure_ascii=False)
+    file.close()
+    return file.name
+
+
+class Cli(unittest.TestCase):
+    def test_assess_fits(self):
+        code, out, err = run("assess", DEMO)
+        self.assertEqual(code, 0)
+        self.assertIn("Glaze-head lift", out)
+        self.assertIn("Peak torque on curve", out)
+        self.assertEqual(err, "")
+
+    def test_assess_json(self):
+        code, out, _ = run("assess", DEMO, "--json")
+        self.assertEqual(code, 0)
+        axis = json.loads(out)["axes"][0]
+        rms = axis["results"]["demand.rms_torque"]
+        self.assertEqual(rms["unit"], "N·m")
+        self.assertGreater(rms["value"], 0.1)
+        by_key = {limit["key"]: limit for limit in axis["limits"]}
+        self.assertEqual(by_key["peak_torque"]["state"], "fits")
+        self.assertAlmostEqual(by_key["peak_torque"]["utilisation"], by_key["peak_torque"]["used"] / by_key["peak_torque"]["allowed"])
+        for limit in axis["limits"]:
+            self.assertEqual(set(limit), {"key", "label", "state", "used", "allowed", "unit", "share", "utilisation", "reason", "remedy", "source", "working"})
+
+    def test_exceeded_is_one(self):
+        file = changed(lambda a: a["cycle"]["segments"][0]["what"].update(duration="0.4 s"))
+        code, out, err = run("assess", file)
+        self.assertEqual(code, 1, err)
+        self.assertIn("over", out)
+        os.unlink(file)
+
+    def test_bad_input_is_two(self):
+        file = changed(lambda a: a["mechanism"].update(lead="0 mm"))
+        for command in ("assess", "validate"):
+            code, _, err = run(command, file)
+            self.assertEqual(code, 2)
+            self.assertIn("/axes/0/mechanism/lead (Lead)", err)
+            self.assertIn("line ", err)
+            self.assertIn("greater than 0", err)
+        os.unlink(file)
+        for bad in ("/no/such/file", ROOT, "/dev/null"):
+            code, out, err = run("assess", bad)
+            self.assertEqual(code, 2, bad)
+            self.assertEqual(out, "")
+            self.assertTrue(err)
+        self.assertEqual(run("frobnicate")[0], 2)
+        self.assertEqual(run()[0], 2)
+        self.assertEqual(run("--help")[0], 0)
+
+    def test_big_file_is_refused_unread(self):
+        with tempfile.NamedTemporaryFile(suffix=".fulmox") as file:
+            file.truncate(200 * 1000 * 1000)
+            code, _, err = run("validate", file.name)
+            self.assertEqual(code, 2)
+            self.assertIn("MB", err)
+
+    def test_validate(self):
+        code, out, _ = run("validate", DEMO)
+        self.assertEqual(code, 0)
+        self.assertIn("no errors", out)
+
+    def test_units(self):
+        for arguments, want in [
+            (("2*35 mm + 1 in", "in", "mm"), "95.4 mm"),
+            (("50000 steps/rev * 300 rpm", "in", "kHz"), "250 kHz"),
+            (("2000 mm/min / (20 mm/rev)", "in", "rpm"), "100 rpm"),
+            (("1", "lb·in²", "in", "kg·cm²"), "2.926396534 kg·cm²"),
+            (("12 oz-in",), "0.08473862177 N·m"),
+            (("104 °F", "in", "°C"), "40 °C"),
+            (("10 N * 1 m", "in", "J"), "10 J"),
+        ]:
+            code, out, err = run("units", *arguments)
+            self.assertEqual((code, out.strip()), (0, want), err)
+        for arguments, words in [
+            (("5 oz-in²", "in", "N·m"), ["moment of inertia", "torque is wanted", "oz·in"]),
+            (("1,5 mm",), ["comma"]),
+            (("3 rpm", "in", "Hz"), ["angle"]),
+            (("3 mm", "in", "flonks"), ["flonks"]),
+            (("3 mm + 2 kg",), ["cannot add"]),
+        ]:
+            code, out, err = run("units", *arguments)
+            self.assertEqual((code, out), (2, ""))
+            for word in words:
+                self.assertIn(word, err)
+
+    def test_demo_matches_schema(self):
+        import jsonschema
+        code, out, _ = run("schema")
+        self.assertEqual(code, 0)
+        schema = json.loads(out)
+        jsonschema.Draft202012Validator.check_schema(schema)
+        validator = jsonschema.Draft202012Validator(schema)
+        with open(DEMO, encoding="utf-8") as demo:
+            project = json.load(demo)
+        self.assertEqual([e.message for e in validator.iter_errors(project)], [])
+        project["axes"][0]["mechanism"]["thread"] = "roller"
+        project["axes"][0]["load"]["inclination"] = 90
+        self.assertGreaterEqual(len(list(validator.iter_errors(project))), 2)
+
+
+if __name__ == "__main__":
+    unittest.main(argv=sys.argv[:1])

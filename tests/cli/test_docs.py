@@ -1,0 +1,51 @@
+#!/usr/bin/python3
+"""What the documents say is what the program does."""
+import json
+import os
+import re
+import struct
+import subprocess
+import sys
+import unittest
+
+BINARY, ROOT, VALIDATION = sys.argv[1], sys.argv[2], sys.argv[3]
+
+
+def text(path):
+    return open(os.path.join(ROOT, path), encoding="utf-8").read()
+
+
+class Docs(unittest.TestCase):
+    def test_keys_of_the_json_output_are_documented(self):
+        out = subprocess.run([BINARY, "assess", os.path.join(ROOT, "data/projects/tile-glazing-cell.fulmox"), "--json"],
+                             capture_output=True, text=True, check=True).stdout
+        axis = json.loads(out)["axes"][0]
+        rows = dict(re.findall(r"^\| `([\w.]+)` \| ([^|]*) \|", text("docs/formats/assess-json.md"), re.M))
+        want = {k: v["unit"] for k, v in axis["results"].items()} | {v["key"]: v["unit"] for v in axis["limits"]}
+        self.assertEqual({k: v.strip() for k, v in rows.items()}, want)
+
+    def test_validation_is_current(self):
+        # deviations are floored at the sources' digits, so the table is the same on every machine
+        self.assertEqual(text("docs/validation.md"), open(VALIDATION, encoding="utf-8").read(),
+                         "docs/validation.md is not what this run gives; copy build/*/validation.md over it")
+
+    def test_readme_links_every_picture_and_both_commands(self):
+        readme = text("README.md")
+        self.assertIn("./scripts/demo", readme)
+        self.assertIn("./scripts/test", readme)
+        pictures = os.listdir(os.path.join(ROOT, "docs/screenshots"))
+        self.assertTrue(0 < len(pictures) < 20)
+        for picture in pictures:
+            self.assertIn("docs/screenshots/" + picture, readme)
+            head = open(os.path.join(ROOT, "docs/screenshots", picture), "rb").read(24)
+            self.assertEqual(struct.unpack(">II", head[16:24]), (1280, 800))
+        for link in re.findall(r"\]\((?!http)([^)#]+)\)", readme):
+            self.assertTrue(os.path.exists(os.path.join(ROOT, link)), link)
+
+    def test_catalogue_is_what_its_script_writes(self):
+        made = subprocess.run([sys.executable, os.path.join(ROOT, "scripts/make_catalogue.py")], capture_output=True, text=True, check=True).stdout
+        self.assertEqual(json.loads(made), json.loads(text("data/catalogue/motors.json")))
+
+
+if __name__ == "__main__":
+    unittest.main(argv=sys.argv[:1])

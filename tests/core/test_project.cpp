@@ -1,0 +1,244 @@
+#include "core/files/document.h"
+#include "tests/demo.h"
+
+#include <filesystem>
+#include <rapidcheck.h>
+
+using namespace fulmox;
+using namespace fulmox::testing;
+using Catch::Matchers::Contains;
+
+namespace {
+
+std::string replaced(std::string text, const std::string& from, const std::string& to) {
+    const std::size_t at = text.find(from);
+    INFO(from);
+    REQUIRE(at != std::string::npos);
+    return text.replace(at, from.size(), to);
+}
+
+int line_of(const std::string& text, const std::string& what) {
+    const std::size_t at = text.find(what);
+    REQUIRE(at != std::string::npos);
+    return 1 + static_cast<int>(std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(at), '\n'));
+}
+
+const Problem* at(const Problems& problems, const std::string& path) {
+    for (const Problem& p : problems)
+        if (p.path == path) return &p;
+    return nullptr;
+}
+
+// A machine in which every field has a value of its own.
+Machine distinct() {
+    Machine m = demo();
+    m.axes.push_back(m.axes[0]);
+    m.axes[1].mechanism = [&] {
+        Screw s = std::get<Screw>(m.axes[0].mechanism);
+        s.thread = Thread::trapezoidal;
+        return s;
+    }();
+    int n = 0;
+    for (FieldRef& f : walk(m)) {
+        ++n;
+        if (f.type == FieldRef::Type::quantity) {
+            const Range& r = f.quantity_spec.range;
+            const double v = r.min + (r.max - r.min) * (0.1 + 0.8 * n / 2000.0);
+            const std::string unit = std::string_view(f.quantity_spec.unit) == "1" ? "" : " " + std::string(f.quantity_spec.unit);
+            std::string text = std::to_string(v);
+            f.active = true;
+            INFO(f.path << " " << text);
+            const auto problem = assign(f, text + unit);
+            REQUIRE(!problem);
+            f.quantity->standing = static_cast<Standing>(n % 4);
+            f.quantity->note = n % 3 == 0 ? "note " + std::to_string(n) : "";
+        } else if (f.type == FieldRef::Type::text) {
+            *f.text = "text " + std::to_string(n) + " äöü \"quoted\" \\ \n";
+        } else if (f.type == FieldRef::Type::flag) {
+            *f.flag = n % 2 == 0;
+        }
+    }
+    return m;
+}
+
+}  // namespace
+
+TEST_CASE("a round trip keeps every field, each with a value of its own") {
+    const Machine m = distinct();
+    const std::string text = write_project(m);
+    const auto again = read_project(text);
+    REQUIRE(again);
+    CHECK(again->machine == m);
+    CHECK(write_project(again->machine) == text);
+    CHECK(!again->read_only);
+}
+
+TEST_CASE("the committed demo is written as the program writes it") {
+    const std::string text = file_text("data/projects/tile-glazing-cell.fulmox");
+    const auto read = read_project(text);
+    REQUIRE(read);
+    CHECK(write_project(read->machine) == text);
+}
+
+TEST_CASE("what the user wrote stays as written") {
+    Machine m = demo();
+    set(m, "/mechanism/lead", "2*5 mm");
+    set(m, "/load/payload", "50 lb ± 2 %");
+    const std::string text = write_project(m);
+    CHECK_THAT(text, Contains("\"2*5 mm\"") && Contains("\"50 lb ± 2 %\""));
+}
+
+TEST_CASE("unknown members are kept, wherever they stand") {
+    std::string text = file_text("data/projects/tile-glazing-cell.fulmox");
+    text = replaced(text, "\"name\": \"Tile-glazing cell\"", "\"name\": \"Tile-glazing cell\", \"colour\": {\"a\": [1, 2.5, null]}");
+    text = replaced(text, "\"thread\": \"ball\"", "\"thread\": \"ball\", \"maker_note\": \"keep\"");
+    text = replaced(text, "\"inclination\"", "\"x-1\": true, \"inclination\"");
+    const auto read = read_project(text);
+    REQUIRE(read);
+    CHECK(read->problems.empty());
+    const std::string out = write_project(read->machine);
+    CHECK_THAT(out, Contains("\"maker_note\": \"keep\"") && Contains("\"x-1\": true") && Contains("\"colour\": {"));
+    const auto again = read_project(out);
+    REQUIRE(again);
+    CHECK(again->machine == read->machine);
+}
+
+TEST_CASE("errors come with pointer, line, what was found and what is allowed; the rest is kept") {
+    const std::string good = file_text("data/projects/tile-glazing-cell.fulmox");
+    struct Case {
+        const char* from;
+        const char* to;
+        const char* path;
+        std::vector<const char*> words;
+        bool lossy;
+    };
+    const std::vector<Case> cases{
+        {"\"90 deg\"", "\"90 kg\"", "/axes/0/load/inclination", {"mass", "angle is wanted"}, false},
+        {"\"90 deg\"", "\"900 deg\"", "/axes/0/load/inclination", {"900", "-90 to 90 deg"}, false},
+        {"\"90 deg\"", "90", "/axes/0/load/inclination", {"number 90", "text with its unit"}, true},
+        {"\"90 deg\"", "\"1,5 deg\"", "/axes/0/load/inclination", {"comma"}, false},
+        {"\"ball\"", "\"roller\"", "/axes/0/mechanism/thread", {"roller", "\"ball\", \"trapezoidal\""}, true},
+        {"\"screw\"", "\"magnet\"", "/axes/0/mechanism/kind", {"magnet", "\"screw\""}, true},
+        {"\"fixed_supported\"", "7", "/axes/0/mechanism/fixity", {"number 7", "\"fixed_fixed\""}, true},
+        {"\"brake_holds\": false", "\"brake_holds\": \"no\"", "/axes/0/cycle/segments/1/what/brake_holds", {"true and false"}, true},
+        {"\"standing\": \"measured\"", "\"standing\": \"guessed\"", "/axes/0/load/carriage_mass/standing", {"guessed", "\"measured\""}, true},
+        {"\"unit_system\": \"si\"", "\"unit_system\": \"metric\"", "/unit_system", {"metric", "\"mixed\""}, true},
+        {"\"policy\": \"General servo\"", "\"policy\": \"Mine\"", "/axes/0/policy", {"Mine"}, false},
+    };
+    for (const Case& c : cases) {
+        INFO(c.from << " -> " << c.to);
+        const std::string bad = replaced(good, c.from, c.to);
+        const auto read = read_project(bad);
+        REQUIRE(read);
+        const Problem* p = at(read->problems, c.path);
+        REQUIRE(p);
+        INFO(p->message);
+        for (const char* w : c.words) CHECK_THAT(p->message, Contains(w));
+        CHECK(p->line == line_of(good, c.from));
+        CHECK(read->read_only == c.lossy);
+        CHECK(read->machine.axes.size() == 1);
+        CHECK(read->machine.axes[0].name == "Glaze-head lift");
+    }
+    // what cannot be read as a value keeps its text through a save
+    const auto read = read_project(replaced(good, "\"90 deg\"", "\"90 kg\""));
+    CHECK_THAT(write_project(read->machine), Contains("\"90 kg\""));
+}
+
+TEST_CASE("files that are no projects are refused in words") {
+    const auto why = [](std::string_view text) {
+        const auto r = read_project(text);
+        REQUIRE(!r);
+        return to_text(r.error());
+    };
+    const std::string good = file_text("data/projects/tile-glazing-cell.fulmox");
+    CHECK_THAT(why(""), Contains("empty"));
+    CHECK_THAT(why("   \n "), Contains("empty"));
+    CHECK_THAT(why("not json"), Contains("line 1") && Contains("not valid JSON"));
+    CHECK_THAT(why(std::string_view("\x7f"
+                                    "ELF\0\0\0", 7)), Contains("binary"));
+    CHECK_THAT(why("[]"), Contains("object"));
+    CHECK_THAT(why("{}"), Contains("fulmox-project"));
+    CHECK_THAT(why(R"({"format": "fulmox-project"})"), Contains("version"));
+    CHECK_THAT(why(R"({"format": "fulmox-project", "version": 0})"), Contains("version"));
+    CHECK_THAT(why(R"({"format": "fulmox-project", "version": 1e99})"), Contains("version"));
+    CHECK_THAT(why("{\n\"format\": \"fulmox-project\",\n\"version\": 2, \"version\": 2}"), Contains("line 3") && Contains("twice"));
+    CHECK_THAT(why(good.substr(0, good.size() / 2)), Contains("cut off") && Contains("line"));
+    CHECK_THAT(why("{\"a\": \"\xff\xfe\"}"), Contains("not valid JSON"));
+    CHECK_THAT(why(std::string(200000, '[')), Contains("nested more than"));
+    CHECK_THAT(why("{\"a\":" + std::string(5000, '[') + std::string(5000, ']') + "}"), Contains("nested more than"));
+    std::string huge(100u * 1000 * 1000, ' ');
+    CHECK_THAT(why(huge), Contains("100 MB") && Contains("at most"));
+}
+
+TEST_CASE("every prefix of a project is an error in words, never a crash") {
+    const std::string good = file_text("data/projects/tile-glazing-cell.fulmox");
+    for (std::size_t n = 0; n + 3 < good.size(); n += 37) {
+        const auto r = read_project(std::string_view(good).substr(0, n));
+        REQUIRE(!r);
+        CHECK(!r.error().message.empty());
+    }
+}
+
+TEST_CASE("random damage is an error or a project, never a crash") {
+    const std::string good = file_text("data/projects/tile-glazing-cell.fulmox");
+    const bool holds = rc::check([&] {
+        std::string text = good;
+        for (int i = *rc::gen::inRange(1, 6); i > 0; --i) text[static_cast<std::size_t>(*rc::gen::inRange(0, static_cast<int>(text.size())))] = static_cast<char>(*rc::gen::inRange(0, 256));
+        const auto r = read_project(text);
+        if (!r) return;
+        for (std::size_t i = 0; i < r->machine.axes.size(); ++i) assess(r->machine, i);
+        RC_ASSERT(static_cast<bool>(read_project(write_project(r->machine))));
+    });
+    REQUIRE(holds);
+}
+
+TEST_CASE("an older version is upgraded to the present text") {
+    const auto old = read_project(file_text("tests/fixtures/version-1.fulmox"));
+    REQUIRE(old);
+    CHECK(old->version == 1);
+    CHECK(old->upgraded);
+    CHECK(!old->read_only);
+    CHECK_THAT(old->warning, Contains("version 1"));
+    INFO(old->problems.size() << (old->problems.empty() ? "" : to_text(old->problems[0])));
+    CHECK(!has_errors(old->problems));
+    CHECK(write_project(old->machine) == file_text("tests/fixtures/version-1-upgraded.fulmox"));
+    const auto again = read_project(write_project(old->machine));
+    REQUIRE(again);
+    CHECK(!again->upgraded);
+}
+
+TEST_CASE("a newer version opens for reading, with a warning") {
+    const auto newer = read_project(replaced(file_text("data/projects/tile-glazing-cell.fulmox"), "\"version\": 2", "\"version\": 3"));
+    REQUIRE(newer);
+    CHECK(newer->read_only);
+    CHECK_THAT(newer->warning, Contains("newer"));
+    CHECK(newer->machine.axes.size() == 1);
+}
+
+TEST_CASE("the committed schema is the generated one") { CHECK(file_text("docs/formats/fulmox-project.schema.json") == project_schema()); }
+
+TEST_CASE("the catalogue reads without a problem and has enough rows") {
+    const auto c = read_catalogue(file_text("data/catalogue/motors.json"));
+    REQUIRE(c);
+    CHECK(c->problems.empty());
+    CHECK(c->motors.size() >= 40);
+    Machine m = demo();
+    for (const Motor& motor : c->motors) {
+        m.axes[0].motor = motor;
+        const Assessment a = assess(m, 0);
+        INFO(motor.name);
+        CHECK(a.motor);
+        CHECK(motor.peak.front().torque.si > motor.continuous.front().torque.si);
+    }
+    CHECK(!read_catalogue("{}"));
+}
+
+TEST_CASE("line numbers survive comments in strings, CRLF and long lines") {
+    const auto d = parse_document("{\r\n\"a\": \"x\\ny\",\r\n\"b\": [1,\r\n2]}");
+    REQUIRE(d);
+    CHECK(d->line("/a") == 2);
+    CHECK(d->line("/b/0") == 3);
+    CHECK(d->line("/b/1") == 4);
+    CHECK(d->line("/b/7/c") == 3);
+    CHECK(child_pointer("/a", "b/c~d") == "/a/b~1c~0d");
+}

@@ -1,0 +1,94 @@
+// The rooms of the house: who may include whom, and no Qt in the core.
+#include <catch2/catch.hpp>
+#include <filesystem>
+#include <fstream>
+#include <regex>
+#include <set>
+#include <string>
+#include <vector>
+
+namespace fs = std::filesystem;
+
+namespace {
+
+const std::vector<std::string> rooms{"quantity", "model", "load", "motion", "demand", "motor", "drivetrain", "power", "match", "behaviour", "bench", "report", "files"};
+const fs::path root = FULMOX_SOURCE_DIR;
+
+std::vector<fs::path> sources(const fs::path& folder) {
+    std::vector<fs::path> out;
+    for (const auto& e : fs::recursive_directory_iterator(folder))
+        if (e.path().extension() == ".h" || e.path().extension() == ".cpp") out.push_back(e.path());
+    return out;
+}
+
+std::vector<std::string> includes(const fs::path& file) {
+    std::vector<std::string> out;
+    std::ifstream in(file);
+    static const std::regex pattern(R"re(^\s*#\s*include\s*[<"]([^>"]+)[>"])re");
+    std::smatch m;
+    for (std::string line; std::getline(in, line);)
+        if (std::regex_search(line, m, pattern)) out.push_back(m[1]);
+    return out;
+}
+
+// Rule: a room may include itself and rooms above it. Returns what breaks it, empty if nothing does.
+std::string broken_rule(const std::string& room, const std::string& include) {
+    static const std::regex qt(R"(^(Q[A-Z]\w*|Qt\w+/.*|q[a-z]+\.h|qcustomplot\.h)$)");
+    if (std::regex_match(include, qt)) return "includes interface code";
+    if (include.starts_with("app/") || include.starts_with("cli/") || include.starts_with("tests/")) return "includes a face";
+    if (!include.starts_with("core/")) return "";
+    const std::string other = include.substr(5, include.find('/', 5) - 5);
+    const auto own_place = std::find(rooms.begin(), rooms.end(), room);
+    const auto other_place = std::find(rooms.begin(), rooms.end(), other);
+    if (other_place == rooms.end()) return "includes an unknown room";
+    return other_place > own_place ? "includes a room below it" : "";
+}
+
+}  // namespace
+
+TEST_CASE("a room includes only rooms above it, and the core no Qt") {
+    int files = 0;
+    for (const fs::path& f : sources(root / "core")) {
+        const std::string room = fs::relative(f, root / "core").begin()->string();
+        INFO(f.string());
+        CHECK(std::find(rooms.begin(), rooms.end(), room) != rooms.end());
+        for (const std::string& i : includes(f)) {
+            INFO(i);
+            CHECK(broken_rule(room, i).empty());
+        }
+        ++files;
+    }
+    CHECK(files > 30);
+}
+
+TEST_CASE("the rule itself sees what it should see") {
+    CHECK(broken_rule("load", "core/demand/demand.h") == "includes a room below it");
+    CHECK(broken_rule("demand", "core/load/screw.h").empty());
+    CHECK(broken_rule("quantity", "QString") == "includes interface code");
+    CHECK(broken_rule("quantity", "QtWidgets/QLabel") == "includes interface code");
+    CHECK(broken_rule("files", "app/document.h") == "includes a face");
+}
+
+TEST_CASE("application and command line do not include each other") {
+    for (const auto& [own, other] : {std::pair("app", "cli/"), std::pair("cli", "app/")})
+        for (const fs::path& f : sources(root / own))
+            for (const std::string& i : includes(f)) {
+                INFO(f.string() << " " << i);
+                CHECK(!i.starts_with(other));
+            }
+}
+
+TEST_CASE("every source file is built") {
+    for (const char* part : {"core", "app", "tests"}) {
+        std::string lists;
+        for (const char* list : {"CMakeLists.txt", "fuzz/CMakeLists.txt"}) {
+            std::ifstream in(root / part / list);
+            lists += std::string(std::istreambuf_iterator<char>(in), {});
+        }
+        for (const fs::path& f : sources(root / part)) {
+            if (f.extension() != ".cpp" || (std::string(part) == "app" && f.filename() == "main.cpp")) continue;
+            INFO(f.string());
+            CHECK(lists.find(f.filename().string()) != std::string::npos);
+        }
+    }
+}
