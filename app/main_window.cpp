@@ -87,7 +87,12 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent) : QMainW
     offer_recovery();
 }
 
-MainWindow::~MainWindow() = default;
+// The widgets look at the document to the last, and members go before child widgets.
+MainWindow::~MainWindow() {
+    disconnect(&document_, nullptr, nullptr, nullptr);
+    disconnect(&document_.undo_stack(), nullptr, this, nullptr);
+    delete takeCentralWidget();
+}
 
 QWidget* MainWindow::build_top_bar() {
     auto* bar = new QFrame;

@@ -31,6 +31,9 @@ TorquePlot::TorquePlot(Document& document, QWidget* parent) : Plot(parent), docu
     for (std::size_t i = 0; i < above_.size(); ++i) {
         above_[i] = addGraph(x, y);
         below_[i] = addGraph(x, y);
+        // stacked sums are for the eye, not for the table
+        above_[i]->setName({});
+        below_[i]->setName({});
         if (i > 0) {
             above_[i]->setChannelFillGraph(above_[i - 1]);
             below_[i]->setChannelFillGraph(below_[i - 1]);

@@ -253,7 +253,10 @@ void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
     row.problem->hide();
     column->addWidget(row.problem);
     box->addWidget(row.whole);
-    connect(row.edit, &QuantityEdit::problem_changed, this, [this, row] { show_problem(row); });
+    connect(row.edit, &QuantityEdit::problem_changed, this, [this, row] {
+        if (row.edit->wrong()) show_problem(row);
+        else refresh();
+    });
     connect(row.edit, &QuantityEdit::focused, this, &Form::focused);
     rows_.push_back(row);
 }

@@ -36,7 +36,7 @@ struct CountingIterator {
 // Builds the document and notes where each value ended.
 class Builder : public nlohmann::json_sax<Json> {
   public:
-    Builder(Document& out, int& line) : out_(out), line_(line) {}
+    Builder(JsonDocument& out, int& line) : out_(out), line_(line) {}
     Problem problem;
 
     bool null() override { return put(nullptr); }
@@ -74,7 +74,7 @@ class Builder : public nlohmann::json_sax<Json> {
         std::string key;
         std::size_t path_length;
     };
-    Document& out_;
+    JsonDocument& out_;
     int& line_;
     std::vector<Level> levels_;
     std::string path_;
@@ -135,15 +135,15 @@ std::string child_pointer(const std::string& pointer, std::string_view key) {
     return out;
 }
 
-int Document::line(const std::string& pointer) const {
+int JsonDocument::line(const std::string& pointer) const {
     for (std::string p = pointer;; p.resize(p.rfind('/'))) {
         if (const auto it = lines.find(p); it != lines.end()) return it->second;
         if (p.empty()) return 0;
     }
 }
 
-Result<Document, Problem> parse_document(std::string_view text) {
-    using Out = Result<Document, Problem>;
+Result<JsonDocument, Problem> parse_document(std::string_view text) {
+    using Out = Result<JsonDocument, Problem>;
     if (text.size() > largest_file)
         return Out::failure({Severity::error, "", "", "the file has " + format_number(static_cast<double>(text.size()) / 1e6, 4) +
             " MB; a project file has at most " + format_number(static_cast<double>(largest_file) / 1e6, 4) + " MB", 0});
@@ -151,7 +151,7 @@ Result<Document, Problem> parse_document(std::string_view text) {
         return Out::failure({Severity::error, "", "", "the file is empty", 1});
     if (text.find('\0') != std::string_view::npos)
         return Out::failure({Severity::error, "", "", "the file holds binary data, not text; it is not a project file", 1});
-    Document d;
+    JsonDocument d;
     int line = 1;
     Builder builder(d, line);
     const CountingIterator first{text.data(), &line};

@@ -14,7 +14,7 @@ namespace fulmox {
 
 using Json = nlohmann::ordered_json;
 
-struct Document {
+struct JsonDocument {
     Json root;
     std::map<std::string, int> lines;  ///< JSON pointer to line, 1-based
 
@@ -27,7 +27,7 @@ inline constexpr int deepest_json = 48;
 
 /// Parses. Refused with a line: anything over `largest_file`, nesting over `deepest_json`, a duplicate member,
 /// bytes that are not UTF-8, text after the end. Never throws on bad text.
-Result<Document, Problem> parse_document(std::string_view text);
+Result<JsonDocument, Problem> parse_document(std::string_view text);
 
 /// `pointer` with the key appended, escaped as RFC 6901 wants.
 std::string child_pointer(const std::string& pointer, std::string_view key);

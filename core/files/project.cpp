@@ -28,7 +28,7 @@ std::string options_text(std::span<const Option> options) {
 
 class Reader {
   public:
-    Reader(const Document& d, const Json& object, std::string pointer, Problems& problems, bool& lossy)
+    Reader(const JsonDocument& d, const Json& object, std::string pointer, Problems& problems, bool& lossy)
         : d_(d), object_(&object), pointer_(std::move(pointer)), problems_(problems), lossy_(lossy) {}
 
     template <Kind K> void quantity(Quantity<K>& q, const QuantitySpec& spec) {
@@ -132,7 +132,7 @@ class Reader {
             return;
         }
         const std::string kind = j->contains("kind") && (*j)["kind"].is_string() ? (*j)["kind"].get<std::string>() : "";
-        const bool known = ((kind == T::kind_key ? (v = T{}, true) : false) || ...);
+        const bool known = ((kind == T::kind_key && (v = T{}, true)) || ...);
         if (!known) {
             lost(child_pointer(path, "kind"), spec.label, "found \"" + kind.substr(0, 40) + "\"; allowed are " + options_text(kinds));
             return;
@@ -150,7 +150,7 @@ class Reader {
     void know(const char* key) { known_.insert(key); }
 
   private:
-    const Document& d_;
+    const JsonDocument& d_;
     const Json* object_;
     std::string pointer_;
     Problems& problems_;
@@ -175,7 +175,8 @@ class Reader {
             if (key == "note" && value.is_string()) {
                 q.note = value.get<std::string>();
             } else if (key == "standing" && value.is_string()) {
-                const auto it = std::find_if(standings.begin(), standings.end(), [&](const Option& o) { return value.get_ref<const std::string&>() == o.key; });
+                const auto given = value.get<std::string>();
+                const auto it = std::find_if(standings.begin(), standings.end(), [&given](const Option& o) { return given == o.key; });
                 if (it != standings.end()) q.standing = static_cast<Standing>(it - standings.begin());
                 else lost(child_pointer(path, key), label, "found " + type_name(value) + "; allowed are " + options_text(standings));
             } else {
@@ -261,12 +262,12 @@ class SchemaWriter {
     }
 };
 
-void with_lines(Problems& problems, const Document& d) {
+void with_lines(Problems& problems, const JsonDocument& d) {
     for (Problem& p : problems)
         if (p.line == 0) p.line = d.line(p.path);
 }
 
-Result<int, Problem> header(const Document& d, const char* format) {
+Result<int, Problem> header(const JsonDocument& d, const char* format) {
     using Out = Result<int, Problem>;
     const auto no = [&](const char* path, std::string message) { return Out::failure({Severity::error, path, "", std::move(message), d.line(path)}); };
     if (!d.root.is_object()) return no("", "found " + type_name(d.root) + "; a project file is a JSON object");
@@ -283,7 +284,7 @@ Result<ProjectRead, Problem> read_project(std::string_view text) {
     using Out = Result<ProjectRead, Problem>;
     auto parsed = parse_document(text);
     if (!parsed) return Out::failure(parsed.error());
-    Document& d = *parsed;
+    JsonDocument& d = *parsed;
     const auto version = header(d, project_format);
     if (!version) return Out::failure(version.error());
     ProjectRead out;

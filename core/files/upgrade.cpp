@@ -5,7 +5,7 @@ namespace fulmox {
 namespace {
 
 // Version 1 kept the bus voltage at the axis and had no stop time, coupling group or dwell brake.
-void from_1_to_2(Document& d) {
+void from_1_to_2(JsonDocument& d) {
     if (!d.root.contains("axes") || !d.root["axes"].is_array()) return;
     std::size_t i = 0;
     for (Json& axis : d.root["axes"]) {
@@ -29,7 +29,7 @@ void from_1_to_2(Document& d) {
 
 }  // namespace
 
-void upgrade(Document& d, int version) {
+void upgrade(JsonDocument& d, int version) {
     if (version < 2) from_1_to_2(d);
 }
 

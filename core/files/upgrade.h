@@ -6,6 +6,6 @@
 namespace fulmox {
 
 /// Rewrites `d` from `version` to project_version. Lines stay those of the file as it was read.
-void upgrade(Document& d, int version);
+void upgrade(JsonDocument& d, int version);
 
 }  // namespace fulmox

@@ -73,7 +73,7 @@ class Walker {
         f.choose = [&v](int i) {
             int k = 0;
             // only a change of kind makes a new value
-            if (static_cast<int>(v.index()) != i) ((k++ == i ? (v = T{}, true) : false) || ...);
+            if (static_cast<int>(v.index()) != i) static_cast<void>(((k++ == i && (v = T{}, true)) || ...));
         };
         inside(spec.key, [&] {
             std::visit([&](auto& held) { std::decay_t<decltype(held)>::describe(held, *this); }, v);

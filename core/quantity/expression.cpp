@@ -456,7 +456,7 @@ struct Split {
 };
 
 Split split_tolerance(std::string_view text) {
-    for (const std::string_view sign : {std::string_view("±"), std::string_view("+/-"), std::string_view("+-")}) {
+    for (const std::string_view sign : {std::string_view("±"), std::string_view("+/-")}) {
         const std::size_t at = text.find(sign);
         if (at != std::string_view::npos)
             return {text.substr(0, at), text.substr(at + sign.size()), at + sign.size()};
@@ -538,13 +538,14 @@ std::string with_unit(std::string_view raw, const Reading& reading) {
                                               : s.substr(from, s.find_last_not_of(" \t\r\n") - from + 1);
     };
     if (!reading.bare || reading.unit->symbol == "1") return std::string(trim(raw));
-    const Split split = split_tolerance(raw);
+    const std::string text = spelling::plain_signs(raw);
+    const Split split = split_tolerance(text);
     std::string main(trim(split.main));
     const std::string symbol(reading.unit->symbol);
     if (main.find_first_of("+-/*", 1) != std::string::npos) main = "(" + main + ")";
     if (!split.tolerance) return main + " " + symbol;
-    const std::string_view sign = raw.substr(split.main.size(), split.offset - split.main.size());
-    return main + " " + symbol + " " + std::string(sign) + " " + std::string(trim(*split.tolerance));
+    const std::string sign = text.substr(split.main.size(), split.offset - split.main.size());
+    return main + " " + symbol + " " + sign + " " + std::string(trim(*split.tolerance));
 }
 
 Result<Evaluation, ReadError> evaluate(std::string_view raw) {

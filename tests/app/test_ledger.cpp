@@ -1,0 +1,98 @@
+#include "tests/app/window.h"
+
+#include <QLabel>
+
+using namespace fulmox;
+using namespace fulmox::testing;
+
+namespace {
+
+std::vector<LimitRow*> rows_on_screen(Window& w) {
+    std::vector<LimitRow*> rows;
+    for (LimitRow* r : w.window.findChildren<LimitRow*>())
+        if (r->isVisible()) rows.push_back(r);
+    std::sort(rows.begin(), rows.end(), [](LimitRow* a, LimitRow* b) { return a->y() < b->y(); });
+    return rows;
+}
+
+}  // namespace
+
+TEST_CASE("the ledger shows every limit, tightest first or in working order") {
+    Window w;
+    const Assessment& a = w.document().assessment();
+    auto rows = rows_on_screen(w);
+    REQUIRE(rows.size() == a.limits.size());
+    const auto order = by_tightness(a.limits);
+    for (std::size_t i = 0; i < rows.size(); ++i) CHECK(rows[i]->key().toStdString() == a.limits[order[i]].key);
+    for (QPushButton* b : w.window.findChildren<QPushButton*>())
+        if (b->text() == QStringLiteral("tightest first")) QTest::mouseClick(b, Qt::LeftButton);
+    QApplication::processEvents();
+    rows = rows_on_screen(w);
+    for (std::size_t i = 0; i < rows.size(); ++i) CHECK(rows[i]->key().toStdString() == a.limits[i].key);
+}
+
+TEST_CASE("a row opens with a click or Space and shows working, source and headroom") {
+    Window w;
+    auto* row = w.child<LimitRow>("limit/critical_speed");
+    QTest::mouseClick(row, Qt::LeftButton, Qt::NoModifier, QPoint(40, 12));
+    QApplication::processEvents();
+    auto* details = row->findChild<QLabel*>();
+    REQUIRE(details);
+    CHECK(details->isVisible());
+    const QString text = details->text();
+    CHECK(text.contains(QStringLiteral("λ²/L²")));
+    CHECK(text.contains(QString::fromStdString(w.limit("critical_speed").working[0].substituted).toHtmlEscaped()));
+    CHECK(text.contains(QStringLiteral("Euler–Bernoulli")));
+    CHECK(text.contains(QStringLiteral("lead")));
+    QTest::keyClick(row, Qt::Key_Space);
+    QApplication::processEvents();
+    CHECK(!details->isVisible());
+}
+
+TEST_CASE("an open row follows the typing") {
+    Window w;
+    auto* row = w.child<LimitRow>("limit/inertia_ratio");
+    QTest::mouseClick(row, Qt::LeftButton, Qt::NoModifier, QPoint(40, 12));
+    const QString before = row->findChild<QLabel*>()->text();
+    w.type("/load/carriage_mass", "30 kg");
+    CHECK(row->findChild<QLabel*>()->text() != before);
+    CHECK(row->accessibleName().contains(QStringLiteral("tight")));
+}
+
+TEST_CASE("the state is told by word, not by colour alone") {
+    Window w;
+    for (LimitRow* r : rows_on_screen(w)) {
+        const Limit& l = w.limit(r->key().toStdString().c_str());
+        CHECK(r->accessibleName().contains(QString::fromUtf8(state_words(l.state))));
+    }
+}
+
+TEST_CASE("what is missing is listed and leads to its field") {
+    Window w;
+    w.document().edit(QStringLiteral("x"), [](Machine& m) { std::get<Screw>(m.axes[0].mechanism).lead = {}; });
+    w.click_page(3);
+    QApplication::processEvents();
+    QLabel* line = nullptr;
+    for (QLabel* l : w.window.findChild<Ledger*>()->findChildren<QLabel*>())
+        if (l->text().contains(QStringLiteral("/mechanism/lead"))) line = l;
+    REQUIRE(line);
+    CHECK(line->text().contains(QStringLiteral("missing")));
+    emit line->linkActivated(w.path("/mechanism/lead"));
+    auto* e = qobject_cast<QuantityEdit*>(QApplication::focusWidget());
+    REQUIRE(e);
+    CHECK(e->path() == w.path("/mechanism/lead"));
+    for (const Limit& l : w.document().assessment().limits) CHECK(l.state == LimitState::cannot_say);
+}
+
+TEST_CASE("the policy in the top bar judges the axis, and undo takes it back") {
+    Window w;
+    auto* policy = w.child<QComboBox>("policy");
+    policy->setFocus();
+    QTest::keyClick(policy, Qt::Key_Down);
+    QApplication::processEvents();
+    CHECK(w.document().axis().policy == "Stiff start");
+    CHECK(w.limit("inertia_ratio").state == LimitState::over);
+    QTest::keyClick(&w.window, Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.document().axis().policy == "General servo");
+    CHECK(policy->currentText() == QStringLiteral("General servo"));
+}

@@ -1,0 +1,75 @@
+// A real window with the demo in it, driven by mouse and keys.
+#pragma once
+
+#include "app/ledger.h"
+#include "app/main_window.h"
+#include "app/theme.h"
+#include "app/widgets/form.h"
+#include "app/widgets/quantity_edit.h"
+
+#include <QApplication>
+#include <QTemporaryDir>
+#include <QTest>
+#include <catch2/catch.hpp>
+#include <string>
+
+namespace fulmox::testing {
+
+using namespace fulmox::app;
+
+struct Window {
+    QTemporaryDir folder;
+    MainWindow window;
+
+    explicit Window(bool demo = true) : window(folder.path() + QStringLiteral("/recovery")) {
+        window.confirm_discard = [] { return true; };
+        if (demo) window.open_demo();
+        window.resize(1280, 800);
+        window.show();
+        REQUIRE(QTest::qWaitForWindowExposed(&window));
+        window.activateWindow();
+        QApplication::processEvents();
+    }
+    Document& document() { return window.document(); }
+    QString path(const char* field) { return document().axis_path() + QLatin1String(field); }
+
+    /// The line of a field that is on screen.
+    QuantityEdit* edit(const char* field) {
+        QApplication::processEvents();  // widgets new in a form appear with the next event
+        QuantityEdit* found = nullptr;
+        for (QuantityEdit* e : window.findChildren<QuantityEdit*>(path(field)))
+            if (e->isVisible()) found = e;
+        INFO(field);
+        REQUIRE(found);
+        return found;
+    }
+    /// Types over a field, as a person does: click, select all, type.
+    QuantityEdit* type(const char* field, const char* text) {
+        QuantityEdit* e = edit(field);
+        QTest::mouseClick(e, Qt::LeftButton);
+        e->selectAll();
+        // inserted as one piece: QTest types only Latin-1 keys
+        e->insert(QString::fromUtf8(text));
+        emit e->textEdited(e->text());
+        QApplication::processEvents();
+        return e;
+    }
+    template <class T> T* child(const char* name) {
+        T* found = window.findChild<T*>(QString::fromUtf8(name));
+        INFO(name);
+        REQUIRE(found);
+        return found;
+    }
+    void click_page(int number) {
+        QTest::mouseClick(child<QPushButton>(("page/" + std::to_string(number)).c_str()), Qt::LeftButton);
+        QApplication::processEvents();
+    }
+    const Limit& limit(const char* key) {
+        const Limit* l = document().assessment().limit(key);
+        REQUIRE(l);
+        return *l;
+    }
+    const Screw& screw() { return std::get<Screw>(document().axis().mechanism); }
+};
+
+}  // namespace fulmox::testing
