@@ -12,14 +12,8 @@ CommandPalette::CommandPalette(Document& document, QWidget* parent) : QLineEdit(
     setPlaceholderText(tr("Find a field or command    Ctrl K"));
     setAccessibleName(tr("Find a field or command"));
     setFixedWidth(250);
-    // a child of the window, not a window of its own: the line keeps the keyboard
-    list_ = new QListWidget;
-    list_->setFocusPolicy(Qt::NoFocus);
-    list_->setObjectName(QStringLiteral("palette-list"));
-    list_->hide();
     installEventFilter(this);
     connect(this, &QLineEdit::textEdited, this, &CommandPalette::search);
-    connect(list_, &QListWidget::itemClicked, this, &CommandPalette::run_current);
 }
 
 int CommandPalette::matches() const { return static_cast<int>(found_.size()); }
@@ -52,13 +46,19 @@ void CommandPalette::search() {
             }
         }
     }
+    if (!list_) {
+        // a child of the window, not a window of its own: the line keeps the keyboard
+        list_ = new QListWidget(window());
+        list_->setFocusPolicy(Qt::NoFocus);
+        list_->setObjectName(QStringLiteral("palette-list"));
+        connect(list_, &QListWidget::itemClicked, this, &CommandPalette::run_current);
+    }
     list_->clear();
     for (const Command& c : found_) list_->addItem(c.hint.isEmpty() ? c.text : QStringLiteral("%1   —   %2").arg(c.text, c.hint));
     if (found_.empty()) {
         close_list();
         return;
     }
-    if (!list_->parentWidget()) list_->setParent(window());
     list_->setCurrentRow(0);
     const QPoint at = mapTo(window(), QPoint(0, height() + 2));
     list_->setGeometry(at.x(), at.y(), 420, std::min(320, 30 * static_cast<int>(found_.size()) + 8));
@@ -66,7 +66,9 @@ void CommandPalette::search() {
     list_->show();
 }
 
-void CommandPalette::close_list() { list_->hide(); }
+void CommandPalette::close_list() {
+    if (list_) list_->hide();
+}
 
 void CommandPalette::run_current() {
     const int row = list_->currentRow();
@@ -79,7 +81,7 @@ void CommandPalette::run_current() {
 
 bool CommandPalette::eventFilter(QObject* watched, QEvent* event) {
     if (event->type() == QEvent::FocusOut) close_list();
-    if (event->type() == QEvent::KeyPress && list_->isVisible()) {
+    if (event->type() == QEvent::KeyPress && list_ && list_->isVisible()) {
         const int key = static_cast<QKeyEvent*>(event)->key();
         const int rows = list_->count();
         if (key == Qt::Key_Down) list_->setCurrentRow((list_->currentRow() + 1) % rows);

@@ -37,7 +37,7 @@ class CommandPalette : public QLineEdit {
     void close_list();
 
     Document& document_;
-    QListWidget* list_;
+    QListWidget* list_ = nullptr;
     std::vector<Command> fixed_;
     std::vector<Command> found_;
 };

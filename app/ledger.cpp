@@ -1,6 +1,7 @@
 #include "app/ledger.h"
 
 #include "app/theme.h"
+#include "app/widgets/note_line.h"
 #include "app/widgets/paint.h"
 #include "core/match/headroom.h"
 #include "core/quantity/format.h"
@@ -49,9 +50,10 @@ void LimitRow::show_limit(const Limit& limit, UnitSystem units) {
     limit_ = limit;
     units_ = units;
     key_ = qs(limit.key);
-    setObjectName(QStringLiteral("limit/") + key_);
-    setAccessibleName(QStringLiteral("%1: %2, %3").arg(qs(limit.label), QString::fromUtf8(state_words(limit.state)), value_text(limit)));
-    setToolTip(qs(limit.reason));
+    if (objectName().isEmpty()) setObjectName(QStringLiteral("limit/") + key_);
+    const QString name = QStringLiteral("%1: %2, %3").arg(qs(limit.label), QString::fromUtf8(state_words(limit.state)), value_text(limit));
+    if (name != accessibleName()) setAccessibleName(name);
+    if (qs(limit.reason) != toolTip()) setToolTip(qs(limit.reason));
     if (open_) fill_details();
     update();
 }
@@ -251,13 +253,8 @@ void Ledger::show_problems(const Assessment& a) {
                 problems_box_->addWidget(h);
                 first = false;
             }
-            auto* line = new QLabel(QStringLiteral("<a href='%1' style='color:%2;text-decoration:none'>%3</a>: %4")
-                                        .arg(html(qs(p.path)), theme().accent.name(), html(qs(p.field)), html(qs(p.message))));
-            line->setWordWrap(true);
-            line->setFont(type_face(12));
-            line->setContentsMargins(6, 0, 2, 0);
-            line->setTextInteractionFlags(Qt::LinksAccessibleByMouse | Qt::LinksAccessibleByKeyboard);
-            connect(line, &QLabel::linkActivated, this, &Ledger::go_to);
+            auto* line = new NoteLine(qs(p.field), qs(p.message), qs(p.path));
+            connect(line, &NoteLine::activated, this, &Ledger::go_to);
             problems_box_->addWidget(line);
         }
     };

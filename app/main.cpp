@@ -7,6 +7,7 @@
 #include <QSettings>
 
 int main(int argc, char** argv) {
+    QApplication::setAttribute(Qt::AA_DontUseNativeMenuBar);  // the menus stand in the top bar
     QApplication application(argc, argv);
     QApplication::setApplicationName(QStringLiteral("fulmox"));
     QApplication::setOrganizationName(QStringLiteral("fulmox"));
@@ -23,11 +24,12 @@ int main(int argc, char** argv) {
     arguments.process(application);
 
     fulmox::app::load_fonts();
-    fulmox::app::apply_theme(application, QSettings().value(QStringLiteral("dark"), false).toBool());
+    fulmox::app::prepare_theme(application, QSettings().value(QStringLiteral("dark"), false).toBool());
     if (arguments.isSet(shots)) return fulmox::app::write_shots(arguments.value(shots));
     fulmox::app::MainWindow window;
     if (arguments.isSet(demo)) window.open_demo();
     if (!arguments.positionalArguments().isEmpty()) window.open_file(arguments.positionalArguments().first());
+    fulmox::app::apply_style_sheet(application);
     window.show();
     if (arguments.isSet(time_start)) fulmox::app::quit_after_first_paint(window);
     return QApplication::exec();

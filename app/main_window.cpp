@@ -29,7 +29,8 @@
 namespace fulmox::app {
 
 MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent) : QMainWindow(parent), recovery_(recovery_folder) {
-    setWindowIcon(QIcon(QStringLiteral(":/icons/fulmox.svg")));
+    // not before the first picture: it loads the SVG plugin
+    QTimer::singleShot(0, this, [this] { setWindowIcon(QIcon(QStringLiteral(":/icons/fulmox.svg"))); });
     resize(1280, 800);
     setMinimumSize(1100, 680);
     setAcceptDrops(true);

@@ -9,6 +9,7 @@
 #include <QElapsedTimer>
 #include <QPixmap>
 #include <QTemporaryDir>
+#include <cstdlib>
 
 namespace fulmox::app {
 
@@ -24,7 +25,8 @@ class Painted : public QObject {
   public:
     using QObject::QObject;
     bool eventFilter(QObject*, QEvent* event) override {
-        if (event->type() == QEvent::Paint) QMetaObject::invokeMethod(qApp, &QCoreApplication::quit, Qt::QueuedConnection);
+        // after the frame is out, and without tidying up: what is timed is the way to the first picture
+        if (event->type() == QEvent::Paint) QMetaObject::invokeMethod(this, [] { std::_Exit(0); }, Qt::QueuedConnection);
         return false;
     }
 };

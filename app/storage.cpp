@@ -10,6 +10,7 @@
 #include <QSettings>
 #include <QStandardPaths>
 #include <QUuid>
+#include <unistd.h>
 
 namespace fulmox::app {
 
@@ -21,7 +22,10 @@ QString write_atomically(const QString& file, const QByteArray& bytes) {
     QSaveFile out(file);
     if (!out.open(QIODevice::WriteOnly))
         return tr("%1 cannot be written: %2. Choose another folder, or free its write protection; the work is still open here.").arg(file, out.errorString());
-    if (out.write(bytes) != bytes.size() || !out.commit())
+    // commit() alone takes a file that was cut short by a full disk for a good one
+    const bool whole = out.write(bytes) == bytes.size() && out.flush() && out.size() == bytes.size() && ::fsync(out.handle()) == 0;
+    if (!whole) out.cancelWriting();
+    if (!out.commit() || !whole)
         return tr("%1 could not be saved: %2. The file on disk is as it was before; free some space or choose another place.").arg(file, out.errorString());
     return {};
 }

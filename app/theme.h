@@ -27,7 +27,13 @@ const Theme& theme();
 /// Applies the light or dark look to the whole application and tells every widget.
 void apply_theme(QApplication& application, bool dark);
 
-/// Loads the fonts that ship with the program; false if they are missing.
+/// The same in two steps: colours and font first, the style sheet once the widgets are there. Building a window
+/// under a style sheet polishes every subtree again at each change of parent, which is half of the time to start.
+void prepare_theme(QApplication& application, bool dark);
+void apply_style_sheet(QApplication& application);
+
+/// Loads the fonts that ship with the program; false if they are missing. The two weights of the first picture at once,
+/// the others when the event loop first comes to rest.
 bool load_fonts();
 
 enum class Weight { regular, medium, strong };

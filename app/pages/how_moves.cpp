@@ -94,7 +94,9 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
     column->addWidget(more);
     connect(list_, &QListWidget::currentRowChanged, this, &HowMoves::select);
     connect(plot_, &CyclePlot::segment_clicked, list_, qOverload<int>(&QListWidget::setCurrentRow));
-    connect(&document, &Document::changed, this, &HowMoves::refresh_list);
+    connect(&document, &Document::changed, this, [this] {
+        if (isVisible()) refresh_list();
+    });
     lay_out({cards, form_}, right);
     refresh_list();
 }

@@ -164,7 +164,7 @@ QString Plot::export_to(const QString& file) {
     } else if (ending == QLatin1String("csv")) {
         QSaveFile out(file);
         const QByteArray bytes = csv().toUtf8();
-        done = out.open(QIODevice::WriteOnly) && out.write(bytes) == bytes.size() && out.commit();
+        done = out.open(QIODevice::WriteOnly) && out.write(bytes) == bytes.size() && out.flush() && out.size() == bytes.size() && out.commit();
     } else {
         return tr("\"%1\" is not a picture or table this program writes; allowed are .png, .svg, .pdf and .csv").arg(ending);
     }

@@ -25,8 +25,15 @@ CurveEditor::CurveEditor(Document& document, QString heading, QString place, QWi
     connect(add, &QPushButton::clicked, this, [this] { edit_list(tr("new point"), [](FieldRef& f) { f.list_insert(f.list_size()); }); });
     box->addWidget(add, 0, Qt::AlignLeft);
     box->addStretch(1);
-    connect(&document_, &Document::changed, this, &CurveEditor::refresh);
+    connect(&document_, &Document::changed, this, [this] {
+        if (isVisible()) refresh();
+    });
     refresh();
+}
+
+void CurveEditor::showEvent(QShowEvent* event) {
+    refresh();
+    QWidget::showEvent(event);
 }
 
 void CurveEditor::edit_list(const QString& name, const std::function<void(FieldRef&)>& change) {

@@ -22,6 +22,9 @@ class CurveEditor : public QWidget {
   signals:
     void focused(const QString& path);
 
+  protected:
+    void showEvent(QShowEvent* event) override;
+
   private:
     void rebuild(std::size_t count);
     void edit_list(const QString& name, const std::function<void(FieldRef&)>& change);

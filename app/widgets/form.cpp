@@ -59,8 +59,15 @@ Form::Form(Document& document, QStringList places, QWidget* parent) : QWidget(pa
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(2);
-    connect(&document_, &Document::changed, this, &Form::refresh);
+    connect(&document_, &Document::changed, this, [this] {
+        if (isVisible()) refresh();
+    });
     refresh();
+}
+
+void Form::showEvent(QShowEvent* event) {
+    refresh();
+    QWidget::showEvent(event);
 }
 
 void Form::set_places(const QStringList& places) {
@@ -113,7 +120,7 @@ void Form::refresh() {
     }
     std::map<std::string_view, const FieldRef*> by_path;
     for (const FieldRef& f : fields) by_path[f.path] = &f;
-    for (const Row& row : rows_) {
+    for (Row& row : rows_) {
         const std::string path = row.path.toStdString();
         const auto it = by_path.find(path);
         if (it == by_path.end()) continue;
@@ -143,10 +150,18 @@ void Form::refresh() {
     }
 }
 
-void Form::show_problem(const Row& row) {
+void Form::show_problem(Row& row) {
     const bool wrong = row.edit->wrong();
-    row.problem->setVisible(wrong);
+    if (row.problem) row.problem->setVisible(wrong);
     if (!wrong) return;
+    if (!row.problem) {
+        row.problem = new QLabel;
+        row.problem->setObjectName(QStringLiteral("problem"));
+        row.problem->setFont(type_face(12));
+        row.problem->setWordWrap(true);
+        row.problem->setContentsMargins(label_width + 6, 0, 0, 2);
+        row.whole->layout()->addWidget(row.problem);
+    }
     QString text = row.edit->problem();
     if (row.edit->hasFocus()) text += tr(" — the last good value stays in use.");
     row.problem->setText(text);
@@ -157,36 +172,11 @@ void Form::rebuild(const FieldRefs& fields) {
     rows_.clear();
     auto* box = static_cast<QVBoxLayout*>(layout());
     clear(box);
+    folded_.clear();
     QString section = QStringLiteral("form");
-    std::vector<const FieldRef*> rare;
-    const auto add = [this](QVBoxLayout* target, const FieldRef& f) {
-        if (f.type == FieldRef::Type::quantity) add_quantity(target, f);
-        else if (f.type == FieldRef::Type::choice) add_choice(target, f);
-        else if (f.type == FieldRef::Type::flag) add_flag(target, f);
-        else if (f.type == FieldRef::Type::text) add_text(target, f);
-    };
-    // rarely needed fields stand folded at the end of their section
+    FieldRefs rare;
     const auto end_section = [&] {
-        if (rare.empty()) return;
-        auto* more = new QPushButton(unfolded_.contains(section) ? tr("Less") : tr("More…"));
-        more->setObjectName(QStringLiteral("link"));
-        more->setCheckable(true);
-        more->setAccessibleName(tr("Rarely needed fields"));
-        more->setChecked(unfolded_.contains(section));
-        auto* content = new QWidget;
-        auto* content_box = new QVBoxLayout(content);
-        content_box->setContentsMargins(0, 0, 0, 0);
-        content_box->setSpacing(2);
-        content->setVisible(more->isChecked());
-        connect(more, &QPushButton::toggled, this, [this, content, more, section](bool on) {
-            content->setVisible(on);
-            more->setText(on ? tr("Less") : tr("More…"));
-            if (on) unfolded_.insert(section);
-            else unfolded_.erase(section);
-        });
-        box->addWidget(more, 0, Qt::AlignLeft);
-        box->addWidget(content);
-        for (const FieldRef* f : rare) add(content_box, *f);
+        if (!rare.empty()) add_folded(box, section, std::move(rare));
         rare.clear();
     };
     for (const FieldRef& f : fields) {
@@ -201,10 +191,49 @@ void Form::rebuild(const FieldRefs& fields) {
             continue;
         }
         if (!f.active) continue;
-        if (f.type == FieldRef::Type::quantity && f.quantity_spec.rare) rare.push_back(&f);
-        else add(box, f);
+        if (f.type == FieldRef::Type::quantity && f.quantity_spec.rare) rare.push_back(f);
+        else add_row(box, f);
     }
     end_section();
+}
+
+void Form::add_row(QVBoxLayout* box, const FieldRef& f) {
+    if (f.type == FieldRef::Type::quantity) add_quantity(box, f);
+    else if (f.type == FieldRef::Type::choice) add_choice(box, f);
+    else if (f.type == FieldRef::Type::flag) add_flag(box, f);
+    else if (f.type == FieldRef::Type::text) add_text(box, f);
+}
+
+void Form::add_folded(QVBoxLayout* box, const QString& section, FieldRefs rare) {
+    auto* more = new QPushButton;
+    more->setObjectName(QStringLiteral("link"));
+    more->setCheckable(true);
+    more->setAccessibleName(tr("Rarely needed fields"));
+    auto* content = new QWidget;
+    auto* content_box = new QVBoxLayout(content);
+    content_box->setContentsMargins(0, 0, 0, 0);
+    content_box->setSpacing(2);
+    box->addWidget(more, 0, Qt::AlignLeft);
+    box->addWidget(content);
+    folded_[section] = {more, content, std::move(rare), false};
+    more->setChecked(unfolded_.contains(section));
+    unfold(section, more->isChecked());
+    connect(more, &QPushButton::toggled, this, [this, section](bool on) {
+        unfold(section, on);
+        refresh();
+    });
+}
+
+void Form::unfold(const QString& section, bool on) {
+    Folded& f = folded_.at(section);
+    if (on && !f.built) {
+        f.built = true;
+        for (const FieldRef& field : f.fields) add_row(static_cast<QVBoxLayout*>(f.content->layout()), field);
+    }
+    f.content->setVisible(on);
+    f.more->setText(on ? tr("Less") : tr("More…"));
+    if (on) unfolded_.insert(section);
+    else unfolded_.erase(section);
 }
 
 void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
@@ -232,33 +261,35 @@ void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
     row.converted->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     row.standing = new QToolButton;
     row.standing->setFont(type_face(11));
-    row.standing->setFixedWidth(54);
-    row.standing->setPopupMode(QToolButton::InstantPopup);
+    row.standing->setFixedWidth(60);
     row.standing->setAccessibleName(tr("Standing of %1").arg(QString::fromUtf8(spec.label)));
     row.standing->setFocusPolicy(Qt::ClickFocus);
-    auto* menu = new QMenu(row.standing);
-    for (std::size_t i = 0; i < standings.size(); ++i)
-        menu->addAction(QString::fromUtf8(standings[i].words), this, [this, path = row.path, i] { document_.set_standing(path, static_cast<Standing>(i)); });
-    row.standing->setMenu(menu);
+    connect(row.standing, &QToolButton::clicked, this, [this, at = row.standing, path = row.path] { ask_standing(at, path); });
     line->addWidget(row.label);
     line->addWidget(row.edit);
     line->addWidget(row.converted, 1);
     line->addWidget(row.standing);
     column->addLayout(line);
-    row.problem = new QLabel;
-    row.problem->setObjectName(QStringLiteral("problem"));
-    row.problem->setFont(type_face(12));
-    row.problem->setWordWrap(true);
-    row.problem->setContentsMargins(label_width + 6, 0, 0, 2);
-    row.problem->hide();
-    column->addWidget(row.problem);
     box->addWidget(row.whole);
-    connect(row.edit, &QuantityEdit::problem_changed, this, [this, row] {
-        if (row.edit->wrong()) show_problem(row);
-        else refresh();
+    connect(row.edit, &QuantityEdit::problem_changed, this, [this, edit = row.edit] {
+        if (!edit->wrong()) refresh();
+        else
+            for (Row& r : rows_)
+                if (r.edit == edit) show_problem(r);
     });
     connect(row.edit, &QuantityEdit::focused, this, &Form::focused);
     rows_.push_back(row);
+}
+
+void Form::ask_standing(QToolButton* at, const QString& path) {
+    standing_path_ = path;
+    if (!standing_menu_) {
+        standing_menu_ = new QMenu(this);
+        standing_menu_->setObjectName(QStringLiteral("standing-menu"));
+        for (std::size_t i = 0; i < standings.size(); ++i)
+            standing_menu_->addAction(QString::fromUtf8(standings[i].words), this, [this, i] { document_.set_standing(standing_path_, static_cast<Standing>(i)); });
+    }
+    standing_menu_->popup(at->mapToGlobal(QPoint(0, at->height())));
 }
 
 void Form::add_choice(QVBoxLayout* box, const FieldRef& f) {
@@ -324,12 +355,11 @@ void Form::add_text(QVBoxLayout* box, const FieldRef& f) {
 }
 
 bool Form::go_to(const QString& path) {
+    for (auto& [section, f] : folded_)
+        for (const FieldRef& field : f.fields)
+            if (qs(field.path) == path) f.more->setChecked(true);
     for (const Row& row : rows_) {
         if (row.path != path) continue;
-        for (QWidget* w = row.whole->parentWidget(); w && w != this; w = w->parentWidget())
-            if (w->isHidden())
-                for (QPushButton* more : findChildren<QPushButton*>(QStringLiteral("link")))
-                    if (!w->isVisible()) more->setChecked(true);
         QWidget* target = row.edit ? static_cast<QWidget*>(row.edit) : row.choice ? static_cast<QWidget*>(row.choice) : row.flag ? static_cast<QWidget*>(row.flag) : row.text;
         target->setFocus(Qt::ShortcutFocusReason);
         if (row.edit) row.edit->selectAll();

@@ -14,6 +14,8 @@
 #include <set>
 #include <vector>
 
+class QMenu;
+class QPushButton;
 class QVBoxLayout;
 
 namespace fulmox::app {
@@ -36,6 +38,9 @@ class Form : public QWidget {
   signals:
     void focused(const QString& path);
 
+  protected:
+    void showEvent(QShowEvent* event) override;
+
   private:
     struct Row {
         FieldRef::Type type;
@@ -50,21 +55,35 @@ class Form : public QWidget {
         QCheckBox* flag = nullptr;
         QLineEdit* text = nullptr;
     };
+    /// Rarely needed fields of one section: their rows are made when somebody first unfolds them.
+    struct Folded {
+        QPushButton* more = nullptr;
+        QWidget* content = nullptr;
+        FieldRefs fields;
+        bool built = false;
+    };
     void rebuild(const FieldRefs& fields);
+    void add_row(QVBoxLayout* box, const FieldRef& f);
+    void add_folded(QVBoxLayout* box, const QString& section, FieldRefs rare);
+    void unfold(const QString& section, bool on);
     FieldRefs own_fields(Machine& copy) const;
     QString absolute(const QString& place) const;
     void add_quantity(QVBoxLayout* box, const FieldRef& f);
     void add_choice(QVBoxLayout* box, const FieldRef& f);
     void add_flag(QVBoxLayout* box, const FieldRef& f);
     void add_text(QVBoxLayout* box, const FieldRef& f);
-    void show_problem(const Row& row);
+    void show_problem(Row& row);
+    void ask_standing(QToolButton* at, const QString& path);
     static QString signature(const FieldRefs& fields);
 
     Document& document_;
     QStringList places_;
     QString signature_;
     std::vector<Row> rows_;
+    std::map<QString, Folded> folded_;
     std::set<QString> unfolded_;
+    QMenu* standing_menu_ = nullptr;  ///< one for all rows, made when first asked for
+    QString standing_path_;
 };
 
 /// One line of help for the field in focus: what it is, typical range, source.

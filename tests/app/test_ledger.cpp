@@ -1,3 +1,4 @@
+#include "app/widgets/note_line.h"
 #include "tests/app/window.h"
 
 #include <QLabel>
@@ -72,12 +73,12 @@ TEST_CASE("what is missing is listed and leads to its field") {
     w.document().edit(QStringLiteral("x"), [](Machine& m) { std::get<Screw>(m.axes[0].mechanism).lead = {}; });
     w.click_page(3);
     QApplication::processEvents();
-    QLabel* line = nullptr;
-    for (QLabel* l : w.window.findChild<Ledger*>()->findChildren<QLabel*>())
-        if (l->text().contains(QStringLiteral("/mechanism/lead"))) line = l;
+    NoteLine* line = nullptr;
+    for (NoteLine* l : w.window.findChild<Ledger*>()->findChildren<NoteLine*>())
+        if (l->isVisible() && l->path() == w.path("/mechanism/lead")) line = l;
     REQUIRE(line);
     CHECK(line->text().contains(QStringLiteral("missing")));
-    emit line->linkActivated(w.path("/mechanism/lead"));
+    QTest::mouseClick(line, Qt::LeftButton);
     auto* e = qobject_cast<QuantityEdit*>(QApplication::focusWidget());
     REQUIRE(e);
     CHECK(e->path() == w.path("/mechanism/lead"));

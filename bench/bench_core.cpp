@@ -1,0 +1,80 @@
+// The core's speed: assessing the demo axis, reading its file, a search candidate on the hull.
+#include "core/demand/closed_form.h"
+#include "core/files/project.h"
+#include "core/match/assess.h"
+#include "core/match/headroom.h"
+
+#include <benchmark/benchmark.h>
+#include <cstdlib>
+#include <fstream>
+#include <sstream>
+
+using namespace fulmox;
+
+namespace {
+
+std::string demo_text() {
+    std::ifstream in(std::string(FULMOX_SOURCE_DIR) + "/data/projects/tile-glazing-cell.fulmox");
+    std::stringstream s;
+    s << in.rdbuf();
+    return s.str();
+}
+
+Machine demo() {
+    auto read = read_project(demo_text());
+    if (!read) std::abort();
+    return read->machine;
+}
+
+// Promise: at most 2 ms with every working.
+void assess_with_workings(benchmark::State& state) {
+    const Machine m = demo();
+    for (auto _ : state) benchmark::DoNotOptimize(assess(m, 0));
+}
+BENCHMARK(assess_with_workings)->Unit(benchmark::kMicrosecond);
+
+void assess_without_workings(benchmark::State& state) {
+    const Machine m = demo();
+    for (auto _ : state) benchmark::DoNotOptimize(assess(m, 0, {.workings = false, .closed_form = false}));
+}
+BENCHMARK(assess_without_workings)->Unit(benchmark::kMicrosecond);
+
+void assess_long_cycle(benchmark::State& state) {
+    Machine m = demo();
+    const auto once = m.axes[0].cycle.segments;
+    while (m.axes[0].cycle.segments.size() < static_cast<std::size_t>(state.range(0)))
+        m.axes[0].cycle.segments.insert(m.axes[0].cycle.segments.end(), once.begin(), once.end());
+    for (auto _ : state) benchmark::DoNotOptimize(assess(m, 0));
+}
+BENCHMARK(assess_long_cycle)->Arg(200)->Unit(benchmark::kMicrosecond);
+
+void read_demo(benchmark::State& state) {
+    const std::string text = demo_text();
+    for (auto _ : state) benchmark::DoNotOptimize(read_project(text));
+}
+BENCHMARK(read_demo)->Unit(benchmark::kMicrosecond);
+
+void headroom_of_one_limit(benchmark::State& state) {
+    const Machine m = demo();
+    for (auto _ : state) benchmark::DoNotOptimize(headroom(m, 0, "peak_torque"));
+}
+BENCHMARK(headroom_of_one_limit)->Unit(benchmark::kMillisecond);
+
+void candidate_on_the_hull(benchmark::State& state) {
+    const Assessment a = assess(demo(), 0);
+    double ratio = 1;
+    for (auto _ : state) {
+        ratio = ratio > 9 ? 1 : ratio * 1.01;
+        benchmark::DoNotOptimize(a.closed->peak_torque(ratio, 5e-5) + a.closed->rms_torque(ratio, 5e-5));
+    }
+}
+BENCHMARK(candidate_on_the_hull)->Unit(benchmark::kNanosecond);
+
+void read_quantity_text(benchmark::State& state) {
+    for (auto _ : state) benchmark::DoNotOptimize(read_quantity("2*35 mm + 1 in", Kind::length, si_unit(Kind::length)));
+}
+BENCHMARK(read_quantity_text)->Unit(benchmark::kNanosecond);
+
+}  // namespace
+
+BENCHMARK_MAIN();
