@@ -119,6 +119,9 @@ QTableView { background: @panel; border: none; gridline-color: transparent; sele
 QTableView:focus { border: 1px solid @accent; }
 QHeaderView { background: @panel; }
 QHeaderView::section { background: @panel; color: @second; border: none; border-bottom: 1px solid @line; padding: 3px 6px; }
+QHeaderView::up-arrow, QHeaderView::down-arrow { subcontrol-position: center left; left: 4px; width: 9px; height: 9px; }
+QHeaderView::down-arrow { image: url(:/icons/down-@mode.png); }
+QHeaderView::up-arrow { image: url(:/icons/up-@mode.png); }
 QListWidget { background: @panel; border: 1px solid @line; border-radius: 6px; }
 QListWidget:focus { border: 1px solid @accent; }
 QListWidget::item { padding: 4px 6px; border-radius: 4px; }

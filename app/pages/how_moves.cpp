@@ -36,7 +36,7 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
     list_->setObjectName(QStringLiteral("segments"));
     list_->setAccessibleName(tr("Segments of the cycle"));
     list_->setWordWrap(true);
-    list_->setFixedHeight(196);
+    list_->setFixedHeight(161);
     cards_box->addWidget(list_);
     auto* buttons = new QHBoxLayout;
     buttons->setSpacing(4);
@@ -78,6 +78,11 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
     form_ = new Form(document, {QStringLiteral("/cycle/segments/0")});
     forms_.push_back(form_);
 
+    auto* more = new QFrame;
+    QVBoxLayout* more_box = make_card(more, tr("What it comes to"));
+    more_box->addWidget(new FigureList(document, {QStringLiteral("motion.cycle_time"), QStringLiteral("motion.cycles_per_hour"), QStringLiteral("motion.duty"), QStringLiteral("motion.stroke"),
+                                                     QStringLiteral("motion.peak_speed"), QStringLiteral("motion.peak_acceleration"), QStringLiteral("demand.peak_speed")}));
+
     auto* right = new QWidget;
     auto* column = new QVBoxLayout(right);
     column->setContentsMargins(0, 0, 0, 0);
@@ -87,17 +92,12 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
     plot_ = new CyclePlot(document);
     box->addWidget(plot_, 1);
     column->addWidget(card, 1);
-    auto* more = new QFrame;
-    QVBoxLayout* more_box = make_card(more, tr("What it comes to"));
-    more_box->addWidget(new FigureList(document, {QStringLiteral("motion.cycle_time"), QStringLiteral("motion.cycles_per_hour"), QStringLiteral("motion.duty"), QStringLiteral("motion.stroke"),
-                                                     QStringLiteral("motion.path"), QStringLiteral("motion.peak_speed"), QStringLiteral("motion.peak_acceleration"), QStringLiteral("demand.peak_speed")}));
-    column->addWidget(more);
     connect(list_, &QListWidget::currentRowChanged, this, &HowMoves::select);
     connect(plot_, &CyclePlot::segment_clicked, list_, qOverload<int>(&QListWidget::setCurrentRow));
     connect(&document, &Document::changed, this, [this] {
         if (isVisible()) refresh_list();
     });
-    lay_out({cards, form_}, right);
+    lay_out({cards, form_, more}, right);
     refresh_list();
 }
 

@@ -34,6 +34,7 @@ CyclePlot::CyclePlot(Document& document, QWidget* parent) : Plot(parent), docume
         graphs_[i] = addGraph(x, rects_[i]->axis(QCPAxis::atLeft));
         marks_[i] = new QCPItemRect(this);
         marks_[i]->setClipAxisRect(rects_[i]);
+        marks_[i]->setLayer(QStringLiteral("background"));
         for (QCPItemPosition* p : {marks_[i]->topLeft, marks_[i]->bottomRight}) {
             p->setTypeX(QCPItemPosition::ptPlotCoords);
             p->setAxes(x, rects_[i]->axis(QCPAxis::atLeft));

@@ -73,7 +73,7 @@ void demand_figures(Figures f, const Demand& d) {
     f.put("demand.emergency_torque", "Emergency stop", Kind::torque, d.emergency_torque,
         d.emergency_torque > 0 ? "from top speed, worst payload and direction" : "no stop time given");
     f.put("demand.coupling_torque", "Torque through the coupling", Kind::torque, std::max(d.coupling_peak, d.coupling_emergency));
-    f.put("demand.peak_speed", "Peak speed", Kind::angular_speed, d.peak_speed);
+    f.put("demand.peak_speed", "Peak shaft speed", Kind::angular_speed, d.peak_speed);
     f.put("demand.mean_speed", "Mean speed", Kind::angular_speed, d.mean_speed);
     f.put("demand.rms_speed", "RMS speed", Kind::angular_speed, d.rms_speed);
     f.put("demand.peak_power", "Peak power", Kind::power, d.peak_power, "at the shaft, driving");

@@ -3,6 +3,7 @@
 
 #include <QLabel>
 #include <QMenuBar>
+#include <QScrollArea>
 #include <cmath>
 
 using namespace fulmox;
@@ -49,6 +50,19 @@ TEST_CASE("no label is clipped at 1280 by 800") {
             const int need = l->fontMetrics().horizontalAdvance(l->text());
             INFO("page " << page << ": \"" << l->text().toStdString() << "\" needs " << need << " of " << l->contentsRect().width());
             CHECK(need <= l->contentsRect().width() + 1);
+        }
+    }
+}
+
+TEST_CASE("nothing is cut off at the side of a scroll area at 1280 by 800") {
+    Window w;
+    for (int page = 1; page <= 4; ++page) {
+        w.click_page(page);
+        QTest::qWait(30);
+        for (QScrollArea* area : w.window.findChildren<QScrollArea*>()) {
+            if (!area->isVisible()) continue;
+            INFO("page " << page << ", contents " << area->widget()->width() << " in " << area->viewport()->width());
+            CHECK(area->widget()->width() <= area->viewport()->width());
         }
     }
 }
