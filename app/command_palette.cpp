@@ -36,13 +36,16 @@ void CommandPalette::search() {
         if (document_.has_axis()) {
             Machine copy = document_.machine();
             QString group;
-            for (const FieldRef& f : walk(copy.axes[static_cast<std::size_t>(document_.axis_index())], document_.axis_path().toStdString())) {
-                if (f.type == FieldRef::Type::group || f.type == FieldRef::Type::variant) group = QString::fromStdString(f.label());
+            for (const FieldRef& f : walk(copy.axes[static_cast<std::size_t>(document_.axis_index())],
+                     document_.axis_path().toStdString())) {
+                if (f.type == FieldRef::Type::group || f.type == FieldRef::Type::variant)
+                    group = QString::fromStdString(f.label());
                 if ((f.type != FieldRef::Type::quantity && f.type != FieldRef::Type::choice) || !f.active) continue;
                 const QString label = QString::fromStdString(f.label());
                 if (!fits(label + QLatin1Char(' ') + group) || found_.size() > 40) continue;
                 const QString value = f.quantity ? QString::fromStdString(f.quantity->text) : QString();
-                found_.push_back({label, value.isEmpty() ? group : group + QStringLiteral(", ") + value, [this, path = QString::fromStdString(f.path)] { emit go_to(path); }});
+                found_.push_back({label, value.isEmpty() ? group : group + QStringLiteral(", ") + value,
+                    [this, path = QString::fromStdString(f.path)] { emit go_to(path); }});
             }
         }
     }
@@ -54,7 +57,8 @@ void CommandPalette::search() {
         connect(list_, &QListWidget::itemClicked, this, &CommandPalette::run_current);
     }
     list_->clear();
-    for (const Command& c : found_) list_->addItem(c.hint.isEmpty() ? c.text : QStringLiteral("%1   —   %2").arg(c.text, c.hint));
+    for (const Command& c : found_)
+        list_->addItem(c.hint.isEmpty() ? c.text : QStringLiteral("%1   —   %2").arg(c.text, c.hint));
     if (found_.empty()) {
         close_list();
         return;
@@ -84,16 +88,20 @@ bool CommandPalette::eventFilter(QObject* watched, QEvent* event) {
     if (event->type() == QEvent::KeyPress && list_ && list_->isVisible()) {
         const int key = static_cast<QKeyEvent*>(event)->key();
         const int rows = list_->count();
-        if (key == Qt::Key_Down) list_->setCurrentRow((list_->currentRow() + 1) % rows);
-        else if (key == Qt::Key_Up) list_->setCurrentRow((list_->currentRow() + rows - 1) % rows);
-        else if (key == Qt::Key_Return || key == Qt::Key_Enter) run_current();
+        if (key == Qt::Key_Down)
+            list_->setCurrentRow((list_->currentRow() + 1) % rows);
+        else if (key == Qt::Key_Up)
+            list_->setCurrentRow((list_->currentRow() + rows - 1) % rows);
+        else if (key == Qt::Key_Return || key == Qt::Key_Enter)
+            run_current();
         else if (key == Qt::Key_Escape) {
             clear();
             close_list();
-        } else return QLineEdit::eventFilter(watched, event);
+        } else
+            return QLineEdit::eventFilter(watched, event);
         return true;
     }
     return QLineEdit::eventFilter(watched, event);
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -42,4 +42,4 @@ class CommandPalette : public QLineEdit {
     std::vector<Command> found_;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -7,8 +7,10 @@ namespace fulmox::app {
 
 class SnapshotCommand : public QUndoCommand {
   public:
-    SnapshotCommand(Document& document, Document::Snapshot before, Document::Snapshot after, const QString& name, QString merge)
-        : QUndoCommand(name), document_(document), before_(std::move(before)), after_(std::move(after)), merge_(std::move(merge)) {}
+    SnapshotCommand(
+        Document& document, Document::Snapshot before, Document::Snapshot after, const QString& name, QString merge)
+        : QUndoCommand(name), document_(document), before_(std::move(before)), after_(std::move(after)),
+          merge_(std::move(merge)) {}
 
     void redo() override { document_.replace(after_); }
     void undo() override { document_.replace(before_); }
@@ -38,7 +40,8 @@ void Document::replace(Snapshot machine) {
     const bool shared_changed = before && (before->site != machine_->site || before->policies != machine_->policies);
     assessments_.resize(machine_->axes.size());
     for (std::size_t i = 0; i < assessments_.size(); ++i)
-        if (!before || shared_changed || i >= before->axes.size() || before->axes[i] != machine_->axes[i]) assessments_[i].reset();
+        if (!before || shared_changed || i >= before->axes.size() || before->axes[i] != machine_->axes[i])
+            assessments_[i].reset();
     axis_ = std::clamp(axis_, 0, std::max(0, static_cast<int>(machine_->axes.size()) - 1));
     emit changed();
 }
@@ -66,17 +69,21 @@ void Document::edit(const QString& name, const std::function<void(Machine&)>& ch
     auto after = std::make_shared<Machine>(*machine_);
     change(*after);
     if (*after == *machine_) return;
-    undo_.push(new SnapshotCommand(*this, machine_, std::move(after), name, merge.isEmpty() ? merge : merge + QString::number(typing_)));
+    undo_.push(new SnapshotCommand(
+        *this, machine_, std::move(after), name, merge.isEmpty() ? merge : merge + QString::number(typing_)));
 }
 
 std::optional<Problem> Document::set_quantity(const QString& path, const QString& text) {
     auto after = std::make_shared<Machine>(*machine_);
     auto field = find_field(*after, path.toStdString());
-    if (!field || field->type != FieldRef::Type::quantity) return Problem{Severity::error, path.toStdString(), "", "this field is no longer there", 0};
+    if (!field || field->type != FieldRef::Type::quantity)
+        return Problem{Severity::error, path.toStdString(), "", "this field is no longer there", 0};
     if (auto problem = assign(*field, text.toStdString())) return problem;
     if (*after == *machine_) return std::nullopt;
-    if (!writable()) return Problem{Severity::error, path.toStdString(), field->label(), read_only_reason_.toStdString(), 0};
-    const QString name = tr("%1: %2").arg(QString::fromStdString(field->label()), QString::fromStdString(field->quantity->text));
+    if (!writable())
+        return Problem{Severity::error, path.toStdString(), field->label(), read_only_reason_.toStdString(), 0};
+    const QString name =
+        tr("%1: %2").arg(QString::fromStdString(field->label()), QString::fromStdString(field->quantity->text));
     undo_.push(new SnapshotCommand(*this, machine_, std::move(after), name, path + QString::number(typing_)));
     return std::nullopt;
 }
@@ -88,9 +95,12 @@ void Document::set_standing(const QString& path, Standing standing) {
 }
 
 void Document::set_text(const QString& path, const QString& text) {
-    edit(tr("text"), [&](Machine& m) {
-        if (auto f = find_field(m, path.toStdString()); f && f->text) *f->text = text.toStdString();
-    }, path);
+    edit(
+        tr("text"),
+        [&](Machine& m) {
+            if (auto f = find_field(m, path.toStdString()); f && f->text) *f->text = text.toStdString();
+        },
+        path);
 }
 
 void Document::set_choice(const QString& path, int index) {
@@ -147,4 +157,4 @@ void Document::saved_as(const QString& file) {
     emit status_changed();
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

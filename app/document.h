@@ -60,8 +60,8 @@ class Document : public QObject {
     void saved_as(const QString& file);
 
   signals:
-    void changed();         ///< the machine or the selection changed
-    void status_changed();  ///< file, modified or read-only state changed
+    void changed();        ///< the machine or the selection changed
+    void status_changed(); ///< file, modified or read-only state changed
     void refused(const QString& why);
 
   private:
@@ -81,4 +81,4 @@ class Document : public QObject {
     bool recovered_ = false;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -29,7 +29,7 @@ QString value_text(const Limit& l) {
 
 QString html(const QString& s) { return s.toHtmlEscaped(); }
 
-}  // namespace
+} // namespace
 
 LimitRow::LimitRow(QWidget* parent) : QFrame(parent) {
     setFocusPolicy(Qt::StrongFocus);
@@ -51,7 +51,8 @@ void LimitRow::show_limit(const Limit& limit, UnitSystem units) {
     units_ = units;
     key_ = qs(limit.key);
     if (objectName().isEmpty()) setObjectName(QStringLiteral("limit/") + key_);
-    const QString name = QStringLiteral("%1: %2, %3").arg(qs(limit.label), QString::fromUtf8(state_words(limit.state)), value_text(limit));
+    const QString name = QStringLiteral("%1: %2, %3")
+                             .arg(qs(limit.label), QString::fromUtf8(state_words(limit.state)), value_text(limit));
     if (name != accessibleName()) setAccessibleName(name);
     if (qs(limit.reason) != toolTip()) setToolTip(qs(limit.reason));
     if (open_) fill_details();
@@ -72,17 +73,25 @@ void LimitRow::fill_details() {
     QString s = QStringLiteral("<p style='margin:0 0 4px 0'>%1.</p>").arg(html(qs(limit_.reason)));
     for (const WorkingLine& w : limit_.working) {
         s += QStringLiteral("<p style='margin:0 0 5px 0'><span style='color:%1'>%2 = %3</span><br>= %4<br>= <b>%5</b>")
-                 .arg(theme().second.name(), html(qs(w.symbol)), html(qs(w.formula)), html(qs(w.substituted)), html(qs(format_quantity(w.result, si_unit(w.kind), 5))));
-        if (w.kind == Kind::angular_speed) s += QStringLiteral(" (%1)").arg(html(qs(format_quantity(w.result, *find_unit("rpm")))));
-        if (!w.source.empty()) s += QStringLiteral("<br><i style='color:%1'>%2</i>").arg(theme().second.name(), html(qs(w.source)));
+                 .arg(theme().second.name(), html(qs(w.symbol)), html(qs(w.formula)), html(qs(w.substituted)),
+                     html(qs(format_quantity(w.result, si_unit(w.kind), 5))));
+        if (w.kind == Kind::angular_speed)
+            s += QStringLiteral(" (%1)").arg(html(qs(format_quantity(w.result, *find_unit("rpm")))));
+        if (!w.source.empty())
+            s += QStringLiteral("<br><i style='color:%1'>%2</i>").arg(theme().second.name(), html(qs(w.source)));
         s += QStringLiteral("</p>");
     }
-    if (!limit_.working.empty()) s += QStringLiteral("<p style='margin:0 0 5px 0;color:%1'>Numbers put in are in SI units.</p>").arg(theme().second.name());
+    if (!limit_.working.empty())
+        s += QStringLiteral("<p style='margin:0 0 5px 0;color:%1'>Numbers put in are in SI units.</p>")
+                 .arg(theme().second.name());
     if (!limit_.remedy.empty()) s += QStringLiteral("<p style='margin:0 0 5px 0'>%1</p>").arg(html(qs(limit_.remedy)));
     if (!headroom_.empty()) {
         const bool beyond = limit_.state != LimitState::fits;
-        s += QStringLiteral("<p style='margin:2px 0 0 0;color:%1'>%2</p>").arg(theme().second.name(), beyond ? tr("back inside the policy's share with one of") : tr("until the policy's share, one of"));
-        for (const QString& h : headroom_) s += QStringLiteral("<p style='margin:0;color:%1'><b>%2</b></p>").arg(theme().accent.name(), html(h));
+        s += QStringLiteral("<p style='margin:2px 0 0 0;color:%1'>%2</p>")
+                 .arg(theme().second.name(), beyond ? tr("back inside the policy's share with one of")
+                                                    : tr("until the policy's share, one of"));
+        for (const QString& h : headroom_)
+            s += QStringLiteral("<p style='margin:0;color:%1'><b>%2</b></p>").arg(theme().accent.name(), html(h));
     }
     details_->setText(s);
 }
@@ -96,7 +105,8 @@ void LimitRow::paintEvent(QPaintEvent*) {
         p.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 6, 6);
     }
     draw_state(p, QRectF(8, 9, 11, 11), limit_.state);
-    p.setFont(type_face(13, limit_.state == LimitState::fits || limit_.state == LimitState::cannot_say ? Weight::regular : Weight::medium));
+    p.setFont(type_face(13,
+        limit_.state == LimitState::fits || limit_.state == LimitState::cannot_say ? Weight::regular : Weight::medium));
     p.setPen(theme().ink);
     const QString value = value_text(limit_);
     const QRect line(26, 4, width() - 34, 20);
@@ -105,7 +115,8 @@ void LimitRow::paintEvent(QPaintEvent*) {
     p.drawText(line.adjusted(0, 0, -used, 0), Qt::AlignLeft | Qt::AlignVCenter,
         p.fontMetrics().elidedText(qs(limit_.label), Qt::ElideRight, line.width() - used));
     const bool known = limit_.state != LimitState::cannot_say;
-    draw_bar(p, QRectF(26, 27, width() - 34, 5), known ? limit_.utilisation() : 0, known ? limit_.share : 0, theme().state(limit_.state));
+    draw_bar(p, QRectF(26, 27, width() - 34, 5), known ? limit_.utilisation() : 0, known ? limit_.share : 0,
+        theme().state(limit_.state));
 }
 
 void LimitRow::mousePressEvent(QMouseEvent* event) {
@@ -115,10 +126,14 @@ void LimitRow::mousePressEvent(QMouseEvent* event) {
 }
 
 void LimitRow::keyPressEvent(QKeyEvent* event) {
-    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space) emit toggled(key_);
-    else if (event->key() == Qt::Key_Down) focusNextChild();
-    else if (event->key() == Qt::Key_Up) focusPreviousChild();
-    else QFrame::keyPressEvent(event);
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space)
+        emit toggled(key_);
+    else if (event->key() == Qt::Key_Down)
+        focusNextChild();
+    else if (event->key() == Qt::Key_Up)
+        focusPreviousChild();
+    else
+        QFrame::keyPressEvent(event);
 }
 
 void LimitRow::focusInEvent(QFocusEvent* event) {
@@ -192,10 +207,13 @@ void Ledger::refresh() {
     const Assessment& a = document_.assessment();
     const LimitCount n = count(a.limits);
     const auto part = [](int k, const char* word, const QColor& c) {
-        return k == 0 ? QStringLiteral("%1 %2").arg(k).arg(QLatin1String(word)) : QStringLiteral("<b style='color:%3'>%1 %2</b>").arg(k).arg(QLatin1String(word), c.name());
+        return k == 0 ? QStringLiteral("%1 %2").arg(k).arg(QLatin1String(word))
+                      : QStringLiteral("<b style='color:%3'>%1 %2</b>").arg(k).arg(QLatin1String(word), c.name());
     };
     const Theme& t = theme();
-    counts_->setText(QStringLiteral("%1 &nbsp; %2 &nbsp; %3 &nbsp; %4").arg(part(n.fits, "fit", t.fits), part(n.tight, "tight", t.tight), part(n.over, "over", t.over), part(n.cannot_say, "cannot say", t.unknown)));
+    counts_->setText(QStringLiteral("%1 &nbsp; %2 &nbsp; %3 &nbsp; %4")
+                         .arg(part(n.fits, "fit", t.fits), part(n.tight, "tight", t.tight),
+                             part(n.over, "over", t.over), part(n.cannot_say, "cannot say", t.unknown)));
     for (auto& [key, row] : rows_)
         if (!a.limit(key)) row->hide();
     std::vector<std::size_t> order = by_tightness(a.limits);
@@ -219,7 +237,9 @@ void Ledger::refresh() {
         if (open || row->is_open())
             row->set_open(open, [this, key = l.key] {
                 std::vector<QString> out;
-                for (const Headroom& h : headroom(document_.machine(), static_cast<std::size_t>(document_.axis_index()), key)) out.push_back(qs(h.text));
+                for (const Headroom& h :
+                    headroom(document_.machine(), static_cast<std::size_t>(document_.axis_index()), key))
+                    out.push_back(qs(h.text));
                 if (out.size() > 5) out.resize(5);
                 return out;
             });
@@ -263,4 +283,4 @@ void Ledger::show_problems(const Assessment& a) {
     group(Severity::caution, tr("Cautions"), theme().second);
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

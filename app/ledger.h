@@ -69,4 +69,4 @@ class Ledger : public QFrame {
     bool by_kind_ = false;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

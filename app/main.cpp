@@ -7,7 +7,7 @@
 #include <QSettings>
 
 int main(int argc, char** argv) {
-    QApplication::setAttribute(Qt::AA_DontUseNativeMenuBar);  // the menus stand in the top bar
+    QApplication::setAttribute(Qt::AA_DontUseNativeMenuBar); // the menus stand in the top bar
     QApplication application(argc, argv);
     QApplication::setApplicationName(QStringLiteral("fulmox"));
     QApplication::setOrganizationName(QStringLiteral("fulmox"));
@@ -17,10 +17,14 @@ int main(int argc, char** argv) {
     arguments.addHelpOption();
     arguments.addVersionOption();
     const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the demo project."));
-    const QCommandLineOption shots(QStringLiteral("shots"), QStringLiteral("Write a picture of every main view of the demo project into a folder and end."), QStringLiteral("folder"));
-    const QCommandLineOption time_start(QStringLiteral("exit-after-first-paint"), QStringLiteral("End as soon as the window has been painted; for timing."));
+    const QCommandLineOption shots(QStringLiteral("shots"),
+        QStringLiteral("Write a picture of every main view of the demo project into a folder and end."),
+        QStringLiteral("folder"));
+    const QCommandLineOption time_start(QStringLiteral("exit-after-first-paint"),
+        QStringLiteral("End as soon as the window has been painted; for timing."));
     arguments.addOptions({demo, shots, time_start});
-    arguments.addPositionalArgument(QStringLiteral("file"), QStringLiteral("Project to open."), QStringLiteral("[file]"));
+    arguments.addPositionalArgument(
+        QStringLiteral("file"), QStringLiteral("Project to open."), QStringLiteral("[file]"));
     arguments.process(application);
 
     fulmox::app::load_fonts();

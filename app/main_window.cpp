@@ -6,6 +6,7 @@
 #include "app/pages/what_drives.h"
 #include "app/pages/what_moves.h"
 #include "app/pages/what_takes.h"
+#include "app/policy_editor.h"
 #include "app/theme.h"
 #include "core/model/validate.h"
 
@@ -28,7 +29,8 @@
 
 namespace fulmox::app {
 
-MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent) : QMainWindow(parent), recovery_(recovery_folder) {
+MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent)
+    : QMainWindow(parent), recovery_(recovery_folder) {
     // not before the first picture: it loads the SVG plugin
     QTimer::singleShot(0, this, [this] { setWindowIcon(QIcon(QStringLiteral(":/icons/fulmox.svg"))); });
     resize(1280, 800);
@@ -73,12 +75,14 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent) : QMainW
         autosave_.start();
     });
     connect(&document_, &Document::status_changed, this, &MainWindow::refresh_status);
-    connect(&document_, &Document::refused, this, [this](const QString& why) { show_message(tr("Nothing was changed: %1").arg(why)); });
+    connect(&document_, &Document::refused, this,
+        [this](const QString& why) { show_message(tr("Nothing was changed: %1").arg(why)); });
     autosave_.setSingleShot(true);
     autosave_.setInterval(1500);
     connect(&autosave_, &QTimer::timeout, this, &MainWindow::keep_now);
     confirm_discard = [this] {
-        return QMessageBox::question(this, tr("Unsaved work"), tr("%1 has changes that are not saved. Leave them behind?").arg(document_.title()),
+        return QMessageBox::question(this, tr("Unsaved work"),
+                   tr("%1 has changes that are not saved. Leave them behind?").arg(document_.title()),
                    QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Cancel) == QMessageBox::Discard;
     };
     show_page(0);
@@ -92,6 +96,7 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent) : QMainW
 MainWindow::~MainWindow() {
     disconnect(&document_, nullptr, nullptr, nullptr);
     disconnect(&document_.undo_stack(), nullptr, this, nullptr);
+    delete policies_;
     delete takeCentralWidget();
 }
 
@@ -128,7 +133,8 @@ QWidget* MainWindow::build_top_bar() {
     policy_->setAccessibleName(tr("Policy the axis is judged by"));
     connect(policy_, &QComboBox::activated, this, [this](int i) {
         const QString name = policy_->itemText(i);
-        document_.edit(tr("policy %1").arg(name), [&](Machine& m) { m.axes[static_cast<std::size_t>(document_.axis_index())].policy = name.toStdString(); });
+        document_.edit(tr("policy %1").arg(name),
+            [&](Machine& m) { m.axes[static_cast<std::size_t>(document_.axis_index())].policy = name.toStdString(); });
     });
     line->addWidget(policy_);
     saved_ = new QLabel;
@@ -147,7 +153,8 @@ void MainWindow::build_menus() {
         a->setShortcutContext(Qt::WindowShortcut);
         connect(a, &QAction::triggered, this, run);
         addAction(a);
-        palette_->add({QString(text).remove(QLatin1Char('&')).remove(QStringLiteral("…")), keys.toString(QKeySequence::NativeText), std::move(run)});
+        palette_->add({QString(text).remove(QLatin1Char('&')).remove(QStringLiteral("…")),
+            keys.toString(QKeySequence::NativeText), std::move(run)});
         return a;
     };
     QMenu* file = bar->addMenu(tr("&File"));
@@ -155,7 +162,8 @@ void MainWindow::build_menus() {
         if (may_leave()) document_.start_new();
     });
     action(file, tr("&Open…"), QKeySequence::Open, [this] {
-        const QString f = QFileDialog::getOpenFileName(this, tr("Open project"), {}, tr("Fulmox projects (*.fulmox);;All files (*)"));
+        const QString f =
+            QFileDialog::getOpenFileName(this, tr("Open project"), {}, tr("Fulmox projects (*.fulmox);;All files (*)"));
         if (!f.isEmpty() && may_leave()) open_file(f);
     });
     QMenu* recent = file->addMenu(tr("Open &recent"));
@@ -172,7 +180,8 @@ void MainWindow::build_menus() {
     QMenu* edit = bar->addMenu(tr("&Edit"));
     QUndoStack& stack = document_.undo_stack();
     QAction* undo = action(edit, tr("&Undo"), QKeySequence::Undo, [&stack] { stack.undo(); });
-    QAction* redo = action(edit, tr("&Redo"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), [&stack] { stack.redo(); });
+    QAction* redo =
+        action(edit, tr("&Redo"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), [&stack] { stack.redo(); });
     const auto texts = [&stack, undo, redo] {
         undo->setEnabled(stack.canUndo());
         redo->setEnabled(stack.canRedo());
@@ -182,11 +191,16 @@ void MainWindow::build_menus() {
     connect(&stack, &QUndoStack::indexChanged, this, texts);
     texts();
     edit->addSeparator();
-    action(edit, tr("&Find a field or command"), QKeySequence(Qt::CTRL | Qt::Key_K), [this] { palette_->setFocus(Qt::ShortcutFocusReason); });
+    action(edit, tr("&Find a field or command"), QKeySequence(Qt::CTRL | Qt::Key_K),
+        [this] { palette_->setFocus(Qt::ShortcutFocusReason); });
+
+    action(edit, tr("&Policies…"), QKeySequence(Qt::CTRL | Qt::Key_P), [this] { edit_policies(); });
 
     QMenu* view = bar->addMenu(tr("&View"));
     for (const PageTitle& t : page_titles)
-        action(view, tr("Page &%1: %2").arg(t.number).arg(QString::fromUtf8(t.question)), QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + t.number)), [this, t] { show_page(t.number - 1); });
+        action(view, tr("Page &%1: %2").arg(t.number).arg(QString::fromUtf8(t.question)),
+            QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + t.number)),
+            [this, t] { show_page(t.number - 1); });
     view->addSeparator();
     dark_ = action(view, tr("&Dark colours"), QKeySequence(Qt::CTRL | Qt::Key_D), [this] { set_dark(!theme().dark); });
     dark_->setCheckable(true);
@@ -195,7 +209,8 @@ void MainWindow::build_menus() {
     QMenu* help = bar->addMenu(tr("&Help"));
     action(help, tr("&How to type values"), QKeySequence::HelpContents, [this] {
         QMessageBox::information(this, tr("How to type values"),
-            tr("Any field takes arithmetic and any unit of its kind:\n\n    2*35 mm + 1 in        7/8 in        12 lb        1.5 kW\n\n"
+            tr("Any field takes arithmetic and any unit of its kind:\n\n    2*35 mm + 1 in        7/8 in        12 lb  "
+               "      1.5 kW\n\n"
                "A tolerance goes into the same field:  12 kg ± 10 %   or   12 kg +/- 500 g\n\n"
                "Torque oz·in, lb·in, kg·cm and inertia oz·in², lb·in², lb·in·s², kg·cm² are told apart.\n"
                "A comma is not read: write 1.5.\n\n"
@@ -206,7 +221,8 @@ void MainWindow::build_menus() {
         QMessageBox::about(this, tr("About Fulmox"),
             tr("Fulmox %1\n\nSizes servo axes from the load to the motor and shows the working.\n\n"
                "An engineering aid: the maker's data, local code and a qualified person decide.\n\n"
-               "Free software under the GNU General Public License, version 3 or later. Built with Qt and QCustomPlot; the font is Inter under the SIL Open Font License.")
+               "Free software under the GNU General Public License, version 3 or later. Built with Qt and QCustomPlot; "
+               "the font is Inter under the SIL Open Font License.")
                 .arg(QStringLiteral(FULMOX_VERSION)));
     });
 }
@@ -215,10 +231,18 @@ Page* MainWindow::page(int index) {
     Page*& p = pages_.at(static_cast<std::size_t>(index));
     if (!p) {
         switch (index) {
-        case 0: p = new WhatMoves(document_); break;
-        case 1: p = new HowMoves(document_); break;
-        case 2: p = new WhatTakes(document_); break;
-        default: p = new WhatDrives(document_); break;
+        case 0:
+            p = new WhatMoves(document_);
+            break;
+        case 1:
+            p = new HowMoves(document_);
+            break;
+        case 2:
+            p = new WhatTakes(document_);
+            break;
+        default:
+            p = new WhatDrives(document_);
+            break;
         }
         connect(p, &Page::go_to_requested, this, &MainWindow::go_to);
         stack_->addWidget(p);
@@ -236,13 +260,22 @@ void MainWindow::show_page(int index) {
 void MainWindow::go_to(const QString& path) {
     if (path.startsWith(QStringLiteral("/axes/"))) document_.select_axis(path.section(QLatin1Char('/'), 2, 2).toInt());
     const QString rest = QLatin1Char('/') + path.section(QLatin1Char('/'), 3);
-    const int index = rest.startsWith(QStringLiteral("/cycle")) ? 1 : rest.startsWith(QStringLiteral("/motor")) || rest.startsWith(QStringLiteral("/drive")) ? 3 : 0;
+    const int index = rest.startsWith(QStringLiteral("/cycle"))                                                ? 1
+                      : rest.startsWith(QStringLiteral("/motor")) || rest.startsWith(QStringLiteral("/drive")) ? 3
+                                                                                                               : 0;
     if (rest.startsWith(QStringLiteral("/policy"))) {
         policy_->setFocus();
         return;
     }
     show_page(index);
     page(index)->go_to(path);
+}
+
+void MainWindow::edit_policies() {
+    if (!policies_) policies_ = new PolicyEditor(document_, this);
+    policies_->show();
+    policies_->raise();
+    policies_->activateWindow();
 }
 
 void MainWindow::set_dark(bool dark) {
@@ -259,8 +292,12 @@ void MainWindow::refresh_status() {
     const QString title = QStringLiteral("%1  /  %2").arg(document_.title(), axis);
     title_->setText(title);
     title_->setToolTip(document_.file());
-    setWindowTitle(QStringLiteral("%1%2 – Fulmox").arg(document_.title(), document_.modified() ? QStringLiteral(" *") : QString()));
-    saved_->setText(document_.read_only() ? tr("read only") : document_.modified() ? tr("not saved") : document_.file().isEmpty() ? tr("new") : tr("saved"));
+    setWindowTitle(QStringLiteral("%1%2 – Fulmox")
+                       .arg(document_.title(), document_.modified() ? QStringLiteral(" *") : QString()));
+    saved_->setText(document_.read_only()        ? tr("read only")
+                    : document_.modified()       ? tr("not saved")
+                    : document_.file().isEmpty() ? tr("new")
+                                                 : tr("saved"));
     const QSignalBlocker quiet(units_);
     units_->setCurrentIndex(static_cast<int>(document_.machine().unit_system));
 }
@@ -274,7 +311,10 @@ void MainWindow::refresh_policies() {
     if (names != shown) {
         policy_->clear();
         policy_->addItems(names);
-        for (int i = 0; i < names.size(); ++i) policy_->setItemData(i, QString::fromStdString(document_.machine().policies[static_cast<std::size_t>(i)].reason), Qt::ToolTipRole);
+        for (int i = 0; i < names.size(); ++i)
+            policy_->setItemData(i,
+                QString::fromStdString(document_.machine().policies[static_cast<std::size_t>(i)].reason),
+                Qt::ToolTipRole);
     }
     policy_->setEnabled(document_.has_axis());
     if (!document_.has_axis()) return;
@@ -283,7 +323,8 @@ void MainWindow::refresh_policies() {
     policy_->setToolTip(p ? QString::fromStdString(p->reason) : QString());
 }
 
-void MainWindow::show_message(const QString& text, const QString& action, std::function<void()> act, const QString& other, std::function<void()> act_other) {
+void MainWindow::show_message(const QString& text, const QString& action, std::function<void()> act,
+    const QString& other, std::function<void()> act_other) {
     banner_text_->setText(text);
     while (QLayoutItem* item = banner_buttons_->takeAt(0)) {
         if (QWidget* w = item->widget()) {
@@ -316,8 +357,12 @@ void MainWindow::offer_recovery() {
     const std::vector<Leftover> found = recovery_.leftovers();
     if (found.empty()) return;
     const Leftover l = found.front();
-    const QString what = l.original_file.isEmpty() ? tr("a project that was never saved") : QFileInfo(l.original_file).fileName();
-    show_message(tr("The program ended unexpectedly on %1 with unsaved work on %2.").arg(l.when.toString(QStringLiteral("yyyy-MM-dd HH:mm")), what), tr("Bring it back"),
+    const QString what =
+        l.original_file.isEmpty() ? tr("a project that was never saved") : QFileInfo(l.original_file).fileName();
+    show_message(
+        tr("The program ended unexpectedly on %1 with unsaved work on %2.")
+            .arg(l.when.toString(QStringLiteral("yyyy-MM-dd HH:mm")), what),
+        tr("Bring it back"),
         [this, l] {
             auto project = Recovery::load(l);
             if (!project) {
@@ -328,7 +373,8 @@ void MainWindow::offer_recovery() {
             keep_now();
             Recovery::discard(l);
         },
-        tr("Discard it"), [this, l] {
+        tr("Discard it"),
+        [this, l] {
             Recovery::discard(l);
             offer_recovery();
         });
@@ -340,7 +386,8 @@ void MainWindow::keep_now() {
         recovery_.forget();
         return;
     }
-    if (const QString why = recovery_.keep(document_.machine(), document_.file()); !why.isEmpty()) show_message(tr("Unsaved work cannot be kept safe: %1").arg(why));
+    if (const QString why = recovery_.keep(document_.machine(), document_.file()); !why.isEmpty())
+        show_message(tr("Unsaved work cannot be kept safe: %1").arg(why));
 }
 
 bool MainWindow::may_leave() { return !document_.modified() || confirm_discard(); }
@@ -361,8 +408,11 @@ bool MainWindow::open_file(const QString& file) {
     document_.open(std::move(*project), QFileInfo(file).absoluteFilePath());
     remember_file(QFileInfo(file).absoluteFilePath());
     show_page(0);
-    if (!warning.isEmpty()) show_message(errors > 0 ? warning + QLatin1Char(' ') + first : warning);
-    else if (errors > 0) show_message(tr("%n thing(s) in this file need a look; the ledger lists them. First: %1", nullptr, errors).arg(first));
+    if (!warning.isEmpty())
+        show_message(errors > 0 ? warning + QLatin1Char(' ') + first : warning);
+    else if (errors > 0)
+        show_message(
+            tr("%n thing(s) in this file need a look; the ledger lists them. First: %1", nullptr, errors).arg(first));
     return true;
 }
 
@@ -391,14 +441,18 @@ bool MainWindow::save_to(const QString& file) {
 
 bool MainWindow::save() {
     if (document_.read_only()) {
-        show_message(tr("Not saved over: %1 Save it under another name to keep your own copy.").arg(document_.read_only_reason()), tr("Save elsewhere…"), [this] { save_as(); }, tr("Close"), {});
+        show_message(tr("Not saved over: %1 Save it under another name to keep your own copy.")
+                         .arg(document_.read_only_reason()),
+            tr("Save elsewhere…"), [this] { save_as(); }, tr("Close"), {});
         return false;
     }
     return document_.file().isEmpty() ? save_as() : save_to(document_.file());
 }
 
 bool MainWindow::save_as() {
-    QString f = QFileDialog::getSaveFileName(this, tr("Save project"), document_.file().isEmpty() ? document_.title() + QStringLiteral(".fulmox") : document_.file(), tr("Fulmox projects (*.fulmox)"));
+    QString f = QFileDialog::getSaveFileName(this, tr("Save project"),
+        document_.file().isEmpty() ? document_.title() + QStringLiteral(".fulmox") : document_.file(),
+        tr("Fulmox projects (*.fulmox)"));
     if (f.isEmpty()) return false;
     if (QFileInfo(f).suffix().isEmpty()) f += QStringLiteral(".fulmox");
     return save_to(f);
@@ -431,4 +485,4 @@ void MainWindow::dropEvent(QDropEvent* event) {
     if (may_leave()) open_file(f);
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -23,6 +23,7 @@ namespace fulmox::app {
 class CommandPalette;
 class Ledger;
 class Page;
+class PolicyEditor;
 
 class MainWindow : public QMainWindow {
     Q_OBJECT
@@ -41,6 +42,8 @@ class MainWindow : public QMainWindow {
     /// Focus into the field at this JSON pointer, on whichever page it is.
     void go_to(const QString& path);
     void set_dark(bool dark);
+    /// Opens the editor of the project's policies.
+    void edit_policies();
     /// Autosave now, rather than a moment after the last change.
     void keep_now();
     /// Asks about unsaved work; a test can answer for the user: true discards.
@@ -58,7 +61,8 @@ class MainWindow : public QMainWindow {
     void offer_recovery();
     void refresh_status();
     void refresh_policies();
-    void show_message(const QString& text, const QString& action = {}, std::function<void()> act = {}, const QString& other = {}, std::function<void()> act_other = {});
+    void show_message(const QString& text, const QString& action = {}, std::function<void()> act = {},
+        const QString& other = {}, std::function<void()> act_other = {});
     void hide_message();
     bool may_leave();
     bool save();
@@ -82,6 +86,7 @@ class MainWindow : public QMainWindow {
     std::array<Page*, page_count> pages_{};
     Ledger* ledger_;
     QAction* dark_;
+    PolicyEditor* policies_ = nullptr;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

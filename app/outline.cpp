@@ -24,7 +24,8 @@ OutlineItem::OutlineItem(const QString& text, QWidget* parent) : QPushButton(tex
 void OutlineItem::set_state(LimitState state, const QString& figure) {
     state_ = state;
     figure_ = figure;
-    setAccessibleName(text() + QStringLiteral(", ") + QString::fromUtf8(state_words(state)) + QLatin1Char(' ') + figure);
+    setAccessibleName(
+        text() + QStringLiteral(", ") + QString::fromUtf8(state_words(state)) + QLatin1Char(' ') + figure);
     update();
 }
 
@@ -77,7 +78,7 @@ QLabel* heading(const QString& text) {
     return l;
 }
 
-}  // namespace
+} // namespace
 
 Outline::Outline(Document& document, QWidget* parent) : QFrame(parent), document_(document) {
     setObjectName(QStringLiteral("rail"));
@@ -169,10 +170,12 @@ void Outline::refresh() {
         if (a.limits.empty()) continue;
         const Limit& worst = a.limits[by_tightness(a.limits).front()];
         const double u = 100 * worst.utilisation();
-        const QString figure = worst.state == LimitState::cannot_say ? QStringLiteral("?") : std::isfinite(u) ? QString::fromStdString(format_number(u, 3)) + QStringLiteral(" %") : tr("over");
+        const QString figure = worst.state == LimitState::cannot_say ? QStringLiteral("?")
+                               : std::isfinite(u) ? QString::fromStdString(format_number(u, 3)) + QStringLiteral(" %")
+                                                  : tr("over");
         axes_[i]->set_state(worst.state, figure);
         axes_[i]->setToolTip(tr("Tightest: %1").arg(QString::fromStdString(worst.label)));
     }
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

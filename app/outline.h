@@ -35,7 +35,8 @@ struct PageTitle {
     int number;
     const char* question;
 };
-inline constexpr PageTitle page_titles[] = {{1, "What moves?"}, {2, "How must it move?"}, {3, "What does it take?"}, {4, "What can drive it?"}};
+inline constexpr PageTitle page_titles[] = {
+    {1, "What moves?"}, {2, "How must it move?"}, {3, "What does it take?"}, {4, "What can drive it?"}};
 inline constexpr int page_count = 4;
 
 class Outline : public QFrame {
@@ -58,4 +59,4 @@ class Outline : public QFrame {
     int page_ = 0;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

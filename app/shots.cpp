@@ -26,12 +26,14 @@ class Painted : public QObject {
     using QObject::QObject;
     bool eventFilter(QObject*, QEvent* event) override {
         // after the frame is out, and without tidying up: what is timed is the way to the first picture
-        if (event->type() == QEvent::Paint) QMetaObject::invokeMethod(this, [] { std::_Exit(0); }, Qt::QueuedConnection);
+        if (event->type() == QEvent::Paint)
+            QMetaObject::invokeMethod(
+                this, [] { std::_Exit(0); }, Qt::QueuedConnection);
         return false;
     }
 };
 
-}  // namespace
+} // namespace
 
 void quit_after_first_paint(QWidget& window) { window.installEventFilter(new Painted(&window)); }
 
@@ -64,4 +66,4 @@ int write_shots(const QString& folder) {
     return all ? 0 : 2;
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -13,4 +13,4 @@ int write_shots(const QString& folder);
 /// Ends the program when `window` has been painted once.
 void quit_after_first_paint(QWidget& window);
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

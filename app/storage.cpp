@@ -21,16 +21,21 @@ QString tr(const char* text) { return QCoreApplication::translate("Storage", tex
 QString write_atomically(const QString& file, const QByteArray& bytes) {
     QSaveFile out(file);
     if (!out.open(QIODevice::WriteOnly))
-        return tr("%1 cannot be written: %2. Choose another folder, or free its write protection; the work is still open here.").arg(file, out.errorString());
+        return tr("%1 cannot be written: %2. Choose another folder, or free its write protection; the work is still "
+                  "open here.")
+            .arg(file, out.errorString());
     // commit() alone takes a file that was cut short by a full disk for a good one
-    const bool whole = out.write(bytes) == bytes.size() && out.flush() && out.size() == bytes.size() && ::fsync(out.handle()) == 0;
+    const bool whole =
+        out.write(bytes) == bytes.size() && out.flush() && out.size() == bytes.size() && ::fsync(out.handle()) == 0;
     if (!whole) out.cancelWriting();
     if (!out.commit() || !whole)
-        return tr("%1 could not be saved: %2. The file on disk is as it was before; free some space or choose another place.").arg(file, out.errorString());
+        return tr(
+            "%1 could not be saved: %2. The file on disk is as it was before; free some space or choose another place.")
+            .arg(file, out.errorString());
     return {};
 }
 
-}  // namespace
+} // namespace
 
 Result<ProjectRead, QString> load_project(const QString& file) {
     using Out = Result<ProjectRead, QString>;
@@ -39,7 +44,8 @@ Result<ProjectRead, QString> load_project(const QString& file) {
     if (!in.open(QIODevice::ReadOnly)) return Out::failure(tr("%1 cannot be read: %2.").arg(file, in.errorString()));
     const QByteArray bytes = in.read(static_cast<qint64>(largest_file) + 1);
     auto project = read_project(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
-    if (!project) return Out::failure(tr("%1 is not opened: %2").arg(file, QString::fromStdString(to_text(project.error()))));
+    if (!project)
+        return Out::failure(tr("%1 is not opened: %2").arg(file, QString::fromStdString(to_text(project.error()))));
     return std::move(*project);
 }
 
@@ -58,7 +64,8 @@ void remember_file(const QString& file) {
 }
 
 Recovery::Recovery(QString folder) : folder_(std::move(folder)) {
-    if (folder_.isEmpty()) folder_ = QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation) + QStringLiteral("/recovery");
+    if (folder_.isEmpty())
+        folder_ = QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation) + QStringLiteral("/recovery");
     QDir().mkpath(folder_);
     own_ = folder_ + QLatin1Char('/') + QUuid::createUuid().toString(QUuid::WithoutBraces) + QStringLiteral(".json");
     lock_ = std::make_unique<QLockFile>(own_ + QStringLiteral(".lock"));
@@ -69,7 +76,8 @@ Recovery::Recovery(QString folder) : folder_(std::move(folder)) {
 Recovery::~Recovery() = default;
 
 QString Recovery::keep(const Machine& machine, const QString& original) {
-    const QJsonObject wrapped{{QStringLiteral("file"), original}, {QStringLiteral("project"), QString::fromStdString(write_project(machine))}};
+    const QJsonObject wrapped{{QStringLiteral("file"), original},
+        {QStringLiteral("project"), QString::fromStdString(write_project(machine))}};
     return write_atomically(own_, QJsonDocument(wrapped).toJson());
 }
 
@@ -81,7 +89,7 @@ std::vector<Leftover> Recovery::leftovers() const {
         if (f.absoluteFilePath() == QFileInfo(own_).absoluteFilePath()) continue;
         QLockFile other(f.absoluteFilePath() + QStringLiteral(".lock"));
         other.setStaleLockTime(0);
-        if (!other.tryLock()) continue;  // its session still runs
+        if (!other.tryLock()) continue; // its session still runs
         other.unlock();
         QFile in(f.absoluteFilePath());
         if (!in.open(QIODevice::ReadOnly)) continue;
@@ -95,7 +103,8 @@ Result<ProjectRead, QString> Recovery::load(const Leftover& l) {
     using Out = Result<ProjectRead, QString>;
     QFile in(l.recovery_file);
     if (!in.open(QIODevice::ReadOnly)) return Out::failure(in.errorString());
-    const std::string text = QJsonDocument::fromJson(in.readAll()).object()[QStringLiteral("project")].toString().toStdString();
+    const std::string text =
+        QJsonDocument::fromJson(in.readAll()).object()[QStringLiteral("project")].toString().toStdString();
     auto project = read_project(text);
     if (!project) return Out::failure(QString::fromStdString(to_text(project.error())));
     return std::move(*project);
@@ -106,4 +115,4 @@ void Recovery::discard(const Leftover& l) {
     QFile::remove(l.recovery_file + QStringLiteral(".lock"));
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

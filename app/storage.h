@@ -24,19 +24,19 @@ void remember_file(const QString& file);
 /// Work that a killed session left behind.
 struct Leftover {
     QString recovery_file;
-    QString original_file;  ///< empty: never saved
+    QString original_file; ///< empty: never saved
     QDateTime when;
 };
 
 /// Keeps a copy of unsaved work in the user's data folder while the session lives.
 class Recovery {
   public:
-    explicit Recovery(QString folder = {});  ///< empty: the user's data folder
+    explicit Recovery(QString folder = {}); ///< empty: the user's data folder
     ~Recovery();
 
-    QString keep(const Machine& machine, const QString& original);  ///< empty, or why it could not be kept
-    void forget();                                                  ///< after a save or a clean close
-    std::vector<Leftover> leftovers() const;                        ///< of sessions that no longer run, newest first
+    QString keep(const Machine& machine, const QString& original); ///< empty, or why it could not be kept
+    void forget();                                                 ///< after a save or a clean close
+    std::vector<Leftover> leftovers() const;                       ///< of sessions that no longer run, newest first
     static Result<ProjectRead, QString> load(const Leftover& l);
     static void discard(const Leftover& l);
 
@@ -46,4 +46,4 @@ class Recovery {
     std::unique_ptr<QLockFile> lock_;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -138,22 +138,27 @@ QScrollBar:horizontal { background: transparent; height: 9px; }
 QScrollBar::handle:horizontal { background: @line; border-radius: 4px; min-width: 24px; }
 QSplitter::handle { background: @line; }
 )";
-    const std::pair<const char*, QString> names[] = {{"@aground", t.accent_ground.name()}, {"@aink", t.accent_ink.name()},
-        {"@accent", t.accent.name()}, {"@paper", t.paper.name()}, {"@panel", t.panel.name()}, {"@rail", t.rail.name()},
-        {"@line", t.line.name()}, {"@ink", t.ink.name()}, {"@second", t.second.name()}, {"@third", t.third.name()},
-        {"@over", t.over.name()}, {"@warn", t.warn_ground.name()}, {"@bad", t.bad_ground.name()}, {"@mode", t.dark ? "dark" : "light"}};
+    const std::pair<const char*, QString> names[] = {{"@aground", t.accent_ground.name()},
+        {"@aink", t.accent_ink.name()}, {"@accent", t.accent.name()}, {"@paper", t.paper.name()},
+        {"@panel", t.panel.name()}, {"@rail", t.rail.name()}, {"@line", t.line.name()}, {"@ink", t.ink.name()},
+        {"@second", t.second.name()}, {"@third", t.third.name()}, {"@over", t.over.name()},
+        {"@warn", t.warn_ground.name()}, {"@bad", t.bad_ground.name()}, {"@mode", t.dark ? "dark" : "light"}};
     for (const auto& [key, value] : names) s.replace(QLatin1String(key), value);
     return s;
 }
 
-}  // namespace
+} // namespace
 
 QColor Theme::state(LimitState s) const {
     switch (s) {
-    case LimitState::fits: return fits;
-    case LimitState::tight: return tight;
-    case LimitState::over: return over;
-    case LimitState::cannot_say: return unknown;
+    case LimitState::fits:
+        return fits;
+    case LimitState::tight:
+        return tight;
+    case LimitState::over:
+        return over;
+    case LimitState::cannot_say:
+        return unknown;
     }
     return unknown;
 }
@@ -163,7 +168,9 @@ const Theme& theme() { return current; }
 bool load_fonts() {
     need_resources();
     bool all = true;
-    const auto load = [](const char* file) { return QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/Inter-%1.otf").arg(QLatin1String(file))) >= 0; };
+    const auto load = [](const char* file) {
+        return QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/Inter-%1.otf").arg(QLatin1String(file))) >= 0;
+    };
     for (const char* file : {"Regular", "SemiBold"}) all = load(file) && all;
     QTimer::singleShot(0, qApp, [load] {
         for (const char* file : {"Medium", "Italic"}) load(file);
@@ -210,4 +217,4 @@ void apply_theme(QApplication& application, bool dark) {
     for (QWidget* w : QApplication::allWidgets()) w->update();
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

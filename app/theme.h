@@ -39,4 +39,4 @@ bool load_fonts();
 enum class Weight { regular, medium, strong };
 QFont type_face(double pixels, Weight weight = Weight::regular);
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

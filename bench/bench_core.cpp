@@ -75,6 +75,6 @@ void read_quantity_text(benchmark::State& state) {
 }
 BENCHMARK(read_quantity_text)->Unit(benchmark::kNanosecond);
 
-}  // namespace
+} // namespace
 
 BENCHMARK_MAIN();

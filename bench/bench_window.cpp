@@ -15,7 +15,7 @@ using namespace fulmox::app;
 
 namespace {
 
-constexpr double promise = 16;  // ms
+constexpr double promise = 16; // ms
 
 // Counts the frames of a window; UpdateRequest is handled after everything dirty has been painted.
 struct Painted : QObject {
@@ -31,7 +31,7 @@ double median(std::vector<double>& v) {
     return v[v.size() / 2];
 }
 
-}  // namespace
+} // namespace
 
 int main(int argc, char** argv) {
     QTemporaryDir home;
@@ -55,18 +55,23 @@ int main(int argc, char** argv) {
         window.show_page(place.page);
         QTest::qWait(300);
         QuantityEdit* edit = nullptr;
-        for (QuantityEdit* e : window.findChildren<QuantityEdit*>(QStringLiteral("/axes/0") + QLatin1String(place.field)))
+        for (QuantityEdit* e :
+            window.findChildren<QuantityEdit*>(QStringLiteral("/axes/0") + QLatin1String(place.field)))
             if (e->isVisible()) edit = e;
         if (!edit) return 2;
         edit->setFocus();
-        edit->setText(place.page == 1 ? QStringLiteral("0.75") : place.page == 3 ? QStringLiteral("32") : QStringLiteral("2"));
+        edit->setText(place.page == 1   ? QStringLiteral("0.75")
+                      : place.page == 3 ? QStringLiteral("32")
+                                        : QStringLiteral("2"));
         std::vector<double> times;
         for (int i = 0; i < 60; ++i) {
             // one digit more, then one less: every key changes every result
             QElapsedTimer timer;
             timer.start();
-            if (i % 2 == 0) QTest::keyClick(edit, static_cast<Qt::Key>(Qt::Key_1 + i % 9));
-            else QTest::keyClick(edit, Qt::Key_Backspace);
+            if (i % 2 == 0)
+                QTest::keyClick(edit, static_cast<Qt::Key>(Qt::Key_1 + i % 9));
+            else
+                QTest::keyClick(edit, Qt::Key_Backspace);
             // until the window has been painted again and nothing is left to do
             painted.count = 0;
             while (painted.count == 0) QApplication::processEvents(QEventLoop::WaitForMoreEvents);
@@ -74,7 +79,9 @@ int main(int argc, char** argv) {
             times.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
         }
         const double m = median(times);
-        std::printf("page %d: a keystroke to repaint %.1f ms median, %.1f ms at the 95th percentile (promise %.0f ms)\n", place.page + 1, m, times[times.size() * 95 / 100], promise);
+        std::printf(
+            "page %d: a keystroke to repaint %.1f ms median, %.1f ms at the 95th percentile (promise %.0f ms)\n",
+            place.page + 1, m, times[times.size() * 95 / 100], promise);
         held = held && m <= promise;
     }
     window.close();

@@ -5,7 +5,10 @@
 
 class Empty : public QMainWindow {
   protected:
-    void paintEvent(QPaintEvent*) override { QMetaObject::invokeMethod(this, [] { std::_Exit(0); }, Qt::QueuedConnection); }
+    void paintEvent(QPaintEvent*) override {
+        QMetaObject::invokeMethod(
+            this, [] { std::_Exit(0); }, Qt::QueuedConnection);
+    }
 };
 
 int main(int argc, char** argv) {

@@ -19,7 +19,10 @@ constexpr int limit_exceeded = 1;
 constexpr int bad_input = 2;
 
 void say(const std::string& file, const Problem& p) {
-    std::cerr << file << ": " << (p.severity == Severity::error ? "error: " : p.severity == Severity::suspicious ? "check: " : "caution: ")
+    std::cerr << file << ": "
+              << (p.severity == Severity::error           ? "error: "
+                     : p.severity == Severity::suspicious ? "check: "
+                                                          : "caution: ")
               << to_text(p) << "\n";
 }
 
@@ -81,25 +84,30 @@ int assess_file(const std::string& path, bool json) {
 int validate_file(const std::string& path) {
     const auto project = open_project(path);
     if (!project || has_errors(project->problems)) return bad_input;
-    std::cout << path << ": version " << project->version << ", " << project->machine.axes.size() << " axes, no errors\n";
+    std::cout << path << ": version " << project->version << ", " << project->machine.axes.size()
+              << " axes, no errors\n";
     return all_fit;
 }
 
 int show_units(const std::string& expression, const std::string& unit) {
     const auto value = evaluate(expression);
     if (!value) {
-        std::cerr << "error: \"" << expression << "\": " << value.error().message << " (at " << value.error().position + 1 << ")\n";
+        std::cerr << "error: \"" << expression << "\": " << value.error().message << " (at "
+                  << value.error().position + 1 << ")\n";
         return bad_input;
     }
     if (unit.empty()) {
         const bool single = value->unit && value->kind == value->unit->kind;
-        std::cout << format_number(value->si, 10) << " " << (single ? std::string(info(value->kind).si_unit) : value->dimension.symbol()) << "\n";
+        std::cout << format_number(value->si, 10) << " "
+                  << (single ? std::string(info(value->kind).si_unit) : value->dimension.symbol()) << "\n";
         return all_fit;
     }
     const Unit* to = find_unit(unit);
     // a symbol may belong to several kinds, as kHz does
     for (const Unit& u : units())
-        if (to && dimension_of(to->kind) != value->dimension && dimension_of(u.kind) == value->dimension && find_unit(unit, u.kind)->kind == u.kind) to = find_unit(unit, u.kind);
+        if (to && dimension_of(to->kind) != value->dimension && dimension_of(u.kind) == value->dimension &&
+            find_unit(unit, u.kind)->kind == u.kind)
+            to = find_unit(unit, u.kind);
     if (!to) {
         std::cerr << "error: \"" << unit << "\" is not a known unit\n";
         return bad_input;
@@ -113,7 +121,7 @@ int show_units(const std::string& expression, const std::string& unit) {
     return all_fit;
 }
 
-}  // namespace
+} // namespace
 
 int main(int argc, char** argv) {
     CLI::App app{"Sizes the axes of a Fulmox project without a window.\n"

@@ -36,4 +36,4 @@ inline void set(Machine& m, const std::string& path, const std::string& text) {
     REQUIRE(!problem);
 }
 
-}  // namespace fulmox::testing
+} // namespace fulmox::testing

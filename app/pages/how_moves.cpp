@@ -15,13 +15,17 @@ namespace {
 QString qs(const std::string& s) { return QString::fromStdString(s); }
 QString or_question(const QuantityBase& q) { return q.given() ? qs(q.text) : QStringLiteral("?"); }
 
-}  // namespace
+} // namespace
 
 QString segment_sentence(const Segment& s) {
     QString text;
-    if (const auto* m = std::get_if<MoveInTime>(&s.what)) text = QObject::tr("move %1 in %2").arg(or_question(m->distance), or_question(m->duration));
-    if (const auto* m = std::get_if<MoveByLimits>(&s.what)) text = QObject::tr("move %1 at up to %2").arg(or_question(m->distance), or_question(m->speed));
-    if (const auto* m = std::get_if<Dwell>(&s.what)) text = QObject::tr("dwell %1").arg(or_question(m->duration)) + (m->brake_holds ? QObject::tr(", brake holds") : QString());
+    if (const auto* m = std::get_if<MoveInTime>(&s.what))
+        text = QObject::tr("move %1 in %2").arg(or_question(m->distance), or_question(m->duration));
+    if (const auto* m = std::get_if<MoveByLimits>(&s.what))
+        text = QObject::tr("move %1 at up to %2").arg(or_question(m->distance), or_question(m->speed));
+    if (const auto* m = std::get_if<Dwell>(&s.what))
+        text = QObject::tr("dwell %1").arg(or_question(m->duration)) +
+               (m->brake_holds ? QObject::tr(", brake holds") : QString());
     if (s.payload.given()) text += QObject::tr(", from here %1").arg(qs(s.payload.text));
     if (s.process_force.given()) text += QObject::tr(", pushing %1").arg(qs(s.process_force.text));
     return text;
@@ -50,29 +54,44 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
     };
     button(tr("+ Move"), tr("Add a move after the selected segment"), [this] {
         const int at = current() + 1;
-        edit_segments(tr("new move"), [at](auto& s) { s.insert(s.begin() + at, Segment{}); }, at);
+        edit_segments(
+            tr("new move"), [at](auto& s) { s.insert(s.begin() + at, Segment{}); }, at);
     })->setObjectName(QStringLiteral("add-move"));
     button(tr("+ Dwell"), tr("Add a dwell after the selected segment"), [this] {
         const int at = current() + 1;
         Segment dwell;
         dwell.what = Dwell{};
-        edit_segments(tr("new dwell"), [at, dwell](auto& s) { s.insert(s.begin() + at, dwell); }, at);
+        edit_segments(
+            tr("new dwell"), [at, dwell](auto& s) { s.insert(s.begin() + at, dwell); }, at);
     })->setObjectName(QStringLiteral("add-dwell"));
     button(tr("Duplicate"), tr("Duplicate the selected segment"), [this] {
         const int at = current();
-        if (at >= 0) edit_segments(tr("duplicate segment"), [at](auto& s) { s.insert(s.begin() + at + 1, Segment(s[static_cast<std::size_t>(at)])); }, at + 1);
+        if (at >= 0)
+            edit_segments(
+                tr("duplicate segment"),
+                [at](auto& s) { s.insert(s.begin() + at + 1, Segment(s[static_cast<std::size_t>(at)])); }, at + 1);
     });
     button(tr("Delete"), tr("Delete the selected segment"), [this] {
         const int at = current();
-        if (at >= 0) edit_segments(tr("delete segment"), [at](auto& s) { s.erase(s.begin() + at); }, std::max(0, at - 1));
+        if (at >= 0)
+            edit_segments(
+                tr("delete segment"), [at](auto& s) { s.erase(s.begin() + at); }, std::max(0, at - 1));
     })->setObjectName(QStringLiteral("delete-segment"));
     button(QStringLiteral("▲"), tr("Move the segment up"), [this] {
         const int at = current();
-        if (at > 0) edit_segments(tr("move segment"), [at](auto& s) { std::swap(s[static_cast<std::size_t>(at)], s[static_cast<std::size_t>(at - 1)]); }, at - 1);
+        if (at > 0)
+            edit_segments(
+                tr("move segment"),
+                [at](auto& s) { std::swap(s[static_cast<std::size_t>(at)], s[static_cast<std::size_t>(at - 1)]); },
+                at - 1);
     });
     button(QStringLiteral("▼"), tr("Move the segment down"), [this] {
         const int at = current();
-        if (at >= 0 && at + 1 < list_->count()) edit_segments(tr("move segment"), [at](auto& s) { std::swap(s[static_cast<std::size_t>(at)], s[static_cast<std::size_t>(at + 1)]); }, at + 1);
+        if (at >= 0 && at + 1 < list_->count())
+            edit_segments(
+                tr("move segment"),
+                [at](auto& s) { std::swap(s[static_cast<std::size_t>(at)], s[static_cast<std::size_t>(at + 1)]); },
+                at + 1);
     });
     cards_box->addLayout(buttons);
     form_ = new Form(document, {QStringLiteral("/cycle/segments/0")});
@@ -80,8 +99,10 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
 
     auto* more = new QFrame;
     QVBoxLayout* more_box = make_card(more, tr("What it comes to"));
-    more_box->addWidget(new FigureList(document, {QStringLiteral("motion.cycle_time"), QStringLiteral("motion.cycles_per_hour"), QStringLiteral("motion.duty"), QStringLiteral("motion.stroke"),
-                                                     QStringLiteral("motion.peak_speed"), QStringLiteral("motion.peak_acceleration"), QStringLiteral("demand.peak_speed")}));
+    more_box->addWidget(new FigureList(document,
+        {QStringLiteral("motion.cycle_time"), QStringLiteral("motion.cycles_per_hour"), QStringLiteral("motion.duty"),
+            QStringLiteral("motion.stroke"), QStringLiteral("motion.peak_speed"),
+            QStringLiteral("motion.peak_acceleration"), QStringLiteral("demand.peak_speed")}));
 
     auto* right = new QWidget;
     auto* column = new QVBoxLayout(right);
@@ -103,10 +124,15 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
 
 QString HowMoves::sentence() const {
     const Assessment& a = document_.assessment();
-    if (!a.motion) return tr("The cycle is the list of segments; it repeats for ever. Give each move a distance and a time, or limits.");
+    if (!a.motion)
+        return tr(
+            "The cycle is the list of segments; it repeats for ever. Give each move a distance and a time, or limits.");
     const UnitSystem system = document_.machine().unit_system;
-    return tr("%1 segments in %2, up to %3 and %4").arg(document_.axis().cycle.segments.size()).arg(qs(format_quantity(a.motion->duration, Kind::time, system)),
-        qs(format_quantity(a.motion->peak_speed, Kind::speed, system)), qs(format_quantity(a.motion->peak_acceleration, Kind::acceleration, system)));
+    return tr("%1 segments in %2, up to %3 and %4")
+        .arg(document_.axis().cycle.segments.size())
+        .arg(qs(format_quantity(a.motion->duration, Kind::time, system)),
+            qs(format_quantity(a.motion->peak_speed, Kind::speed, system)),
+            qs(format_quantity(a.motion->peak_acceleration, Kind::acceleration, system)));
 }
 
 void HowMoves::activate() {
@@ -139,8 +165,10 @@ void HowMoves::select(int segment) {
     plot_->mark_segment(segment);
 }
 
-void HowMoves::edit_segments(const QString& name, const std::function<void(std::vector<Segment>&)>& change, int then_select) {
-    document_.edit(name, [&](Machine& m) { change(m.axes[static_cast<std::size_t>(document_.axis_index())].cycle.segments); });
+void HowMoves::edit_segments(
+    const QString& name, const std::function<void(std::vector<Segment>&)>& change, int then_select) {
+    document_.edit(
+        name, [&](Machine& m) { change(m.axes[static_cast<std::size_t>(document_.axis_index())].cycle.segments); });
     list_->setCurrentRow(then_select);
 }
 
@@ -153,4 +181,4 @@ bool HowMoves::go_to(const QString& path) {
     return true;
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

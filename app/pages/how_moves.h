@@ -34,4 +34,4 @@ class HowMoves : public Page {
 /// "up 400 mm in 0.9 s", "dwell 0.6 s, then 26 kg"
 QString segment_sentence(const Segment& s);
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -92,16 +92,27 @@ QString axis_sentence(Document& document) {
         }
         const double c = a.load.carriage_mass.si;
         const QString heavy = qs(format_quantity(c + most, Kind::mass, system));
-        parts << (least < most ? QObject::tr("%1 to %2").arg(qs(format_number(from_si(c + least, display_unit(Kind::mass, system)))), heavy) : heavy);
+        parts << (least < most
+                      ? QObject::tr("%1 to %2")
+                            .arg(qs(format_number(from_si(c + least, display_unit(Kind::mass, system)))), heavy)
+                      : heavy);
     }
-    if (now.motion) parts << QObject::tr("%1 in a cycle of %2").arg(qs(format_quantity(now.motion->stroke(), Kind::length, system)), qs(format_quantity(now.motion->duration, Kind::time, system)));
+    if (now.motion)
+        parts << QObject::tr("%1 in a cycle of %2")
+                     .arg(qs(format_quantity(now.motion->stroke(), Kind::length, system)),
+                         qs(format_quantity(now.motion->duration, Kind::time, system)));
     if (const auto* s = std::get_if<Screw>(&a.mechanism); s && s->lead.given())
-        parts << QObject::tr("%1 of %2 lead").arg(s->thread == Thread::ball ? QObject::tr("ball screw") : QObject::tr("trapezoidal screw"), qs(format_quantity(s->lead.si, Kind::length, system)));
+        parts << QObject::tr("%1 of %2 lead")
+                     .arg(s->thread == Thread::ball ? QObject::tr("ball screw") : QObject::tr("trapezoidal screw"),
+                         qs(format_quantity(s->lead.si, Kind::length, system)));
     if (a.load.inclination.given()) {
         const double g = a.load.inclination.si * 180 / 3.14159265358979323846;
-        parts << (std::abs(g) < 0.5 ? QObject::tr("horizontal") : std::abs(g - 90) < 0.5 ? QObject::tr("vertical") : QObject::tr("inclined %1°").arg(qs(format_number(g, 3))));
+        parts << (std::abs(g) < 0.5        ? QObject::tr("horizontal")
+                  : std::abs(g - 90) < 0.5 ? QObject::tr("vertical")
+                                           : QObject::tr("inclined %1°").arg(qs(format_number(g, 3))));
     }
-    return parts.isEmpty() ? QObject::tr("Begin with what it carries: type masses, lead and diameter in any unit.") : parts.join(QStringLiteral(", "));
+    return parts.isEmpty() ? QObject::tr("Begin with what it carries: type masses, lead and diameter in any unit.")
+                           : parts.join(QStringLiteral(", "));
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -43,4 +43,4 @@ class Page : public QWidget {
 /// "28 to 35 kg, 400 mm, ball screw of 10 mm lead"
 QString axis_sentence(Document& document);
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

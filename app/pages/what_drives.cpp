@@ -18,7 +18,7 @@ namespace {
 
 QString qs(const std::string& s) { return QString::fromStdString(s); }
 
-}  // namespace
+} // namespace
 
 WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr("What can drive it?"), parent) {
     auto* top = new QHBoxLayout;
@@ -38,7 +38,8 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     remove_->setObjectName(QStringLiteral("link"));
     remove_->setAccessibleName(tr("Take the motor out"));
     connect(remove_, &QPushButton::clicked, this, [this] {
-        document_.edit(tr("no motor"), [this](Machine& m) { m.axes[static_cast<std::size_t>(document_.axis_index())].motor = Motor{}; });
+        document_.edit(tr("no motor"),
+            [this](Machine& m) { m.axes[static_cast<std::size_t>(document_.axis_index())].motor = Motor{}; });
     });
     auto* name_line = new QHBoxLayout;
     name_line->addWidget(motor_name_, 1);
@@ -106,7 +107,8 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     tabs_->addTab(by_hand(), tr("From a datasheet, by hand"));
     bottom_box->addWidget(tabs_);
     body_->addWidget(bottom, 1);
-    table_->setToolTip(tr("%1. Enter or a double click takes a motor.").arg(table_->model_of_motors().catalogue_name()));
+    table_->setToolTip(
+        tr("%1. Enter or a double click takes a motor.").arg(table_->model_of_motors().catalogue_name()));
     connect(table_, &MotorTable::judged, this, [this] {
         MotorModel& m = table_->model_of_motors();
         table_count_->setText(tr("%1 of %2 carry this axis").arg(m.fitting()).arg(m.rowCount()));
@@ -156,20 +158,24 @@ void WhatDrives::refresh_card() {
     remove_->setVisible(!m.empty());
     if (m.empty()) {
         motor_name_->setText(tr("none yet"));
-        motor_facts_->setText(tr("Choose one below: the table judges the whole catalogue on this axis. Or type a datasheet in by hand."));
+        motor_facts_->setText(
+            tr("Choose one below: the table judges the whole catalogue on this axis. Or type a datasheet in by hand."));
         return;
     }
     motor_name_->setText(m.name.empty() ? tr("without a name") : qs(m.name));
     QStringList facts;
-    if (!m.continuous.empty() && m.continuous.front().torque.given()) facts << tr("%1 continuous").arg(qs(format_quantity(m.continuous.front().torque.si, Kind::torque, system)));
-    if (!m.peak.empty() && m.peak.front().torque.given()) facts << tr("%1 peak").arg(qs(format_quantity(m.peak.front().torque.si, Kind::torque, system)));
+    if (!m.continuous.empty() && m.continuous.front().torque.given())
+        facts << tr("%1 continuous").arg(qs(format_quantity(m.continuous.front().torque.si, Kind::torque, system)));
+    if (!m.peak.empty() && m.peak.front().torque.given())
+        facts << tr("%1 peak").arg(qs(format_quantity(m.peak.front().torque.si, Kind::torque, system)));
     if (m.max_speed.given()) facts << qs(format_quantity(m.max_speed.si, Kind::angular_speed, system));
     facts << (m.brake_torque.given() ? tr("brake %1").arg(qs(m.brake_torque.text)) : tr("no brake"));
     if (m.shaft_diameter.given()) facts << tr("shaft %1").arg(qs(m.shaft_diameter.text));
     const Assessment& a = document_.assessment();
     if (const Figure* rms = a.figure("motor.rms_current")) {
         const Figure* peak = a.figure("motor.peak_current");
-        facts << tr("this cycle: %1 A RMS, %2 A RMS at the peak").arg(qs(format_number(rms->si, 3)), qs(format_number(peak->si, 3)));
+        facts << tr("this cycle: %1 A RMS, %2 A RMS at the peak")
+                     .arg(qs(format_number(rms->si, 3)), qs(format_number(peak->si, 3)));
     }
     motor_facts_->setText(facts.join(QStringLiteral(" · ")));
 }
@@ -189,4 +195,4 @@ bool WhatDrives::go_to(const QString& path) {
     return true;
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

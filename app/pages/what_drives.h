@@ -36,4 +36,4 @@ class WhatDrives : public Page {
     QPushButton* remove_;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

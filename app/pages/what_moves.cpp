@@ -13,7 +13,9 @@
 namespace fulmox::app {
 
 WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr("What moves?"), parent) {
-    auto* form = new Form(document, {QStringLiteral("/name"), QStringLiteral("/load"), QStringLiteral("/mechanism"), QStringLiteral("/coupling"), QStringLiteral("/credit_friction_at_rest"), QStringLiteral("//site")});
+    auto* form = new Form(document,
+        {QStringLiteral("/name"), QStringLiteral("/load"), QStringLiteral("/mechanism"), QStringLiteral("/coupling"),
+            QStringLiteral("/credit_friction_at_rest"), QStringLiteral("//site")});
     forms_.push_back(form);
     auto* right = new QWidget;
     auto* column = new QVBoxLayout(right);
@@ -34,7 +36,9 @@ WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr("W
     show_unit();
     connect(&document, &Document::changed, unit, show_unit);
     statement_box->addWidget(new InertiaView(document, false));
-    statement_box->addWidget(new FigureList(document, {QStringLiteral("load.efficiency_forward"), QStringLiteral("load.efficiency_backward"), QStringLiteral("demand.static_torque")}));
+    statement_box->addWidget(
+        new FigureList(document, {QStringLiteral("load.efficiency_forward"), QStringLiteral("load.efficiency_backward"),
+                                     QStringLiteral("demand.static_torque")}));
     column->addWidget(statement);
     connect(schematic, &ScrewSchematic::go_to, this, [this](const QString& path) {
         if (!go_to(path)) emit go_to_requested(path);
@@ -42,4 +46,4 @@ WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr("W
     lay_out({form}, right);
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -15,4 +15,4 @@ class WhatMoves : public Page {
     QString sentence() const override { return axis_sentence(document_); }
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -21,4 +21,4 @@ class WhatTakes : public Page {
     TorquePlot* plot_;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -13,13 +13,14 @@ struct Channel {
     Kind kind;
     const char* name;
 };
-constexpr std::array<Channel, 3> channels{{{Kind::length, "position"}, {Kind::speed, "velocity"}, {Kind::acceleration, "acceleration"}}};
+constexpr std::array<Channel, 3> channels{
+    {{Kind::length, "position"}, {Kind::speed, "velocity"}, {Kind::acceleration, "acceleration"}}};
 
 double value(const Piece& p, std::size_t channel, double tau) {
     return channel == 0 ? p.position(tau) : channel == 1 ? p.velocity(tau) : p.acceleration(tau);
 }
 
-}  // namespace
+} // namespace
 
 CyclePlot::CyclePlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
     set_file_stem(QStringLiteral("cycle"));
@@ -43,8 +44,10 @@ CyclePlot::CyclePlot(Document& document, QWidget* parent) : Plot(parent), docume
         }
         for (std::size_t j = 0; j < i; ++j) {
             QCPAxis* other = rects_[j]->axis(QCPAxis::atBottom);
-            connect(x, qOverload<const QCPRange&>(&QCPAxis::rangeChanged), other, qOverload<const QCPRange&>(&QCPAxis::setRange));
-            connect(other, qOverload<const QCPRange&>(&QCPAxis::rangeChanged), x, qOverload<const QCPRange&>(&QCPAxis::setRange));
+            connect(x, qOverload<const QCPRange&>(&QCPAxis::rangeChanged), other,
+                qOverload<const QCPRange&>(&QCPAxis::setRange));
+            connect(other, qOverload<const QCPRange&>(&QCPAxis::rangeChanged), x,
+                qOverload<const QCPRange&>(&QCPAxis::setRange));
         }
     }
     connect(&document_, &Document::changed, this, [this] {
@@ -61,7 +64,8 @@ void CyclePlot::refresh() {
     for (std::size_t i = 0; i < channels.size(); ++i) {
         const UnitSystem system = document_.machine().unit_system;
         const Unit& unit = display_unit(channels[i].kind, system);
-        const QString label = QStringLiteral("%1, %2").arg(QLatin1String(channels[i].name), QString::fromUtf8(unit.symbol.data(), static_cast<qsizetype>(unit.symbol.size())));
+        const QString label = QStringLiteral("%1, %2").arg(QLatin1String(channels[i].name),
+            QString::fromUtf8(unit.symbol.data(), static_cast<qsizetype>(unit.symbol.size())));
         rects_[i]->axis(QCPAxis::atLeft)->setLabel(label);
         graphs_[i]->setName(label);
         graphs_[i]->setPen(QPen(t.accent, 1.8));
@@ -95,7 +99,8 @@ void CyclePlot::refresh() {
         for (std::size_t s = 1; s + 1 < motion.segment_start.size(); ++s) {
             auto* line = new QCPItemStraightLine(this);
             line->setClipAxisRect(rects_[i]);
-            for (QCPItemPosition* p : {line->point1, line->point2}) p->setAxes(rects_[i]->axis(QCPAxis::atBottom), rects_[i]->axis(QCPAxis::atLeft));
+            for (QCPItemPosition* p : {line->point1, line->point2})
+                p->setAxes(rects_[i]->axis(QCPAxis::atBottom), rects_[i]->axis(QCPAxis::atLeft));
             line->point1->setCoords(motion.segment_start[s], 0);
             line->point2->setCoords(motion.segment_start[s], 1);
             line->setPen(QPen(t.line, 1));
@@ -148,8 +153,9 @@ QString CyclePlot::readout(double x, double, QCPAxisRect*) {
     const UnitSystem system = document_.machine().unit_system;
     QString text = QStringLiteral("%1 s, segment %2").arg(qs(format_number(x, 4))).arg(p.segment + 1);
     for (std::size_t i = 0; i < channels.size(); ++i)
-        text += QLatin1Char('\n') + qs(format_quantity(value(p, i, x - p.start), display_unit(channels[i].kind, system)));
+        text +=
+            QLatin1Char('\n') + qs(format_quantity(value(p, i, x - p.start), display_unit(channels[i].kind, system)));
     return text;
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -36,4 +36,4 @@ class CyclePlot : public Plot {
     double shown_duration_ = -1;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -60,10 +60,12 @@ void Plot::restyle() {
         rect->axis(QCPAxis::atLeft)->ticker()->setTickCount(4);
     }
     bubble_->setFont(type_face(12));
-    bubble_->setStyleSheet(QStringLiteral("background:%1;border:1px solid %2;border-radius:5px;color:%3").arg(t.panel.name(), t.line.name(), t.ink.name()));
+    bubble_->setStyleSheet(QStringLiteral("background:%1;border:1px solid %2;border-radius:5px;color:%3")
+                               .arg(t.panel.name(), t.line.name(), t.ink.name()));
 }
 
-QCPItemText* Plot::note(QCPAxisRect* rect, double x, double y, const QString& text, const QColor& colour, Qt::Alignment alignment) {
+QCPItemText* Plot::note(
+    QCPAxisRect* rect, double x, double y, const QString& text, const QColor& colour, Qt::Alignment alignment) {
     auto* item = new QCPItemText(this);
     item->setClipAxisRect(rect);
     item->position->setAxes(rect->axis(QCPAxis::atBottom), rect->axis(QCPAxis::atLeft));
@@ -96,7 +98,8 @@ void Plot::mouseMoveEvent(QMouseEvent* event) {
         bubble_->adjustSize();
         int bx = static_cast<int>(event->position().x()) + 14;
         if (bx + bubble_->width() > width()) bx = static_cast<int>(event->position().x()) - bubble_->width() - 10;
-        bubble_->move(std::max(0, bx), std::clamp(static_cast<int>(event->position().y()) - bubble_->height() - 6, 0, std::max(0, height() - bubble_->height())));
+        bubble_->move(std::max(0, bx), std::clamp(static_cast<int>(event->position().y()) - bubble_->height() - 6, 0,
+                                           std::max(0, height() - bubble_->height())));
     }
     emit hovered(x, y);
 }
@@ -116,12 +119,14 @@ QString Plot::csv() const {
     QString out;
     std::vector<QCPGraph*> graphs;
     for (int i = 0; i < graphCount(); ++i)
-        if (!graph(i)->name().isEmpty() && graph(i)->visible() && !graph(i)->data()->isEmpty()) graphs.push_back(graph(i));
+        if (!graph(i)->name().isEmpty() && graph(i)->visible() && !graph(i)->data()->isEmpty())
+            graphs.push_back(graph(i));
     if (graphs.empty()) return out;
     // graphs may have samples of their own, so each keeps its own key column
     for (QCPGraph* g : graphs) {
         if (!out.isEmpty()) out += QLatin1Char(',');
-        out += QStringLiteral("\"%1\",\"%2\"").arg(g->keyAxis()->label().isEmpty() ? tr("time, s") : g->keyAxis()->label(), g->name());
+        out += QStringLiteral("\"%1\",\"%2\"")
+                   .arg(g->keyAxis()->label().isEmpty() ? tr("time, s") : g->keyAxis()->label(), g->name());
     }
     out += QLatin1Char('\n');
     int rows = 0;
@@ -134,7 +139,8 @@ QString Plot::csv() const {
                 continue;
             }
             const auto d = graphs[i]->data()->at(r);
-            out += QString::fromStdString(format_exact(d->key)) + QLatin1Char(',') + QString::fromStdString(format_exact(d->value));
+            out += QString::fromStdString(format_exact(d->key)) + QLatin1Char(',') +
+                   QString::fromStdString(format_exact(d->value));
         }
         out += QLatin1Char('\n');
     }
@@ -164,9 +170,11 @@ QString Plot::export_to(const QString& file) {
     } else if (ending == QLatin1String("csv")) {
         QSaveFile out(file);
         const QByteArray bytes = csv().toUtf8();
-        done = out.open(QIODevice::WriteOnly) && out.write(bytes) == bytes.size() && out.flush() && out.size() == bytes.size() && out.commit();
+        done = out.open(QIODevice::WriteOnly) && out.write(bytes) == bytes.size() && out.flush() &&
+               out.size() == bytes.size() && out.commit();
     } else {
-        return tr("\"%1\" is not a picture or table this program writes; allowed are .png, .svg, .pdf and .csv").arg(ending);
+        return tr("\"%1\" is not a picture or table this program writes; allowed are .png, .svg, .pdf and .csv")
+            .arg(ending);
     }
     return done ? QString() : tr("%1 could not be written").arg(file);
 }
@@ -174,13 +182,15 @@ QString Plot::export_to(const QString& file) {
 void Plot::contextMenuEvent(QContextMenuEvent* event) {
     QMenu menu(this);
     menu.addAction(tr("Whole view"), this, [this] { reset_view(); });
-    menu.addAction(tr("Copy picture"), this, [this] { QGuiApplication::clipboard()->setPixmap(toPixmap(width(), height(), 2)); });
+    menu.addAction(
+        tr("Copy picture"), this, [this] { QGuiApplication::clipboard()->setPixmap(toPixmap(width(), height(), 2)); });
     menu.addAction(tr("Save as SVG, PDF, PNG or CSV…"), this, [this] {
-        const QString file = QFileDialog::getSaveFileName(this, tr("Save plot"), stem_ + QStringLiteral(".svg"), tr("Pictures and tables (*.svg *.pdf *.png *.csv)"));
+        const QString file = QFileDialog::getSaveFileName(
+            this, tr("Save plot"), stem_ + QStringLiteral(".svg"), tr("Pictures and tables (*.svg *.pdf *.png *.csv)"));
         if (file.isEmpty()) return;
         if (const QString why = export_to(file); !why.isEmpty()) QMessageBox::warning(this, tr("Save plot"), why);
     });
     menu.exec(event->globalPos());
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -36,11 +36,12 @@ class Plot : public QCustomPlot {
     /// Text of the readout at a position, empty for none; `x` in the coordinate of the bottom axis.
     virtual QString readout(double x, double y, QCPAxisRect* rect) = 0;
 
-    QCPItemText* note(QCPAxisRect* rect, double x, double y, const QString& text, const QColor& colour, Qt::Alignment alignment);
+    QCPItemText* note(
+        QCPAxisRect* rect, double x, double y, const QString& text, const QColor& colour, Qt::Alignment alignment);
 
   private:
     QString stem_ = QStringLiteral("plot");
     QLabel* bubble_;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

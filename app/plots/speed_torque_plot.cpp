@@ -11,9 +11,11 @@ QString qs(const std::string& s) { return QString::fromStdString(s); }
 QString symbol(const Unit& u) { return QString::fromUtf8(u.symbol.data(), static_cast<qsizetype>(u.symbol.size())); }
 
 // Torque in the direction of motion; at rest its amount.
-double folded(const ShaftState& e, double direction) { return direction == 0 ? std::abs(e.torque) : e.torque * direction; }
+double folded(const ShaftState& e, double direction) {
+    return direction == 0 ? std::abs(e.torque) : e.torque * direction;
+}
 
-}  // namespace
+} // namespace
 
 SpeedTorquePlot::SpeedTorquePlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
     set_file_stem(QStringLiteral("speed-torque"));
@@ -84,7 +86,8 @@ void SpeedTorquePlot::refresh() {
             bottom = -top;
             end = sx.back();
             notes_.push_back(note(rect_, end * 0.015, top, tr("peak"), t.accent, Qt::AlignLeft | Qt::AlignBottom));
-            notes_.push_back(note(rect_, end * 0.015, hot.front(), tr("continuous"), t.accent, Qt::AlignLeft | Qt::AlignBottom));
+            notes_.push_back(
+                note(rect_, end * 0.015, hot.front(), tr("continuous"), t.accent, Qt::AlignLeft | Qt::AlignBottom));
             if (u.can.mechanical_speed < last) {
                 auto* wall = new QCPItemStraightLine(this);
                 wall->setClipAxisRect(rect_);
@@ -114,7 +117,9 @@ void SpeedTorquePlot::refresh() {
         const auto point = [&](double w, double value, LimitState state, const QString& text, Qt::Alignment where) {
             QCPGraph* g = curve(Qt::NoPen, {}, nullptr);
             g->setLineStyle(QCPGraph::lsNone);
-            g->setScatterStyle(QCPScatterStyle(state == LimitState::fits ? QCPScatterStyle::ssDisc : state == LimitState::tight ? QCPScatterStyle::ssDiamond : QCPScatterStyle::ssCrossSquare,
+            g->setScatterStyle(QCPScatterStyle(state == LimitState::fits    ? QCPScatterStyle::ssDisc
+                                               : state == LimitState::tight ? QCPScatterStyle::ssDiamond
+                                                                            : QCPScatterStyle::ssCrossSquare,
                 QPen(t.state(state), 1.5), t.state(state), 10));
             g->setData(QVector<double>{w}, QVector<double>{value}, true);
             notes_.push_back(note(rect_, w, value, text, t.ink, where));
@@ -123,11 +128,14 @@ void SpeedTorquePlot::refresh() {
         const Limit* heat = a.limit("continuous_point");
         if (a.motor && peak && heat) {
             const ShaftPoint& w = a.motor->worst_peak;
-            point(from_si(std::abs(w.speed), speed), from_si(std::abs(w.torque) * (w.torque * w.speed < 0 ? -1 : 1), torque), peak->state,
-                tr("  worst, %1 at %2 s").arg(qs(format_quantity(std::abs(w.torque), Kind::torque, system)), qs(format_number(w.time, 3))),
+            point(from_si(std::abs(w.speed), speed),
+                from_si(std::abs(w.torque) * (w.torque * w.speed < 0 ? -1 : 1), torque), peak->state,
+                tr("  worst, %1 at %2 s")
+                    .arg(qs(format_quantity(std::abs(w.torque), Kind::torque, system)), qs(format_number(w.time, 3))),
                 (std::abs(w.speed) > 0.55 * d.peak_speed ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignBottom);
             point(from_si(d.rms_speed, speed), from_si(d.rms_torque, torque), heat->state,
-                tr("  RMS %1").arg(qs(format_quantity(d.rms_torque, Kind::torque, system))), Qt::AlignLeft | Qt::AlignTop);
+                tr("  RMS %1").arg(qs(format_quantity(d.rms_torque, Kind::torque, system))),
+                Qt::AlignLeft | Qt::AlignTop);
         }
     }
     restyle();
@@ -147,8 +155,10 @@ QString SpeedTorquePlot::readout(double rpm, double, QCPAxisRect*) {
     const Demand& d = *document_.assessment().demand;
     const double w = to_si(rpm, *find_unit("rpm"));
     const UnitSystem system = document_.machine().unit_system;
-    QString text = QStringLiteral("%1\npeak %2, continuous %3").arg(qs(format_quantity(w, Kind::angular_speed, system)),
-        qs(format_quantity(u.can.peak.at(w), Kind::torque, system)), qs(format_quantity(u.can.continuous_at(w), Kind::torque, system)));
+    QString text = QStringLiteral("%1\npeak %2, continuous %3")
+                       .arg(qs(format_quantity(w, Kind::angular_speed, system)),
+                           qs(format_quantity(u.can.peak.at(w), Kind::torque, system)),
+                           qs(format_quantity(u.can.continuous_at(w), Kind::torque, system)));
     // the highest demand of the cycle at about this speed
     double best = -1;
     double when = 0;
@@ -157,14 +167,18 @@ QString SpeedTorquePlot::readout(double rpm, double, QCPAxisRect*) {
         for (int k = 0; k <= 20; ++k) {
             const double at = s.start + s.duration * k / 20;
             const ShaftState e = evaluate(d.load, s, at);
-            if (std::abs(std::abs(e.speed) - w) > 0.03 * std::max(d.peak_speed, 1e-9) || std::abs(e.torque) <= best) continue;
+            if (std::abs(std::abs(e.speed) - w) > 0.03 * std::max(d.peak_speed, 1e-9) || std::abs(e.torque) <= best)
+                continue;
             best = std::abs(e.torque);
             when = at;
             segment = s.piece.segment;
         }
     }
-    if (best >= 0) text += tr("\ncycle wants %1 at %2 s, segment %3").arg(qs(format_quantity(best, Kind::torque, system)), qs(format_number(when, 3))).arg(segment + 1);
+    if (best >= 0)
+        text += tr("\ncycle wants %1 at %2 s, segment %3")
+                    .arg(qs(format_quantity(best, Kind::torque, system)), qs(format_number(when, 3)))
+                    .arg(segment + 1);
     return text;
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

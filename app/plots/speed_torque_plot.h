@@ -26,4 +26,4 @@ class SpeedTorquePlot : public Plot {
     QList<QCPAbstractItem*> notes_;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

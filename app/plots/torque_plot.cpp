@@ -10,7 +10,7 @@ namespace {
 QString qs(const std::string& s) { return QString::fromStdString(s); }
 QString symbol(const Unit& u) { return QString::fromUtf8(u.symbol.data(), static_cast<qsizetype>(u.symbol.size())); }
 
-}  // namespace
+} // namespace
 
 TorquePlot::TorquePlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
     set_file_stem(QStringLiteral("torque"));
@@ -111,8 +111,10 @@ void TorquePlot::refresh() {
     QCPRange r = power_rect_->axis(QCPAxis::atLeft)->range();
     power_rect_->axis(QCPAxis::atLeft)->setRange(r.lower - r.size() * 0.1, r.upper + r.size() * 0.1);
     const double peak = from_si(d.peak.torque, torque);
-    notes_.push_back(note(torque_rect_, d.peak.time, peak, tr("peak %1").arg(qs(format_quantity(d.peak.torque, Kind::torque, system))), t.ink,
-        (d.peak.time > d.cycle_time / 2 ? Qt::AlignRight : Qt::AlignLeft) | (peak > 0 ? Qt::AlignBottom : Qt::AlignTop)));
+    notes_.push_back(note(torque_rect_, d.peak.time, peak,
+        tr("peak %1").arg(qs(format_quantity(d.peak.torque, Kind::torque, system))), t.ink,
+        (d.peak.time > d.cycle_time / 2 ? Qt::AlignRight : Qt::AlignLeft) |
+            (peak > 0 ? Qt::AlignBottom : Qt::AlignTop)));
     const double rms = from_si(d.rms_torque, torque);
     auto* line = new QCPItemStraightLine(this);
     line->setClipAxisRect(torque_rect_);
@@ -122,7 +124,9 @@ void TorquePlot::refresh() {
     line->point2->setCoords(1, rms);
     line->setPen(QPen(t.second, 1, Qt::DashLine));
     notes_.push_back(line);
-    auto* rms_note = note(torque_rect_, d.cycle_time, rms, tr("RMS %1").arg(qs(format_quantity(d.rms_torque, Kind::torque, system))), t.ink, Qt::AlignRight | Qt::AlignBottom);
+    auto* rms_note =
+        note(torque_rect_, d.cycle_time, rms, tr("RMS %1").arg(qs(format_quantity(d.rms_torque, Kind::torque, system))),
+            t.ink, Qt::AlignRight | Qt::AlignBottom);
     notes_.push_back(rms_note);
     if (d.cycle_time != shown_duration_) {
         shown_duration_ = d.cycle_time;
@@ -142,11 +146,15 @@ QString TorquePlot::readout(double x, double, QCPAxisRect*) {
     if (x < 0 || x > d.cycle_time) return {};
     const ShaftState e = d.at(x);
     const UnitSystem system = document_.machine().unit_system;
-    QString text = QStringLiteral("%1 s, %2\n%3, %4").arg(qs(format_number(x, 4)), qs(format_quantity(e.speed, Kind::angular_speed, system)),
-        qs(format_quantity(e.torque, Kind::torque, system)), qs(format_quantity(e.torque * e.speed, Kind::power, system)));
+    QString text = QStringLiteral("%1 s, %2\n%3, %4")
+                       .arg(qs(format_number(x, 4)), qs(format_quantity(e.speed, Kind::angular_speed, system)),
+                           qs(format_quantity(e.torque, Kind::torque, system)),
+                           qs(format_quantity(e.torque * e.speed, Kind::power, system)));
     for (std::size_t c = 0; c < e.part.size(); ++c)
-        if (e.part[c] != 0) text += QStringLiteral("\n%1 %2").arg(QString::fromUtf8(cause_label(static_cast<Cause>(c))), qs(format_quantity(e.part[c], Kind::torque, system)));
+        if (e.part[c] != 0)
+            text += QStringLiteral("\n%1 %2").arg(QString::fromUtf8(cause_label(static_cast<Cause>(c))),
+                qs(format_quantity(e.part[c], Kind::torque, system)));
     return text;
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

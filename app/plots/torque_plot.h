@@ -31,4 +31,4 @@ class TorquePlot : public Plot {
     double shown_duration_ = -1;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

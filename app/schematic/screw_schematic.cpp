@@ -16,7 +16,7 @@ QString qs(const std::string& s) { return QString::fromStdString(s); }
 
 QString written(const QuantityBase& q, const QString& otherwise) { return q.given() ? qs(q.text) : otherwise; }
 
-}  // namespace
+} // namespace
 
 ScrewSchematic::ScrewSchematic(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
     setMouseTracking(true);
@@ -55,7 +55,7 @@ void ScrewSchematic::paintEvent(QPaintEvent*) {
     p.save();
     p.translate(middle);
     p.rotate(-gamma * 180 / M_PI);
-    const double x0 = -(pixels + 84) / 2 + 84;  // where the screw begins
+    const double x0 = -(pixels + 84) / 2 + 84; // where the screw begins
 
     // guide rail
     p.setPen(QPen(t.line, 1));
@@ -68,7 +68,8 @@ void ScrewSchematic::paintEvent(QPaintEvent*) {
     p.drawRect(QRectF(x0, -d / 2, pixels, d));
     const double lead = screw->lead.value_or(0) * scale;
     if (lead >= 3)
-        for (double x = x0 + lead; x < x0 + pixels; x += lead) p.drawLine(QPointF(x, -d / 2), QPointF(x - std::min(lead * 0.6, d), d / 2));
+        for (double x = x0 + lead; x < x0 + pixels; x += lead)
+            p.drawLine(QPointF(x, -d / 2), QPointF(x - std::min(lead * 0.6, d), d / 2));
 
     // end bearings by fixity
     const bool fixed_near = screw->fixity != EndFixity::supported_supported;
@@ -110,7 +111,9 @@ void ScrewSchematic::paintEvent(QPaintEvent*) {
     const double carriage_length = std::clamp(0.16 * pixels, 34.0, 60.0);
     const double travel = std::min(stroke * scale, pixels - carriage_length - 24);
     const double cx = (near_x + far_x) / 2 - travel / 2;
-    const auto carriage = [&](double x) { return QRectF(x - carriage_length / 2, -d / 2 - 24, carriage_length, d + 44); };
+    const auto carriage = [&](double x) {
+        return QRectF(x - carriage_length / 2, -d / 2 - 24, carriage_length, d + 44);
+    };
     if (travel > 4) {
         p.setPen(QPen(t.third, 1, Qt::DashLine));
         p.setBrush(Qt::NoBrush);
@@ -152,7 +155,8 @@ void ScrewSchematic::paintEvent(QPaintEvent*) {
 
     // texts stand upright whatever the inclination
     p.setFont(type_face(12));
-    const auto label = [&](QPointF at, const QString& text, const QString& path, const QColor& colour, Qt::Alignment where = Qt::AlignCenter) {
+    const auto label = [&](QPointF at, const QString& text, const QString& path, const QColor& colour,
+                           Qt::Alignment where = Qt::AlignCenter) {
         const QPointF device = turn.map(at);
         const QFontMetricsF m(p.font());
         QRectF box(0, 0, m.horizontalAdvance(text) + 8, m.height() + 2);
@@ -176,14 +180,29 @@ void ScrewSchematic::paintEvent(QPaintEvent*) {
     const double sign = gamma < 0 ? -1 : 1;
     const Qt::Alignment right = sign > 0 ? beside : other;
     const Qt::Alignment left = sign > 0 ? other : beside;
-    label({x0 + pixels / 2, y1}, tr("L %1").arg(written(screw->length, QStringLiteral("?"))), QStringLiteral("/mechanism/length"), t.accent, right);
-    if (room_for_free) label({x0 + pixels / 2 + 22 * (steep ? 1 : 0), d / 2 + 52}, tr("free %1").arg(written(screw->free_length, {})), QStringLiteral("/mechanism/free_length"), t.accent, right);
-    label({x0 + pixels * 0.93, d / 2 + (steep ? 12 : 16)}, tr("⌀ %1").arg(written(screw->diameter, QStringLiteral("?"))), QStringLiteral("/mechanism/diameter"), t.accent, right);
-    label({x0 + pixels * (steep ? 0.06 : 0.10), -d / 2 - (steep ? 12 : 14)}, tr("lead %1").arg(written(screw->lead, QStringLiteral("?"))), QStringLiteral("/mechanism/lead"), t.accent, left);
-    label({load_at.x(), load_at.y() - (travel > 20 ? (steep ? 22 : 26) : 12)}, tr("payload %1").arg(written(axis.load.payload, QStringLiteral("?"))), QStringLiteral("/load/payload"), t.accent, left);
-    label({load_at.x() + (steep ? -18 : 0), load_at.y() - (steep ? 22 : 44)}, tr("carriage %1").arg(written(axis.load.carriage_mass, QStringLiteral("?"))), QStringLiteral("/load/carriage_mass"), t.accent, left);
-    if (travel > 20) label({cx + travel / 2 + (steep ? 16 : 0), -d / 2 - (steep ? 40 : 34)}, tr("stroke %1").arg(qs(format_quantity(stroke, Kind::length, document_.machine().unit_system))), {}, t.ink, left);
-    label({x0 - 56, 0}, motor ? qs(axis.motor.name) : tr("no motor yet"), QStringLiteral("/motor/name"), motor ? t.ink : t.second);
+    label({x0 + pixels / 2, y1}, tr("L %1").arg(written(screw->length, QStringLiteral("?"))),
+        QStringLiteral("/mechanism/length"), t.accent, right);
+    if (room_for_free)
+        label({x0 + pixels / 2 + 22 * (steep ? 1 : 0), d / 2 + 52}, tr("free %1").arg(written(screw->free_length, {})),
+            QStringLiteral("/mechanism/free_length"), t.accent, right);
+    label({x0 + pixels * 0.93, d / 2 + (steep ? 12 : 16)},
+        tr("⌀ %1").arg(written(screw->diameter, QStringLiteral("?"))), QStringLiteral("/mechanism/diameter"), t.accent,
+        right);
+    label({x0 + pixels * (steep ? 0.06 : 0.10), -d / 2 - (steep ? 12 : 14)},
+        tr("lead %1").arg(written(screw->lead, QStringLiteral("?"))), QStringLiteral("/mechanism/lead"), t.accent,
+        left);
+    label({load_at.x(), load_at.y() - (travel > 20 ? (steep ? 22 : 26) : 12)},
+        tr("payload %1").arg(written(axis.load.payload, QStringLiteral("?"))), QStringLiteral("/load/payload"),
+        t.accent, left);
+    label({load_at.x() + (steep ? -18 : 0), load_at.y() - (steep ? 22 : 44)},
+        tr("carriage %1").arg(written(axis.load.carriage_mass, QStringLiteral("?"))),
+        QStringLiteral("/load/carriage_mass"), t.accent, left);
+    if (travel > 20)
+        label({cx + travel / 2 + (steep ? 16 : 0), -d / 2 - (steep ? 40 : 34)},
+            tr("stroke %1").arg(qs(format_quantity(stroke, Kind::length, document_.machine().unit_system))), {}, t.ink,
+            left);
+    label({x0 - 56, 0}, motor ? qs(axis.motor.name) : tr("no motor yet"), QStringLiteral("/motor/name"),
+        motor ? t.ink : t.second);
 
     // inclination and gravity in the corner
     const QPointF corner(20, height() - 18.0);
@@ -215,4 +234,4 @@ void ScrewSchematic::mouseMoveEvent(QMouseEvent* event) {
     setCursor(over ? Qt::PointingHandCursor : Qt::ArrowCursor);
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -33,4 +33,4 @@ class ScrewSchematic : public QWidget {
     std::vector<Hit> hits_;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -10,7 +10,8 @@
 
 namespace fulmox::app {
 
-CurveEditor::CurveEditor(Document& document, QString heading, QString place, QWidget* parent) : QWidget(parent), document_(document), place_(std::move(place)) {
+CurveEditor::CurveEditor(Document& document, QString heading, QString place, QWidget* parent)
+    : QWidget(parent), document_(document), place_(std::move(place)) {
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(3);
@@ -22,7 +23,8 @@ CurveEditor::CurveEditor(Document& document, QString heading, QString place, QWi
     box->addLayout(grid_);
     auto* add = new QPushButton(tr("+ point"));
     add->setObjectName(QStringLiteral("link"));
-    connect(add, &QPushButton::clicked, this, [this] { edit_list(tr("new point"), [](FieldRef& f) { f.list_insert(f.list_size()); }); });
+    connect(add, &QPushButton::clicked, this,
+        [this] { edit_list(tr("new point"), [](FieldRef& f) { f.list_insert(f.list_size()); }); });
     box->addWidget(add, 0, Qt::AlignLeft);
     box->addStretch(1);
     connect(&document_, &Document::changed, this, [this] {
@@ -69,7 +71,8 @@ void CurveEditor::rebuild(std::size_t count) {
         remove->setText(QStringLiteral("×"));
         remove->setToolTip(tr("Remove this point"));
         remove->setAccessibleName(tr("Remove point %1").arg(i + 1));
-        connect(remove, &QToolButton::clicked, this, [this, i] { edit_list(tr("remove point"), [i](FieldRef& f) { f.list_erase(i); }); });
+        connect(remove, &QToolButton::clicked, this,
+            [this, i] { edit_list(tr("remove point"), [i](FieldRef& f) { f.list_erase(i); }); });
         grid_->addWidget(remove, static_cast<int>(i), column);
     }
 }
@@ -77,7 +80,8 @@ void CurveEditor::rebuild(std::size_t count) {
 void CurveEditor::refresh() {
     if (!document_.has_axis()) return;
     Machine copy = document_.machine();
-    const FieldRefs fields = walk(copy.axes[static_cast<std::size_t>(document_.axis_index())], document_.axis_path().toStdString());
+    const FieldRefs fields =
+        walk(copy.axes[static_cast<std::size_t>(document_.axis_index())], document_.axis_path().toStdString());
     const std::string at = (document_.axis_path() + place_).toStdString();
     std::size_t count = 0;
     for (const FieldRef& f : fields)
@@ -92,4 +96,4 @@ void CurveEditor::refresh() {
             if (f.path == e->path().toStdString()) e->refresh(f);
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

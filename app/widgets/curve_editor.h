@@ -36,4 +36,4 @@ class CurveEditor : public QWidget {
     QString built_for_;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

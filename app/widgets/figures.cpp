@@ -13,20 +13,23 @@ namespace {
 
 QString qs(const std::string& s) { return QString::fromStdString(s); }
 
-const Figure* find_figure(Document& d, const QString& key) { return d.has_axis() ? d.assessment().figure(key.toStdString()) : nullptr; }
+const Figure* find_figure(Document& d, const QString& key) {
+    return d.has_axis() ? d.assessment().figure(key.toStdString()) : nullptr;
+}
 
 void show_text(QLabel* label, const QString& text) {
     if (label->text() != text) label->setText(text);
 }
 
-}  // namespace
+} // namespace
 
 QString working_html(const Working& working) {
     QString s;
     for (const WorkingLine& w : working)
         s += QStringLiteral("<p style='white-space:pre-wrap;margin:0 0 4px 0'>%1 = %2<br>= %3<br>= <b>%4</b>%5</p>")
                  .arg(qs(w.symbol).toHtmlEscaped(), qs(w.formula).toHtmlEscaped(), qs(w.substituted).toHtmlEscaped(),
-                     qs(format_quantity(w.result, si_unit(w.kind), 5)).toHtmlEscaped(), w.source.empty() ? QString() : QStringLiteral("<br><i>%1</i>").arg(qs(w.source).toHtmlEscaped()));
+                     qs(format_quantity(w.result, si_unit(w.kind), 5)).toHtmlEscaped(),
+                     w.source.empty() ? QString() : QStringLiteral("<br><i>%1</i>").arg(qs(w.source).toHtmlEscaped()));
     return s;
 }
 
@@ -76,7 +79,8 @@ void FigureTiles::refresh() {
     }
 }
 
-FigureList::FigureList(Document& document, QStringList keys, int columns, QWidget* parent) : QWidget(parent), document_(document) {
+FigureList::FigureList(Document& document, QStringList keys, int columns, QWidget* parent)
+    : QWidget(parent), document_(document) {
     auto* grid = new QGridLayout(this);
     grid->setContentsMargins(0, 0, 0, 0);
     grid->setHorizontalSpacing(10);
@@ -111,10 +115,12 @@ void FigureList::refresh() {
         if (!f) continue;
         show_text(l.label, qs(f->label));
         show_text(l.value, qs(figure_text(*f, document_.machine().unit_system)));
-        const QString tip = (f->note.empty() ? QString() : QStringLiteral("<p>%1</p>").arg(qs(f->note).toHtmlEscaped())) + working_html(f->working);
+        const QString tip =
+            (f->note.empty() ? QString() : QStringLiteral("<p>%1</p>").arg(qs(f->note).toHtmlEscaped())) +
+            working_html(f->working);
         l.label->setToolTip(tip);
         l.value->setToolTip(tip);
     }
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

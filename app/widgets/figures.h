@@ -52,4 +52,4 @@ class FigureList : public QWidget {
 /// The working of a figure as rich text, empty if it has none.
 QString working_html(const Working& working);
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

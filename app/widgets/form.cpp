@@ -22,7 +22,8 @@ struct StandingText {
     const char* chip;
     const char* words;
 };
-constexpr std::array<StandingText, 4> standings{{{"assumed", "Assumed"}, {"sheet", "From a datasheet"}, {"calc.", "Calculated"}, {"meas.", "Measured"}}};
+constexpr std::array<StandingText, 4> standings{
+    {{"assumed", "Assumed"}, {"sheet", "From a datasheet"}, {"calc.", "Calculated"}, {"meas.", "Measured"}}};
 
 void clear(QLayout* layout) {
     while (QLayoutItem* item = layout->takeAt(0)) {
@@ -39,10 +40,12 @@ QString qs(const std::string& s) { return QString::fromStdString(s); }
 // The value in other units than the one typed, or what an empty field means.
 QString converted_text(const FieldRef& f, UnitSystem system) {
     const QuantityBase& q = *f.quantity;
-    if (q.text.empty()) return f.quantity_spec.required ? QObject::tr("missing") : QString::fromUtf8(f.quantity_spec.if_empty);
+    if (q.text.empty())
+        return f.quantity_spec.required ? QObject::tr("missing") : QString::fromUtf8(f.quantity_spec.if_empty);
     if (!q.given()) return {};
     const Unit& shown = display_unit(f.kind, system);
-    const bool plain = q.unit && q.text == format_number(from_si(q.si, *q.unit), 12) + " " + std::string(q.unit->symbol);
+    const bool plain =
+        q.unit && q.text == format_number(from_si(q.si, *q.unit), 12) + " " + std::string(q.unit->symbol);
     if (f.kind == Kind::number) {
         const bool number = q.text.find_first_not_of("0123456789.-") == std::string::npos;
         return number ? QString() : QStringLiteral("= ") + qs(format_number(q.si));
@@ -53,9 +56,10 @@ QString converted_text(const FieldRef& f, UnitSystem system) {
     return QStringLiteral("= ") + qs(other);
 }
 
-}  // namespace
+} // namespace
 
-Form::Form(Document& document, QStringList places, QWidget* parent) : QWidget(parent), document_(document), places_(std::move(places)) {
+Form::Form(Document& document, QStringList places, QWidget* parent)
+    : QWidget(parent), document_(document), places_(std::move(places)) {
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(2);
@@ -83,8 +87,11 @@ FieldRefs Form::own_fields(Machine& copy) const {
     FieldRefs out;
     if (copy.axes.empty()) return out;
     FieldRefs all;
-    const bool absolute_only = std::all_of(places_.begin(), places_.end(), [](const QString& p) { return p.startsWith(QLatin1String("//")); });
-    all = absolute_only ? walk(copy) : walk(copy.axes[static_cast<std::size_t>(document_.axis_index())], document_.axis_path().toStdString());
+    const bool absolute_only =
+        std::all_of(places_.begin(), places_.end(), [](const QString& p) { return p.startsWith(QLatin1String("//")); });
+    all = absolute_only
+              ? walk(copy)
+              : walk(copy.axes[static_cast<std::size_t>(document_.axis_index())], document_.axis_path().toStdString());
     for (const QString& place : places_) {
         const std::string at = absolute(place).toStdString();
         std::string inner_list;
@@ -135,8 +142,9 @@ void Form::refresh() {
             const StandingText& s = standings.at(static_cast<std::size_t>(f.quantity->standing));
             row.standing->setText(f.quantity->text.empty() ? QString() : QString::fromUtf8(s.chip));
             row.standing->setVisible(!f.quantity->text.empty());
-            row.standing->setToolTip(tr("Where this value comes from: %1").arg(QString::fromUtf8(s.words)) +
-                                     (f.quantity->note.empty() ? QString() : QStringLiteral(" (%1)").arg(qs(f.quantity->note))));
+            row.standing->setToolTip(
+                tr("Where this value comes from: %1").arg(QString::fromUtf8(s.words)) +
+                (f.quantity->note.empty() ? QString() : QStringLiteral(" (%1)").arg(qs(f.quantity->note))));
             show_problem(row);
         } else if (row.choice) {
             const QSignalBlocker quiet(row.choice);
@@ -191,17 +199,23 @@ void Form::rebuild(const FieldRefs& fields) {
             continue;
         }
         if (!f.active) continue;
-        if (f.type == FieldRef::Type::quantity && f.quantity_spec.rare) rare.push_back(f);
-        else add_row(box, f);
+        if (f.type == FieldRef::Type::quantity && f.quantity_spec.rare)
+            rare.push_back(f);
+        else
+            add_row(box, f);
     }
     end_section();
 }
 
 void Form::add_row(QVBoxLayout* box, const FieldRef& f) {
-    if (f.type == FieldRef::Type::quantity) add_quantity(box, f);
-    else if (f.type == FieldRef::Type::choice) add_choice(box, f);
-    else if (f.type == FieldRef::Type::flag) add_flag(box, f);
-    else if (f.type == FieldRef::Type::text) add_text(box, f);
+    if (f.type == FieldRef::Type::quantity)
+        add_quantity(box, f);
+    else if (f.type == FieldRef::Type::choice)
+        add_choice(box, f);
+    else if (f.type == FieldRef::Type::flag)
+        add_flag(box, f);
+    else if (f.type == FieldRef::Type::text)
+        add_text(box, f);
 }
 
 void Form::add_folded(QVBoxLayout* box, const QString& section, FieldRefs rare) {
@@ -232,8 +246,10 @@ void Form::unfold(const QString& section, bool on) {
     }
     f.content->setVisible(on);
     f.more->setText(on ? tr("Less") : tr("More…"));
-    if (on) unfolded_.insert(section);
-    else unfolded_.erase(section);
+    if (on)
+        unfolded_.insert(section);
+    else
+        unfolded_.erase(section);
 }
 
 void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
@@ -264,7 +280,8 @@ void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
     row.standing->setFixedWidth(60);
     row.standing->setAccessibleName(tr("Standing of %1").arg(QString::fromUtf8(spec.label)));
     row.standing->setFocusPolicy(Qt::ClickFocus);
-    connect(row.standing, &QToolButton::clicked, this, [this, at = row.standing, path = row.path] { ask_standing(at, path); });
+    connect(row.standing, &QToolButton::clicked, this,
+        [this, at = row.standing, path = row.path] { ask_standing(at, path); });
     line->addWidget(row.label);
     line->addWidget(row.edit);
     line->addWidget(row.converted, 1);
@@ -272,7 +289,8 @@ void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
     column->addLayout(line);
     box->addWidget(row.whole);
     connect(row.edit, &QuantityEdit::problem_changed, this, [this, edit = row.edit] {
-        if (!edit->wrong()) refresh();
+        if (!edit->wrong())
+            refresh();
         else
             for (Row& r : rows_)
                 if (r.edit == edit) show_problem(r);
@@ -287,7 +305,8 @@ void Form::ask_standing(QToolButton* at, const QString& path) {
         standing_menu_ = new QMenu(this);
         standing_menu_->setObjectName(QStringLiteral("standing-menu"));
         for (std::size_t i = 0; i < standings.size(); ++i)
-            standing_menu_->addAction(QString::fromUtf8(standings[i].words), this, [this, i] { document_.set_standing(standing_path_, static_cast<Standing>(i)); });
+            standing_menu_->addAction(QString::fromUtf8(standings[i].words), this,
+                [this, i] { document_.set_standing(standing_path_, static_cast<Standing>(i)); });
     }
     standing_menu_->popup(at->mapToGlobal(QPoint(0, at->height())));
 }
@@ -348,7 +367,8 @@ void Form::add_text(QVBoxLayout* box, const FieldRef& f) {
     row.label->setBuddy(row.text);
     line->addWidget(row.label);
     line->addWidget(row.text, 1);
-    connect(row.text, &QLineEdit::textEdited, this, [this, path = row.path](const QString& t) { document_.set_text(path, t); });
+    connect(row.text, &QLineEdit::textEdited, this,
+        [this, path = row.path](const QString& t) { document_.set_text(path, t); });
     connect(row.text, &QLineEdit::editingFinished, this, [this] { document_.end_typing(); });
     box->addWidget(row.whole);
     rows_.push_back(row);
@@ -360,7 +380,10 @@ bool Form::go_to(const QString& path) {
             if (qs(field.path) == path) f.more->setChecked(true);
     for (const Row& row : rows_) {
         if (row.path != path) continue;
-        QWidget* target = row.edit ? static_cast<QWidget*>(row.edit) : row.choice ? static_cast<QWidget*>(row.choice) : row.flag ? static_cast<QWidget*>(row.flag) : row.text;
+        QWidget* target = row.edit     ? static_cast<QWidget*>(row.edit)
+                          : row.choice ? static_cast<QWidget*>(row.choice)
+                          : row.flag   ? static_cast<QWidget*>(row.flag)
+                                       : row.text;
         target->setFocus(Qt::ShortcutFocusReason);
         if (row.edit) row.edit->selectAll();
         return true;
@@ -375,7 +398,8 @@ HelpStrip::HelpStrip(Document& document, QWidget* parent) : QLabel(parent), docu
     setMinimumHeight(50);
     setAlignment(Qt::AlignLeft | Qt::AlignTop);
     setTextFormat(Qt::PlainText);
-    setText(tr("Every field takes arithmetic and any unit: 2*35 mm + 1 in. A tolerance goes into the same field: 12 kg ± 10 %. "
+    setText(tr("Every field takes arithmetic and any unit: 2*35 mm + 1 in. A tolerance goes into the same field: 12 kg "
+               "± 10 %. "
                "Up and Down nudge, Escape restores."));
 }
 
@@ -384,13 +408,17 @@ void HelpStrip::show_field(const QString& path) {
     const auto field = find_field(copy, path.toStdString());
     if (!field || field->type != FieldRef::Type::quantity) return;
     const QuantitySpec& s = field->quantity_spec;
-    QString text = QString::fromUtf8(s.label) + QStringLiteral(": ") + QString::fromUtf8(s.help) + tr(" Permitted: ") + qs(range_text(s)) + QStringLiteral(".");
+    QString text = QString::fromUtf8(s.label) + QStringLiteral(": ") + QString::fromUtf8(s.help) + tr(" Permitted: ") +
+                   qs(range_text(s)) + QStringLiteral(".");
     if (std::isfinite(s.typical.min) && std::isfinite(s.typical.max))
-        text += tr(" Typical: %1 to %2 %3.").arg(qs(format_number(s.typical.min)), qs(format_number(s.typical.max)), QString::fromUtf8(std::string_view(s.unit) == "1" ? "" : s.unit));
+        text += tr(" Typical: %1 to %2 %3.")
+                    .arg(qs(format_number(s.typical.min)), qs(format_number(s.typical.max)),
+                        QString::fromUtf8(std::string_view(s.unit) == "1" ? "" : s.unit));
     if (*s.source) text += tr(" Source: %1.").arg(QString::fromUtf8(s.source));
     if (field->quantity->tolerance > 0 && field->quantity->unit)
-        text += tr(" Tolerance ± %1.").arg(qs(format_number(field->quantity->tolerance / field->quantity->unit->factor)));
+        text +=
+            tr(" Tolerance ± %1.").arg(qs(format_number(field->quantity->tolerance / field->quantity->unit->factor)));
     setText(text);
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -82,7 +82,7 @@ class Form : public QWidget {
     std::vector<Row> rows_;
     std::map<QString, Folded> folded_;
     std::set<QString> unfolded_;
-    QMenu* standing_menu_ = nullptr;  ///< one for all rows, made when first asked for
+    QMenu* standing_menu_ = nullptr; ///< one for all rows, made when first asked for
     QString standing_path_;
 };
 
@@ -98,4 +98,4 @@ class HelpStrip : public QLabel {
     Document& document_;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -14,9 +14,10 @@ QString qs(const std::string& s) { return QString::fromStdString(s); }
 constexpr int row_height = 27;
 constexpr int school_height = 18;
 
-}  // namespace
+} // namespace
 
-InertiaView::InertiaView(Document& document, bool with_schools, QWidget* parent) : QWidget(parent), document_(document), with_schools_(with_schools) {
+InertiaView::InertiaView(Document& document, bool with_schools, QWidget* parent)
+    : QWidget(parent), document_(document), with_schools_(with_schools) {
     setAccessibleName(tr("Inertia statement at the motor shaft"));
     connect(&document_, &Document::changed, this, [this] {
         updateGeometry();
@@ -29,7 +30,8 @@ QSize InertiaView::sizeHint() const {
     const Assessment& a = document_.assessment();
     if (!a.inertia) return {280, 60};
     const int rows = static_cast<int>(a.inertia->shares.size());
-    const int schools = with_schools_ && a.inertia->rotor > 0 ? static_cast<int>(a.schools.size()) * school_height + 14 : 0;
+    const int schools =
+        with_schools_ && a.inertia->rotor > 0 ? static_cast<int>(a.schools.size()) * school_height + 14 : 0;
     return {280, rows * row_height + 63 + schools};
 }
 
@@ -55,7 +57,8 @@ void InertiaView::paintEvent(QPaintEvent*) {
         const QRect box(0, y, width(), 18);
         p.drawText(box, Qt::AlignRight | Qt::AlignVCenter, value);
         const int used = p.fontMetrics().horizontalAdvance(value) + 10;
-        p.drawText(box.adjusted(0, 0, -used, 0), Qt::AlignVCenter, p.fontMetrics().elidedText(name, Qt::ElideRight, width() - used));
+        p.drawText(box.adjusted(0, 0, -used, 0), Qt::AlignVCenter,
+            p.fontMetrics().elidedText(name, Qt::ElideRight, width() - used));
         if (bar >= 0) draw_bar(p, QRectF(0, y + 18, width(), 5), bar, 0, colour);
         y += bar >= 0 ? row_height : 19;
     };
@@ -64,7 +67,8 @@ void InertiaView::paintEvent(QPaintEvent*) {
         QString name = qs(i.label);
         if (!i.detail.empty() && i.detail != "given") name += QStringLiteral("  ") + qs(i.detail);
         QString value = figure(i.at_shaft);
-        if (!i.rotor_side) value = QStringLiteral("%1 %   %2").arg(qs(format_number(100 * of, of < 0.0995 ? 2 : 3)), value);
+        if (!i.rotor_side)
+            value = QStringLiteral("%1 %   %2").arg(qs(format_number(100 * of, of < 0.0995 ? 2 : 3)), value);
         line(name, value, false, largest > 0 ? i.at_shaft / largest : 0, i.rotor_side ? t.cause[1] : t.cause[0]);
     }
     p.setPen(t.line);
@@ -97,4 +101,4 @@ void InertiaView::paintEvent(QPaintEvent*) {
     }
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -23,4 +23,4 @@ class InertiaView : public QWidget {
     bool with_schools_;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -19,18 +19,23 @@ QString qs(const std::string& s) { return QString::fromStdString(s); }
 constexpr int sort_role = Qt::UserRole + 1;
 constexpr int state_role = Qt::UserRole + 2;
 
-QString percent(double x) { return std::isnan(x) ? QStringLiteral("–") : std::isinf(x) ? QStringLiteral("beyond") : qs(format_number(100 * x, 3)) + QStringLiteral(" %"); }
+QString percent(double x) {
+    return std::isnan(x)   ? QStringLiteral("–")
+           : std::isinf(x) ? QStringLiteral("beyond")
+                           : qs(format_number(100 * x, 3)) + QStringLiteral(" %");
+}
 
 class StateDelegate : public QStyledItemDelegate {
   public:
     using QStyledItemDelegate::QStyledItemDelegate;
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         QStyledItemDelegate::paint(p, option, index);
-        draw_state(*p, QRectF(option.rect.left() + 8, option.rect.center().y() - 5, 10, 10), static_cast<LimitState>(index.data(state_role).toInt()));
+        draw_state(*p, QRectF(option.rect.left() + 8, option.rect.center().y() - 5, 10, 10),
+            static_cast<LimitState>(index.data(state_role).toInt()));
     }
 };
 
-}  // namespace
+} // namespace
 
 MotorModel::MotorModel(Document& document, QObject* parent) : QAbstractTableModel(parent), document_(document) {
     QFile file(QStringLiteral(":/catalogue/motors.json"));
@@ -43,7 +48,9 @@ MotorModel::MotorModel(Document& document, QObject* parent) : QAbstractTableMode
     rows_.resize(motors_.size());
 }
 
-int MotorModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : static_cast<int>(motors_.size()); }
+int MotorModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : static_cast<int>(motors_.size());
+}
 int MotorModel::columnCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : columns; }
 
 void MotorModel::judge() {
@@ -52,7 +59,8 @@ void MotorModel::judge() {
     const double nan = std::nan("");
     for (std::size_t i = 0; i < motors_.size(); ++i) {
         axis.motor = motors_[i];
-        const Assessment a = assess(document_.machine(), axis, document_.axis_path().toStdString(), {.workings = false, .closed_form = false});
+        const Assessment a = assess(
+            document_.machine(), axis, document_.axis_path().toStdString(), {.workings = false, .closed_form = false});
         const auto use = [&](const char* key) {
             const Limit* l = a.limit(key);
             return l ? l->utilisation() : nan;
@@ -82,10 +90,13 @@ int MotorModel::fitting() const {
 QVariant MotorModel::headerData(int section, Qt::Orientation orientation, int role) const {
     if (orientation != Qt::Horizontal) return {};
     static const char* names[] = {"Motor", "Price", "Mass", "Ratio", "Speed", "Peak", "Heat", "Tightest"};
-    static const char* tips[] = {"B: with holding brake", "In the catalogue's currency", "", "Load inertia over rotor inertia", "Top speed used of allowed", "Peak torque used of the curve", "Continuous heat used of allowed, loss method", "The tightest of all limits; hover for why"};
+    static const char* tips[] = {"B: with holding brake", "In the catalogue's currency", "",
+        "Load inertia over rotor inertia", "Top speed used of allowed", "Peak torque used of the curve",
+        "Continuous heat used of allowed, loss method", "The tightest of all limits; hover for why"};
     if (role == Qt::DisplayRole) return tr(names[section]);
     if (role == Qt::ToolTipRole) return tr(tips[section]);
-    if (role == Qt::TextAlignmentRole) return int((section == name ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
+    if (role == Qt::TextAlignmentRole)
+        return int((section == name ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
     return {};
 }
 
@@ -94,30 +105,57 @@ QVariant MotorModel::data(const QModelIndex& index, int role) const {
     const Motor& m = motors_[i];
     const Row& r = rows_[i];
     const bool chosen = document_.has_axis() && document_.axis().motor.name == m.name;
-    if (role == Qt::TextAlignmentRole) return int((index.column() == name ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
+    if (role == Qt::TextAlignmentRole)
+        return int((index.column() == name ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
     if (role == Qt::FontRole) return type_face(13, chosen ? Weight::strong : Weight::regular);
     if (role == Qt::BackgroundRole && chosen) return theme().accent_ground;
     if (role == state_role) return static_cast<int>(r.state);
     if (role == Qt::ToolTipRole && index.column() == tightest) return r.why;
     const auto sortable = [](double x) { return std::isnan(x) ? 1e300 : x; };
     switch (index.column()) {
-    case name: return role == Qt::DisplayRole || role == sort_role ? QVariant(qs(m.name)) : QVariant();
-    case price: return role == Qt::DisplayRole ? QVariant(qs(format_number(m.price.si))) : role == sort_role ? QVariant(sortable(m.price.si)) : QVariant();
-    case mass: return role == Qt::DisplayRole ? QVariant(qs(format_quantity(m.mass.si, Kind::mass, document_.machine().unit_system, 3))) : role == sort_role ? QVariant(sortable(m.mass.si)) : QVariant();
-    case ratio: return role == Qt::DisplayRole ? QVariant(std::isnan(r.ratio) ? QStringLiteral("–") : qs(format_number(r.ratio, 3))) : role == sort_role ? QVariant(sortable(r.ratio)) : QVariant();
-    case speed: return role == Qt::DisplayRole ? QVariant(percent(r.speed)) : role == sort_role ? QVariant(sortable(r.speed)) : QVariant();
-    case peak: return role == Qt::DisplayRole ? QVariant(percent(r.peak)) : role == sort_role ? QVariant(sortable(r.peak)) : QVariant();
-    case heat: return role == Qt::DisplayRole ? QVariant(percent(r.heat)) : role == sort_role ? QVariant(sortable(r.heat)) : QVariant();
+    case name:
+        return role == Qt::DisplayRole || role == sort_role ? QVariant(qs(m.name)) : QVariant();
+    case price:
+        return role == Qt::DisplayRole ? QVariant(qs(format_number(m.price.si)))
+               : role == sort_role     ? QVariant(sortable(m.price.si))
+                                       : QVariant();
+    case mass:
+        return role == Qt::DisplayRole
+                   ? QVariant(qs(format_quantity(m.mass.si, Kind::mass, document_.machine().unit_system, 3)))
+               : role == sort_role ? QVariant(sortable(m.mass.si))
+                                   : QVariant();
+    case ratio:
+        return role == Qt::DisplayRole
+                   ? QVariant(std::isnan(r.ratio) ? QStringLiteral("–") : qs(format_number(r.ratio, 3)))
+               : role == sort_role ? QVariant(sortable(r.ratio))
+                                   : QVariant();
+    case speed:
+        return role == Qt::DisplayRole ? QVariant(percent(r.speed))
+               : role == sort_role     ? QVariant(sortable(r.speed))
+                                       : QVariant();
+    case peak:
+        return role == Qt::DisplayRole ? QVariant(percent(r.peak))
+               : role == sort_role     ? QVariant(sortable(r.peak))
+                                       : QVariant();
+    case heat:
+        return role == Qt::DisplayRole ? QVariant(percent(r.heat))
+               : role == sort_role     ? QVariant(sortable(r.heat))
+                                       : QVariant();
     case tightest:
-        if (role == Qt::DisplayRole) return QStringLiteral("%1  %2").arg(QString::fromUtf8(state_words(r.state)), percent(r.tightest));
-        if (role == sort_role) return static_cast<double>(static_cast<int>(r.state)) * 1e6 + std::min(sortable(r.tightest), 1e5);
+        if (role == Qt::DisplayRole)
+            return QStringLiteral("%1  %2").arg(QString::fromUtf8(state_words(r.state)), percent(r.tightest));
+        if (role == sort_role)
+            return static_cast<double>(static_cast<int>(r.state)) * 1e6 + std::min(sortable(r.tightest), 1e5);
         if (role == Qt::AccessibleTextRole) return QString::fromUtf8(state_words(r.state));
         return {};
-    default: return {};
+    default:
+        return {};
     }
 }
 
-MotorTable::MotorTable(Document& document, QWidget* parent) : QTableView(parent), document_(document), motors_(new MotorModel(document, this)), order_(new QSortFilterProxyModel(this)) {
+MotorTable::MotorTable(Document& document, QWidget* parent)
+    : QTableView(parent), document_(document), motors_(new MotorModel(document, this)),
+      order_(new QSortFilterProxyModel(this)) {
     setObjectName(QStringLiteral("catalogue"));
     setAccessibleName(tr("Catalogue of motors, judged on this axis"));
     order_->setSourceModel(motors_);
@@ -156,12 +194,15 @@ void MotorTable::choose_current() {
     const QModelIndex at = currentIndex();
     if (!at.isValid()) return;
     const Motor motor = motors_->motor(order_->mapToSource(at).row());
-    document_.edit(tr("motor %1").arg(qs(motor.name)), [&](Machine& m) { m.axes[static_cast<std::size_t>(document_.axis_index())].motor = motor; });
+    document_.edit(tr("motor %1").arg(qs(motor.name)),
+        [&](Machine& m) { m.axes[static_cast<std::size_t>(document_.axis_index())].motor = motor; });
 }
 
 void MotorTable::keyPressEvent(QKeyEvent* event) {
-    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) choose_current();
-    else QTableView::keyPressEvent(event);
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter)
+        choose_current();
+    else
+        QTableView::keyPressEvent(event);
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -64,4 +64,4 @@ class MotorTable : public QTableView {
     QTimer later_;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

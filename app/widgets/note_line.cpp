@@ -12,10 +12,11 @@ namespace {
 
 constexpr int margin = 6;
 
-}  // namespace
+} // namespace
 
 NoteLine::NoteLine(const QString& field, const QString& message, QString path, QWidget* parent)
-    : QWidget(parent), text_(field + QStringLiteral(": ") + message), path_(std::move(path)), link_length_(static_cast<int>(field.size())) {
+    : QWidget(parent), text_(field + QStringLiteral(": ") + message), path_(std::move(path)),
+      link_length_(static_cast<int>(field.size())) {
     setAccessibleName(text_);
     QSizePolicy policy(QSizePolicy::Preferred, QSizePolicy::Minimum);
     policy.setHeightForWidth(true);
@@ -68,8 +69,10 @@ void NoteLine::paintEvent(QPaintEvent*) {
 void NoteLine::mousePressEvent(QMouseEvent*) { emit activated(path_); }
 
 void NoteLine::keyPressEvent(QKeyEvent* event) {
-    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space) emit activated(path_);
-    else QWidget::keyPressEvent(event);
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space)
+        emit activated(path_);
+    else
+        QWidget::keyPressEvent(event);
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

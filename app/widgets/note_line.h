@@ -18,7 +18,7 @@ class NoteLine : public QWidget {
     QString text() const { return text_; }
     bool hasHeightForWidth() const override { return true; }
     int heightForWidth(int width) const override;
-    QSize sizeHint() const override { return {200, 16}; }  // the height follows the width
+    QSize sizeHint() const override { return {200, 16}; } // the height follows the width
     QSize minimumSizeHint() const override { return {80, 16}; }
 
   signals:
@@ -38,7 +38,7 @@ class NoteLine : public QWidget {
     mutable QTextLayout layout_;
     mutable int laid_out_for_ = -1;
     mutable int height_ = 0;
-    mutable std::map<int, int> heights_;  ///< by width: layouts ask for several in turn
+    mutable std::map<int, int> heights_; ///< by width: layouts ask for several in turn
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

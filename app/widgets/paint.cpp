@@ -56,7 +56,8 @@ void draw_bar(QPainter& p, const QRectF& box, double used, double share, const Q
     if (std::isfinite(used) || used > 0) {
         const double part = std::clamp(std::isfinite(used) ? used : 1.0, 0.0, 1.0);
         p.setBrush(colour);
-        p.drawRoundedRect(QRectF(box.x(), box.y(), std::max(part * box.width(), part > 0 ? 2.0 : 0.0), box.height()), 2.5, 2.5);
+        p.drawRoundedRect(
+            QRectF(box.x(), box.y(), std::max(part * box.width(), part > 0 ? 2.0 : 0.0), box.height()), 2.5, 2.5);
     }
     if (share > 0 && share < 1) {
         p.setBrush(theme().ink);
@@ -85,4 +86,4 @@ QVBoxLayout* make_card(QFrame* frame, const QString& heading, QLabel** note) {
     return box;
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

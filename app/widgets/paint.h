@@ -21,4 +21,4 @@ void draw_bar(QPainter& p, const QRectF& box, double used, double share, const Q
 /// A card with a heading; contents go into the returned layout.
 QVBoxLayout* make_card(QFrame* frame, const QString& heading, QLabel** note = nullptr);
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -8,7 +8,8 @@
 
 namespace fulmox::app {
 
-QuantityEdit::QuantityEdit(Document& document, QString path, QWidget* parent) : QLineEdit(parent), document_(document), path_(std::move(path)) {
+QuantityEdit::QuantityEdit(Document& document, QString path, QWidget* parent)
+    : QLineEdit(parent), document_(document), path_(std::move(path)) {
     setMaxLength(400);
     connect(this, &QLineEdit::textEdited, this, &QuantityEdit::typed);
 }
@@ -17,13 +18,15 @@ void QuantityEdit::refresh(const FieldRef& field) {
     if (wrong() && hasFocus()) return;
     const QString stored = QString::fromStdString(field.quantity->text);
     // "10" is stored as "10 mm": leave the typed text alone while it means the same
-    if (!hasFocus() || (stored != text() && !stored.startsWith(text().trimmed() + QLatin1Char(' ')) && !stored.contains(QLatin1Char('(') + text().trimmed()))) {
+    if (!hasFocus() || (stored != text() && !stored.startsWith(text().trimmed() + QLatin1Char(' ')) &&
+                           !stored.contains(QLatin1Char('(') + text().trimmed()))) {
         if (text() != stored) setText(stored);
         if (wrong()) set_problem({});
     }
     // what a file brought in can be wrong without anybody typing
     if (!field.quantity->text.empty())
-        if (const auto p = check(field); p && p->severity == Severity::error) set_problem(QString::fromStdString(p->message));
+        if (const auto p = check(field); p && p->severity == Severity::error)
+            set_problem(QString::fromStdString(p->message));
 }
 
 void QuantityEdit::typed(const QString& text) {
@@ -51,16 +54,23 @@ void QuantityEdit::nudge(int steps, double size) {
     const double step = now == 0 ? 1 : std::pow(10, std::floor(std::log10(std::abs(now)) + 1e-9) - 1);
     const double next = (std::round(now / (step * size)) + steps) * step * size;
     QString text = QString::fromStdString(format_number(next, 8));
-    if (unit.symbol != "1") text += QLatin1Char(' ') + QString::fromUtf8(unit.symbol.data(), static_cast<qsizetype>(unit.symbol.size()));
+    if (unit.symbol != "1")
+        text += QLatin1Char(' ') + QString::fromUtf8(unit.symbol.data(), static_cast<qsizetype>(unit.symbol.size()));
     setText(text);
     typed(text);
 }
 
 void QuantityEdit::keyPressEvent(QKeyEvent* event) {
-    const double size = event->modifiers() & Qt::ShiftModifier ? 10 : event->modifiers() & Qt::ControlModifier ? 0.1 : 1;
+    const double size = event->modifiers() & Qt::ShiftModifier     ? 10
+                        : event->modifiers() & Qt::ControlModifier ? 0.1
+                                                                   : 1;
     switch (event->key()) {
-    case Qt::Key_Up: nudge(1, size); return;
-    case Qt::Key_Down: nudge(-1, size); return;
+    case Qt::Key_Up:
+        nudge(1, size);
+        return;
+    case Qt::Key_Down:
+        nudge(-1, size);
+        return;
     case Qt::Key_Escape:
         if (text() == before_) break;
         setText(before_);
@@ -71,12 +81,14 @@ void QuantityEdit::keyPressEvent(QKeyEvent* event) {
         if (!wrong()) {
             document_.end_typing();
             Machine copy = document_.machine();
-            if (const auto field = find_field(copy, path_.toStdString())) setText(QString::fromStdString(field->quantity->text));
+            if (const auto field = find_field(copy, path_.toStdString()))
+                setText(QString::fromStdString(field->quantity->text));
             before_ = text();
             selectAll();
         }
         return;
-    default: break;
+    default:
+        break;
     }
     QLineEdit::keyPressEvent(event);
 }
@@ -92,9 +104,10 @@ void QuantityEdit::focusOutEvent(QFocusEvent* event) {
     document_.end_typing();
     if (!wrong()) {
         Machine copy = document_.machine();
-        if (const auto field = find_field(copy, path_.toStdString()); field && field->quantity) setText(QString::fromStdString(field->quantity->text));
+        if (const auto field = find_field(copy, path_.toStdString()); field && field->quantity)
+            setText(QString::fromStdString(field->quantity->text));
     }
     emit left();
 }
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -40,8 +40,8 @@ class QuantityEdit : public QLineEdit {
 
     Document& document_;
     QString path_;
-    QString before_;   ///< text when the focus came in
+    QString before_; ///< text when the focus came in
     QString problem_;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -22,4 +22,4 @@ class ShareBars : public QWidget {
     Document& document_;
 };
 
-}  // namespace fulmox::app
+} // namespace fulmox::app

@@ -52,7 +52,7 @@ QuadraticSums combined(const ClosedForm& f, double forward, double backward) {
     return s;
 }
 
-}  // namespace
+} // namespace
 
 ClosedForm closed_form(const Demand& d) {
     ClosedForm out;
@@ -63,7 +63,8 @@ ClosedForm closed_form(const Demand& d) {
         const double power = middle.mechanism_torque * s.direction;
         const std::size_t r = s.direction == 0 ? 2 : power >= 0 ? 0 : 1;
         const auto mean = [&](auto f) {
-            return Gauss::integrate([&](double t) { return f(evaluate(d.load, s, t)); }, s.start, s.start + s.duration) /
+            return Gauss::integrate(
+                       [&](double t) { return f(evaluate(d.load, s, t)); }, s.start, s.start + s.duration) /
                    d.cycle_time;
         };
         out.sums[r].a += mean([](const ShaftState& e) { return e.mechanism_torque * e.mechanism_torque; });
@@ -103,4 +104,4 @@ double ClosedForm::least_rms(double inertia, double forward, double backward) co
     return std::sqrt(std::max(0.0, 2 * inertia * (s.b + std::sqrt(s.a * s.c))));
 }
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -18,21 +18,23 @@ struct QuadraticSums {
 };
 
 struct HullPoint {
-    double torque = 0;        ///< D, N·m
-    double acceleration = 0;  ///< α, rad/s²
+    double torque = 0;       ///< D, N·m
+    double acceleration = 0; ///< α, rad/s²
 };
 
 /// Regimes by the power at the mechanism's input shaft.
 struct ClosedForm {
-    std::array<QuadraticSums, 3> sums;            ///< motoring, generating, standstill
-    std::array<std::vector<HullPoint>, 3> hulls;  ///< convex hull of (D, α) for each
-    double peak_speed = 0;                        ///< rad/s at the mechanism's input shaft
+    std::array<QuadraticSums, 3> sums;           ///< motoring, generating, standstill
+    std::array<std::vector<HullPoint>, 3> hulls; ///< convex hull of (D, α) for each
+    double peak_speed = 0;                       ///< rad/s at the mechanism's input shaft
 
     /// RMS torque at the motor, N·m; J kg·m², ratio i > 0, stage efficiency both ways.
-    double rms_torque(double ratio, double inertia, double efficiency_forward = 1, double efficiency_backward = 1) const;
+    double rms_torque(
+        double ratio, double inertia, double efficiency_forward = 1, double efficiency_backward = 1) const;
 
     /// Largest |T| at the motor over the cycle.
-    double peak_torque(double ratio, double inertia, double efficiency_forward = 1, double efficiency_backward = 1) const;
+    double peak_torque(
+        double ratio, double inertia, double efficiency_forward = 1, double efficiency_backward = 1) const;
 
     /// Ratio of least RMS torque, i* = (a/(c J²))^(1/4); 0 where nothing accelerates.
     double best_ratio(double inertia, double efficiency_forward = 1, double efficiency_backward = 1) const;
@@ -43,4 +45,4 @@ struct ClosedForm {
 
 ClosedForm closed_form(const Demand& d);
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -45,8 +45,8 @@ template <class F> void add_roots(std::vector<double>& out, double from, double 
         const double f1 = f(t1);
         if (f0 * f1 < 0) {
             std::uintmax_t most = 60;
-            const auto [a, b] = boost::math::tools::toms748_solve(f, t0, t1, f0, f1,
-                boost::math::tools::eps_tolerance<double>(52), most);
+            const auto [a, b] = boost::math::tools::toms748_solve(
+                f, t0, t1, f0, f1, boost::math::tools::eps_tolerance<double>(52), most);
             out.push_back((a + b) / 2);
         }
         t0 = t1;
@@ -131,7 +131,7 @@ void emergency_stop(Demand& d, const Axis& axis, double peak_speed, const std::v
     }
 }
 
-}  // namespace
+} // namespace
 
 const char* cause_key(Cause c) {
     static constexpr std::array names{"load_inertia", "rotor", "friction", "gravity", "process"};
@@ -166,22 +166,21 @@ ShaftState evaluate(const LoadModel& m, const Span& s, double t) {
     const double inertia = (m.moving_mass + s.payload) * a;
     out.load_force = inertia + gravity + s.process + s.direction * guide_friction(m, mass) + m.viscous * v;
     const double efficiency = s.regime == Regime::motoring ? 1 / m.efficiency_forward : m.efficiency_backward;
-    out.mechanism_torque = out.load_force * m.radius * efficiency + s.direction * m.shaft_drag +
-                           m.own_inertia * out.acceleration;
+    out.mechanism_torque =
+        out.load_force * m.radius * efficiency + s.direction * m.shaft_drag + m.own_inertia * out.acceleration;
     at(Cause::load_inertia) = inertia * m.radius + m.own_inertia * out.acceleration;
     at(Cause::rotor) = m.rotor_inertia * out.acceleration;
     at(Cause::gravity) = gravity * m.radius;
     at(Cause::process) = s.process * m.radius;
     out.torque = out.mechanism_torque + at(Cause::rotor);
     // guides, drag, and what the mechanism's efficiency takes or keeps back
-    at(Cause::friction) =
-        out.mechanism_torque - at(Cause::load_inertia) - at(Cause::gravity) - at(Cause::process);
+    at(Cause::friction) = out.mechanism_torque - at(Cause::load_inertia) - at(Cause::gravity) - at(Cause::process);
     return out;
 }
 
 ShaftState Demand::at(double t) const {
-    const auto it = std::upper_bound(spans.begin(), spans.end(), t,
-        [](double value, const Span& s) { return value < s.start; });
+    const auto it =
+        std::upper_bound(spans.begin(), spans.end(), t, [](double value, const Span& s) { return value < s.start; });
     return evaluate(load, it == spans.begin() ? spans.front() : *std::prev(it), t);
 }
 
@@ -194,7 +193,8 @@ Demand demand(const LoadModel& load, const Trajectory& motion, const Axis& axis)
     for (const Piece& p : motion.pieces) {
         const Segment& segment = axis.cycle.segments[p.segment];
         Span s{p.start, p.duration, p, 0, Regime::standstill, payloads[p.segment], segment.process_force.value_or(0)};
-        if (const auto* dwell = std::get_if<Dwell>(&segment.what); dwell && dwell->brake_holds) s.regime = Regime::braked;
+        if (const auto* dwell = std::get_if<Dwell>(&segment.what); dwell && dwell->brake_holds)
+            s.regime = Regime::braked;
         cutter.cut(s);
     }
     double heat = 0;
@@ -254,4 +254,4 @@ std::vector<double> heat_by_segment(const Demand& d, std::size_t segments) {
     return out;
 }
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -25,10 +25,10 @@ enum class Regime { motoring, generating, standstill, braked };
 struct ShaftState {
     double speed = 0;
     double acceleration = 0;
-    double torque = 0;                          ///< the whole, sum of the parts
-    std::array<double, cause_count> part{};     ///< by Cause
-    double load_force = 0;                      ///< N at the nut, before efficiency
-    double mechanism_torque = 0;                ///< without rotor: what the coupling carries
+    double torque = 0;                      ///< the whole, sum of the parts
+    std::array<double, cause_count> part{}; ///< by Cause
+    double load_force = 0;                  ///< N at the nut, before efficiency
+    double mechanism_torque = 0;            ///< without rotor: what the coupling carries
 };
 
 /// A stretch of time in which nothing switches.
@@ -36,10 +36,10 @@ struct Span {
     double start = 0;
     double duration = 0;
     Piece piece;
-    double direction = 0;  ///< sign of the speed; 0 at rest
+    double direction = 0; ///< sign of the speed; 0 at rest
     Regime regime = Regime::standstill;
-    double payload = 0;    ///< kg
-    double process = 0;    ///< N
+    double payload = 0; ///< kg
+    double process = 0; ///< N
 };
 
 /// The shaft at time t within the span (one-sided at its ends).
@@ -58,25 +58,25 @@ struct Demand {
     std::vector<Span> spans;
     double cycle_time = 0;
 
-    ShaftPoint peak;                 ///< largest |T|
-    ShaftPoint peak_motoring;        ///< largest |T| with T ω > 0; torque 0 if there is none
-    ShaftPoint peak_braking;         ///< largest |T| with T ω < 0
-    double rms_torque = 0;           ///< over the whole cycle, dwell included
-    double holding_torque = 0;       ///< largest |T| at rest that the motor holds
-    double static_torque = 0;        ///< largest |T| needed to hold any payload of the cycle, friction not credited
-    double static_torque_friction = 0;  ///< the same with friction credited: never to be relied on for safety
-    double peak_speed = 0;           ///< rad/s
-    double mean_speed = 0;           ///< mean |ω|
+    ShaftPoint peak;                   ///< largest |T|
+    ShaftPoint peak_motoring;          ///< largest |T| with T ω > 0; torque 0 if there is none
+    ShaftPoint peak_braking;           ///< largest |T| with T ω < 0
+    double rms_torque = 0;             ///< over the whole cycle, dwell included
+    double holding_torque = 0;         ///< largest |T| at rest that the motor holds
+    double static_torque = 0;          ///< largest |T| needed to hold any payload of the cycle, friction not credited
+    double static_torque_friction = 0; ///< the same with friction credited: never to be relied on for safety
+    double peak_speed = 0;             ///< rad/s
+    double mean_speed = 0;             ///< mean |ω|
     double rms_speed = 0;
-    double peak_power = 0;           ///< W, motoring
-    double peak_return = 0;          ///< W, ≥ 0, braking
-    double energy_delivered = 0;     ///< J per cycle, T ω > 0
-    double energy_returned = 0;      ///< J per cycle, ≥ 0
-    double emergency_torque = 0;     ///< N·m, 0 where no stop time is given
-    double coupling_peak = 0;        ///< N·m through the coupling over the cycle
-    double coupling_emergency = 0;   ///< N·m through the coupling in the emergency stop
-    double axial_peak = 0;           ///< N, largest |force| at the nut
-    std::array<double, cause_count> rms_share{};  ///< mean(T T_k)/T_rms², adds to 1
+    double peak_power = 0;                       ///< W, motoring
+    double peak_return = 0;                      ///< W, ≥ 0, braking
+    double energy_delivered = 0;                 ///< J per cycle, T ω > 0
+    double energy_returned = 0;                  ///< J per cycle, ≥ 0
+    double emergency_torque = 0;                 ///< N·m, 0 where no stop time is given
+    double coupling_peak = 0;                    ///< N·m through the coupling over the cycle
+    double coupling_emergency = 0;               ///< N·m through the coupling in the emergency stop
+    double axial_peak = 0;                       ///< N, largest |force| at the nut
+    std::array<double, cause_count> rms_share{}; ///< mean(T T_k)/T_rms², adds to 1
 
     ShaftState at(double t) const;
 };
@@ -87,4 +87,4 @@ Demand demand(const LoadModel& load, const Trajectory& motion, const Axis& axis)
 /// ∫ T² dt over the spans of each segment; index is the segment. N²·m²·s.
 std::vector<double> heat_by_segment(const Demand& d, std::size_t segments);
 
-}  // namespace fulmox
+} // namespace fulmox

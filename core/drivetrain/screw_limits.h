@@ -17,4 +17,4 @@ double critical_speed(double root_diameter, double free_length, double elastic_m
 /// Euler's load, N: N π² E I/L² on the root diameter; L the longest loaded length, m.
 double buckling_load(double root_diameter, double loaded_length, double elastic_modulus, EndFixity f);
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -59,12 +59,17 @@ class Builder : public nlohmann::json_sax<Json> {
     bool parse_error(std::size_t, const std::string& token, const nlohmann::detail::exception& e) override {
         std::string what = e.what();
         // "[json.exception.parse_error.101] parse error at line 1, column 2: …": the part a person can use
-        if (const std::size_t at = what.rfind("; expected"); at != std::string::npos) what = what.substr(at + 2);
-        else if (const std::size_t colon = what.rfind(": "); colon != std::string::npos) what = what.substr(colon + 2);
+        if (const std::size_t at = what.rfind("; expected"); at != std::string::npos)
+            what = what.substr(at + 2);
+        else if (const std::size_t colon = what.rfind(": "); colon != std::string::npos)
+            what = what.substr(colon + 2);
         std::string shown;
-        for (const char c : token.substr(0, 40)) shown += static_cast<unsigned char>(c) < 0x20 || static_cast<unsigned char>(c) >= 0x7f ? '?' : c;
-        problem = {Severity::error, pointer(), "", "the file is not valid JSON here: " + what +
-            (shown.empty() ? "" : ", found \"" + shown + "\"") + ". It may be cut off or not a project file", line_};
+        for (const char c : token.substr(0, 40))
+            shown += static_cast<unsigned char>(c) < 0x20 || static_cast<unsigned char>(c) >= 0x7f ? '?' : c;
+        problem = {Severity::error, pointer(), "",
+            "the file is not valid JSON here: " + what + (shown.empty() ? "" : ", found \"" + shown + "\"") +
+                ". It may be cut off or not a project file",
+            line_};
         return false;
     }
 
@@ -123,14 +128,17 @@ class Builder : public nlohmann::json_sax<Json> {
     }
 };
 
-}  // namespace
+} // namespace
 
 std::string child_pointer(const std::string& pointer, std::string_view key) {
     std::string out = pointer + "/";
     for (const char c : key) {
-        if (c == '~') out += "~0";
-        else if (c == '/') out += "~1";
-        else out += c;
+        if (c == '~')
+            out += "~0";
+        else if (c == '/')
+            out += "~1";
+        else
+            out += c;
     }
     return out;
 }
@@ -145,22 +153,26 @@ int JsonDocument::line(const std::string& pointer) const {
 Result<JsonDocument, Problem> parse_document(std::string_view text) {
     using Out = Result<JsonDocument, Problem>;
     if (text.size() > largest_file)
-        return Out::failure({Severity::error, "", "", "the file has " + format_number(static_cast<double>(text.size()) / 1e6, 4) +
-            " MB; a project file has at most " + format_number(static_cast<double>(largest_file) / 1e6, 4) + " MB", 0});
+        return Out::failure({Severity::error, "", "",
+            "the file has " + format_number(static_cast<double>(text.size()) / 1e6, 4) +
+                " MB; a project file has at most " + format_number(static_cast<double>(largest_file) / 1e6, 4) + " MB",
+            0});
     if (text.find_first_not_of(" \t\r\n") == std::string_view::npos)
         return Out::failure({Severity::error, "", "", "the file is empty", 1});
     if (text.find('\0') != std::string_view::npos)
-        return Out::failure({Severity::error, "", "", "the file holds binary data, not text; it is not a project file", 1});
+        return Out::failure(
+            {Severity::error, "", "", "the file holds binary data, not text; it is not a project file", 1});
     JsonDocument d;
     int line = 1;
     Builder builder(d, line);
     const CountingIterator first{text.data(), &line};
     const CountingIterator last{text.data() + text.size(), &line};
     if (!Json::sax_parse(first, last, &builder)) {
-        if (builder.problem.message.empty()) builder.problem = {Severity::error, "", "", "the file is not valid JSON", line};
+        if (builder.problem.message.empty())
+            builder.problem = {Severity::error, "", "", "the file is not valid JSON", line};
         return Out::failure(builder.problem);
     }
     return d;
 }
 
-}  // namespace fulmox
+} // namespace fulmox

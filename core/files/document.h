@@ -16,13 +16,13 @@ using Json = nlohmann::ordered_json;
 
 struct JsonDocument {
     Json root;
-    std::map<std::string, int> lines;  ///< JSON pointer to line, 1-based
+    std::map<std::string, int> lines; ///< JSON pointer to line, 1-based
 
     /// Line of a pointer or of the nearest enclosing value that has one.
     int line(const std::string& pointer) const;
 };
 
-inline constexpr std::size_t largest_file = 32u * 1024 * 1024;  ///< bytes
+inline constexpr std::size_t largest_file = 32u * 1024 * 1024; ///< bytes
 inline constexpr int deepest_json = 48;
 
 /// Parses. Refused with a line: anything over `largest_file`, nesting over `deepest_json`, a duplicate member,
@@ -32,4 +32,4 @@ Result<JsonDocument, Problem> parse_document(std::string_view text);
 /// `pointer` with the key appended, escaped as RFC 6901 wants.
 std::string child_pointer(const std::string& pointer, std::string_view key);
 
-}  // namespace fulmox
+} // namespace fulmox

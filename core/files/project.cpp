@@ -12,12 +12,16 @@ namespace fulmox {
 
 namespace {
 
-constexpr std::array<Option, 4> standings{{{"assumed", "assumed"}, {"datasheet", "datasheet"}, {"calculated", "calculated"}, {"measured", "measured"}}};
+constexpr std::array<Option, 4> standings{
+    {{"assumed", "assumed"}, {"datasheet", "datasheet"}, {"calculated", "calculated"}, {"measured", "measured"}}};
 
 std::string type_name(const Json& j) {
     if (j.is_number()) return "the number " + j.dump();
     if (j.is_string()) return "the text \"" + j.get<std::string>().substr(0, 40) + "\"";
-    return j.is_null() ? "null" : j.is_boolean() ? (j.get<bool>() ? "true" : "false") : j.is_array() ? "a list" : "an object";
+    return j.is_null()      ? "null"
+           : j.is_boolean() ? (j.get<bool>() ? "true" : "false")
+           : j.is_array()   ? "a list"
+                            : "an object";
 }
 
 std::string options_text(std::span<const Option> options) {
@@ -50,8 +54,9 @@ class Reader {
         } else if (j->is_number() && std::string_view(spec.unit) == "1") {
             text = j->dump();
         } else {
-            lost(path, spec.label, "found " + type_name(*j) + "; a quantity is a text with its unit, such as \"10 " +
-                                       std::string(std::string_view(spec.unit) == "1" ? "" : spec.unit) + "\"");
+            lost(path, spec.label,
+                "found " + type_name(*j) + "; a quantity is a text with its unit, such as \"10 " +
+                    std::string(std::string_view(spec.unit) == "1" ? "" : spec.unit) + "\"");
             return;
         }
         q.text = text;
@@ -66,8 +71,10 @@ class Reader {
         s.clear();
         const Json* j = member(spec.key);
         if (!j) return;
-        if (j->is_string()) s = j->get<std::string>();
-        else lost(child_pointer(pointer_, spec.key), spec.label, "found " + type_name(*j) + "; allowed is a text");
+        if (j->is_string())
+            s = j->get<std::string>();
+        else
+            lost(child_pointer(pointer_, spec.key), spec.label, "found " + type_name(*j) + "; allowed is a text");
     }
     template <class E> void choice(E& e, const ChoiceSpec& spec) {
         const Json* j = member(spec.key);
@@ -87,8 +94,11 @@ class Reader {
         b = false;
         const Json* j = member(spec.key);
         if (!j) return;
-        if (j->is_boolean()) b = j->get<bool>();
-        else lost(child_pointer(pointer_, spec.key), spec.label, "found " + type_name(*j) + "; allowed are true and false");
+        if (j->is_boolean())
+            b = j->get<bool>();
+        else
+            lost(child_pointer(pointer_, spec.key), spec.label,
+                "found " + type_name(*j) + "; allowed are true and false");
     }
     template <class T> void group(T& t, const GroupSpec& spec) {
         static const Json empty = Json::object();
@@ -110,7 +120,8 @@ class Reader {
             return;
         }
         if (j->size() > spec.most) {
-            lost(path, spec.label, "found " + std::to_string(j->size()) + " entries; allowed are at most " + std::to_string(spec.most));
+            lost(path, spec.label,
+                "found " + std::to_string(j->size()) + " entries; allowed are at most " + std::to_string(spec.most));
             return;
         }
         for (std::size_t i = 0; i < j->size(); ++i) {
@@ -127,14 +138,18 @@ class Reader {
         const Json* j = member(spec.key);
         const std::array<Option, sizeof...(T)> kinds{Option{T::kind_key, T::kind_label}...};
         if (!j || !j->is_object()) {
-            if (j) lost(path, spec.label, "found " + type_name(*j) + "; allowed is an object with \"kind\"");
-            else error(path, spec.label, "it is missing; give an object whose \"kind\" is one of " + options_text(kinds));
+            if (j)
+                lost(path, spec.label, "found " + type_name(*j) + "; allowed is an object with \"kind\"");
+            else
+                error(
+                    path, spec.label, "it is missing; give an object whose \"kind\" is one of " + options_text(kinds));
             return;
         }
         const std::string kind = j->contains("kind") && (*j)["kind"].is_string() ? (*j)["kind"].get<std::string>() : "";
         const bool known = ((kind == T::kind_key && (v = T{}, true)) || ...);
         if (!known) {
-            lost(child_pointer(path, "kind"), spec.label, "found \"" + kind.substr(0, 40) + "\"; allowed are " + options_text(kinds));
+            lost(child_pointer(path, "kind"), spec.label,
+                "found \"" + kind.substr(0, 40) + "\"; allowed are " + options_text(kinds));
             return;
         }
         std::visit([&](auto& held) { read_into(held, *j, path, true); }, v);
@@ -176,11 +191,17 @@ class Reader {
                 q.note = value.get<std::string>();
             } else if (key == "standing" && value.is_string()) {
                 const auto given = value.get<std::string>();
-                const auto it = std::find_if(standings.begin(), standings.end(), [&given](const Option& o) { return given == o.key; });
-                if (it != standings.end()) q.standing = static_cast<Standing>(it - standings.begin());
-                else lost(child_pointer(path, key), label, "found " + type_name(value) + "; allowed are " + options_text(standings));
+                const auto it = std::find_if(
+                    standings.begin(), standings.end(), [&given](const Option& o) { return given == o.key; });
+                if (it != standings.end())
+                    q.standing = static_cast<Standing>(it - standings.begin());
+                else
+                    lost(child_pointer(path, key), label,
+                        "found " + type_name(value) + "; allowed are " + options_text(standings));
             } else {
-                lost(child_pointer(path, key), label, "found an unknown member \"" + key.substr(0, 40) + "\"; allowed are \"value\", \"standing\", \"note\"");
+                lost(child_pointer(path, key), label,
+                    "found an unknown member \"" + key.substr(0, 40) +
+                        "\"; allowed are \"value\", \"standing\", \"note\"");
             }
         }
     }
@@ -202,7 +223,9 @@ class Writer {
         out[spec.key] = std::move(j);
     }
     void text(const std::string& s, const TextSpec& spec) { out[spec.key] = s; }
-    template <class E> void choice(const E& e, const ChoiceSpec& spec) { out[spec.key] = spec.options[static_cast<std::size_t>(e)].key; }
+    template <class E> void choice(const E& e, const ChoiceSpec& spec) {
+        out[spec.key] = spec.options[static_cast<std::size_t>(e)].key;
+    }
     void flag(const bool& b, const FlagSpec& spec) { out[spec.key] = b; }
     template <class T> void group(const T& t, const GroupSpec& spec) { out[spec.key] = object_of(t); }
     template <class T> void list(const std::vector<T>& items, const ListSpec& spec) {
@@ -211,7 +234,8 @@ class Writer {
         out[spec.key] = std::move(j);
     }
     template <class... T> void variant(const std::variant<T...>& v, const GroupSpec& spec) {
-        std::visit([&](const auto& held) { out[spec.key] = object_of(held, std::decay_t<decltype(held)>::kind_key); }, v);
+        std::visit(
+            [&](const auto& held) { out[spec.key] = object_of(held, std::decay_t<decltype(held)>::kind_key); }, v);
     }
     template <class T> static Json object_of(const T& t, const char* kind = nullptr) {
         Writer w;
@@ -230,19 +254,27 @@ class SchemaWriter {
         std::string help = std::string(spec.label) + ". " + spec.help + " Permitted: " + range_text(spec) + ".";
         if (!spec.required) help += std::string(" May be left out: ") + spec.if_empty + ".";
         if (*spec.source) help += std::string(" Source: ") + spec.source + ".";
-        properties[spec.key] = Json{{"$ref", std::string_view(spec.unit) == "1" ? "#/$defs/number" : "#/$defs/quantity"},
-            {"title", spec.label}, {"description", help}, {"x-kind", std::string(info(K).name)}, {"x-unit", spec.unit}};
+        properties[spec.key] = Json{
+            {"$ref", std::string_view(spec.unit) == "1" ? "#/$defs/number" : "#/$defs/quantity"}, {"title", spec.label},
+            {"description", help}, {"x-kind", std::string(info(K).name)}, {"x-unit", spec.unit}};
     }
-    void text(const std::string&, const TextSpec& spec) { properties[spec.key] = Json{{"type", "string"}, {"title", spec.label}, {"description", spec.help}}; }
+    void text(const std::string&, const TextSpec& spec) {
+        properties[spec.key] = Json{{"type", "string"}, {"title", spec.label}, {"description", spec.help}};
+    }
     template <class E> void choice(const E&, const ChoiceSpec& spec) {
         Json keys = Json::array();
         for (const Option& o : spec.options) keys.push_back(o.key);
         properties[spec.key] = Json{{"enum", keys}, {"title", spec.label}, {"description", spec.help}};
     }
-    void flag(const bool&, const FlagSpec& spec) { properties[spec.key] = Json{{"type", "boolean"}, {"title", spec.label}, {"description", spec.help}}; }
-    template <class T> void group(const T& t, const GroupSpec& spec) { properties[spec.key] = schema_of(t, spec.label); }
+    void flag(const bool&, const FlagSpec& spec) {
+        properties[spec.key] = Json{{"type", "boolean"}, {"title", spec.label}, {"description", spec.help}};
+    }
+    template <class T> void group(const T& t, const GroupSpec& spec) {
+        properties[spec.key] = schema_of(t, spec.label);
+    }
     template <class T> void list(const std::vector<T>&, const ListSpec& spec) {
-        properties[spec.key] = Json{{"type", "array"}, {"title", spec.label}, {"maxItems", spec.most}, {"items", schema_of(T{}, spec.item)}};
+        properties[spec.key] = Json{
+            {"type", "array"}, {"title", spec.label}, {"maxItems", spec.most}, {"items", schema_of(T{}, spec.item)}};
     }
     template <class... T> void variant(const std::variant<T...>&, const GroupSpec& spec) {
         Json kinds = Json::array();
@@ -269,16 +301,23 @@ void with_lines(Problems& problems, const JsonDocument& d) {
 
 Result<int, Problem> header(const JsonDocument& d, const char* format) {
     using Out = Result<int, Problem>;
-    const auto no = [&](const char* path, std::string message) { return Out::failure({Severity::error, path, "", std::move(message), d.line(path)}); };
+    const auto no = [&](const char* path, std::string message) {
+        return Out::failure({Severity::error, path, "", std::move(message), d.line(path)});
+    };
     if (!d.root.is_object()) return no("", "found " + type_name(d.root) + "; a project file is a JSON object");
     if (!d.root.contains("format") || d.root["format"] != format)
-        return no("/format", "found " + (d.root.contains("format") ? type_name(d.root["format"]) : std::string("nothing")) + "; allowed is \"" + format + "\"");
-    if (!d.root.contains("version") || !d.root["version"].is_number_integer() || d.root["version"].get<double>() < 1 || d.root["version"].get<double>() > 1e6)
-        return no("/version", "found " + (d.root.contains("version") ? type_name(d.root["version"]) : std::string("nothing")) + "; allowed is a whole number from 1");
+        return no("/format", "found " +
+                                 (d.root.contains("format") ? type_name(d.root["format"]) : std::string("nothing")) +
+                                 "; allowed is \"" + format + "\"");
+    if (!d.root.contains("version") || !d.root["version"].is_number_integer() || d.root["version"].get<double>() < 1 ||
+        d.root["version"].get<double>() > 1e6)
+        return no("/version", "found " +
+                                  (d.root.contains("version") ? type_name(d.root["version"]) : std::string("nothing")) +
+                                  "; allowed is a whole number from 1");
     return d.root["version"].get<int>();
 }
 
-}  // namespace
+} // namespace
 
 Result<ProjectRead, Problem> read_project(std::string_view text) {
     using Out = Result<ProjectRead, Problem>;
@@ -292,7 +331,8 @@ Result<ProjectRead, Problem> read_project(std::string_view text) {
     if (*version < project_version) {
         upgrade(d, *version);
         out.upgraded = true;
-        out.warning = "This file is of version " + std::to_string(*version) + "; saving writes version " + std::to_string(project_version) + ".";
+        out.warning = "This file is of version " + std::to_string(*version) + "; saving writes version " +
+                      std::to_string(project_version) + ".";
     }
     d.root.erase("format");
     d.root.erase("version");
@@ -304,11 +344,13 @@ Result<ProjectRead, Problem> read_project(std::string_view text) {
     with_lines(out.problems, d);
     if (*version > project_version) {
         out.read_only = true;
-        out.warning = "This file is of version " + std::to_string(*version) + ", newer than this program knows (" + std::to_string(project_version) +
+        out.warning = "This file is of version " + std::to_string(*version) + ", newer than this program knows (" +
+                      std::to_string(project_version) +
                       "). It is open for reading; saving over it could lose what is new.";
     } else if (lossy) {
         out.read_only = true;
-        out.warning = "Some parts of this file could not be kept. It is open for reading, so that saving cannot lose them; the list says where.";
+        out.warning = "Some parts of this file could not be kept. It is open for reading, so that saving cannot lose "
+                      "them; the list says where.";
     }
     return out;
 }
@@ -321,7 +363,8 @@ std::string write_project(const Machine& machine) {
 
 std::string project_schema() {
     Json schema{{"$schema", "https://json-schema.org/draft/2020-12/schema"}, {"title", "Fulmox project"},
-        {"description", "Generated from the field descriptions of the program. Quantities are texts as the user wrote them, with their unit and perhaps a tolerance. Members not named here are kept."}};
+        {"description", "Generated from the field descriptions of the program. Quantities are texts as the user wrote "
+                        "them, with their unit and perhaps a tolerance. Members not named here are kept."}};
     Json body = SchemaWriter::schema_of(Machine{}, "Machine");
     Json properties{{"format", {{"const", project_format}}}, {"version", {{"type", "integer"}, {"minimum", 1}}}};
     properties.update(body["properties"]);
@@ -332,9 +375,11 @@ std::string project_schema() {
         Json standing_keys = Json::array();
         for (const Option& o : standings) standing_keys.push_back(o.key);
         return Json{{"oneOf", {value, {{"type", "object"}, {"required", {"value"}}, {"additionalProperties", false},
-            {"properties", {{"value", value}, {"standing", {{"enum", standing_keys}}}, {"note", {{"type", "string"}}}}}}}}};
+                                          {"properties", {{"value", value}, {"standing", {{"enum", standing_keys}}},
+                                                             {"note", {{"type", "string"}}}}}}}}};
     };
-    schema["$defs"] = {{"quantity", quantity({{"type", "string"}})}, {"number", quantity({{"type", Json::array({"string", "number"})}})}};
+    schema["$defs"] = {{"quantity", quantity({{"type", "string"}})},
+        {"number", quantity({{"type", Json::array({"string", "number"})}})}};
     return schema.dump(2) + "\n";
 }
 
@@ -367,4 +412,4 @@ Result<CatalogueRead, Problem> read_catalogue(std::string_view text) {
     return out;
 }
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -14,11 +14,11 @@ inline constexpr int project_version = 2;
 
 struct ProjectRead {
     Machine machine;
-    Problems problems;       ///< with pointer and line
-    int version = 0;         ///< as found in the file
-    bool upgraded = false;   ///< came from an older version
-    bool read_only = false;  ///< newer version, or parts that could not be kept: saving over it would lose something
-    std::string warning;     ///< one sentence for the user, empty if all is well
+    Problems problems;      ///< with pointer and line
+    int version = 0;        ///< as found in the file
+    bool upgraded = false;  ///< came from an older version
+    bool read_only = false; ///< newer version, or parts that could not be kept: saving over it would lose something
+    std::string warning;    ///< one sentence for the user, empty if all is well
 };
 
 /// Reads a project. A failure means the text is no project at all; anything less is in `problems`, the rest is kept.
@@ -39,4 +39,4 @@ struct CatalogueRead {
 };
 Result<CatalogueRead, Problem> read_catalogue(std::string_view text);
 
-}  // namespace fulmox
+} // namespace fulmox

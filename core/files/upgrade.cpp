@@ -27,10 +27,10 @@ void from_1_to_2(JsonDocument& d) {
     }
 }
 
-}  // namespace
+} // namespace
 
 void upgrade(JsonDocument& d, int version) {
     if (version < 2) from_1_to_2(d);
 }
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -8,4 +8,4 @@ namespace fulmox {
 /// Rewrites `d` from `version` to project_version. Lines stay those of the file as it was read.
 void upgrade(JsonDocument& d, int version);
 
-}  // namespace fulmox
+} // namespace fulmox

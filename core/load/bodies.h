@@ -14,4 +14,4 @@ inline double cylinder_mass(double density, double d, double length) {
 /// Parallel-axis theorem: J about an axis at distance e from the parallel axis through the centre of mass.
 inline double offset(double centroidal, double m, double e) { return centroidal + m * e * e; }
 
-}  // namespace fulmox::body
+} // namespace fulmox::body

@@ -7,8 +7,8 @@ namespace fulmox {
 
 using std::numbers::pi;
 
-PowerScrewTorque power_screw_torque(double force, double lead, double d, double mu, double alpha,
-    double collar_friction, double collar_diameter) {
+PowerScrewTorque power_screw_torque(
+    double force, double lead, double d, double mu, double alpha, double collar_friction, double collar_diameter) {
     const double sec = 1 / std::cos(alpha);
     const double arm = force * d / 2;
     return {arm * (lead + pi * mu * d * sec) / (pi * d - mu * lead * sec),
@@ -25,9 +25,7 @@ double body_diameter(const Screw& s) {
     return s.root_diameter.given() ? (s.diameter.si + s.root_diameter.si) / 2 : s.diameter.si;
 }
 
-double screw_inertia(const Screw& s) {
-    return pi * s.density.si * s.length.si * std::pow(body_diameter(s), 4) / 32;
-}
+double screw_inertia(const Screw& s) { return pi * s.density.si * s.length.si * std::pow(body_diameter(s), 4) / 32; }
 
 double screw_radius(const Screw& s) { return s.lead.si / (2 * pi); }
 
@@ -68,20 +66,22 @@ Efficiency from_sliding_thread(const Screw& s, bool with_working) {
     const PowerScrewTorque t = power_screw_torque(1, s.lead.si, d, s.thread_friction.si, alpha, mu_c, d_c);
     Efficiency e{s.lead.si / (2 * pi * t.raise()), -2 * pi * t.lower() / s.lead.si, {}};
     if (with_working) {
-        const WorkingValues v{{"l", s.lead.si}, {"d", d}, {"mu", s.thread_friction.si}, {"alpha", alpha}, {"mu_c", mu_c},
-            {"d_c", d_c}, {"T_r", t.raise()}, {"T_l", t.lower()}};
+        const WorkingValues v{{"l", s.lead.si}, {"d", d}, {"mu", s.thread_friction.si}, {"alpha", alpha},
+            {"mu_c", mu_c}, {"d_c", d_c}, {"T_r", t.raise()}, {"T_l", t.lower()}};
         const char* source = "Shigley, Mechanical Engineering Design, ch. 8";
         e.working.push_back(working_line("T_raise/F", "d_m/2·(l + π μ d_m sec α)/(π d_m − μ l sec α) + μ_c d_c/2",
             "d/2*(l+pi*mu*d/cos(alpha))/(pi*d-mu*l/cos(alpha))+mu_c*d_c/2", v, t.raise(), Kind::length, source));
         e.working.push_back(working_line("T_lower/F", "d_m/2·(π μ d_m sec α − l)/(π d_m + μ l sec α) + μ_c d_c/2",
             "d/2*(pi*mu*d/cos(alpha)-l)/(pi*d+mu*l/cos(alpha))+mu_c*d_c/2", v, t.lower(), Kind::length, source));
-        e.working.push_back(working_line("η_f", "F l/(2π T_raise)", "l/(2*pi*T_r)", v, e.forward, Kind::number, source));
-        e.working.push_back(working_line("η_b", "−2π T_lower/(F l)", "-2*pi*T_l/l", v, e.backward, Kind::number, source));
+        e.working.push_back(
+            working_line("η_f", "F l/(2π T_raise)", "l/(2*pi*T_r)", v, e.forward, Kind::number, source));
+        e.working.push_back(
+            working_line("η_b", "−2π T_lower/(F l)", "-2*pi*T_l/l", v, e.backward, Kind::number, source));
     }
     return e;
 }
 
-}  // namespace
+} // namespace
 
 Efficiency screw_efficiency(const Screw& s, bool with_working) {
     Efficiency e{};
@@ -98,4 +98,4 @@ Efficiency screw_efficiency(const Screw& s, bool with_working) {
     return e;
 }
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -8,9 +8,9 @@ namespace fulmox {
 
 /// Torque, N·m, of a power screw against an axial force, with thread and collar friction.
 struct PowerScrewTorque {
-    double thread_raise;  ///< N·m
-    double thread_lower;  ///< N·m; negative: the load turns the screw by itself
-    double collar;        ///< N·m, both ways
+    double thread_raise; ///< N·m
+    double thread_lower; ///< N·m; negative: the load turns the screw by itself
+    double collar;       ///< N·m, both ways
     double raise() const { return thread_raise + collar; }
     double lower() const { return thread_lower + collar; }
 };
@@ -21,9 +21,9 @@ PowerScrewTorque power_screw_torque(double force, double lead, double pitch_diam
     double flank_half_angle, double collar_friction, double collar_diameter);
 
 struct Efficiency {
-    double forward;   ///< turning into thrust, 0 < η ≤ 1
-    double backward;  ///< thrust into turning; ≤ 0: self-locking
-    Working working;  ///< empty unless asked for
+    double forward;  ///< turning into thrust, 0 < η ≤ 1
+    double backward; ///< thrust into turning; ≤ 0: self-locking
+    Working working; ///< empty unless asked for
 };
 
 /// Efficiency of the screw both ways: as given; else 2 − 1/η backwards; else from lead angle and friction.
@@ -39,10 +39,11 @@ double body_diameter(const Screw& s);
 /// kg·m²: solid cylinder of the body diameter over the whole length, J = π ρ L d⁴/32.
 double screw_inertia(const Screw& s);
 
-/// Drag torque at the screw, N·m: preload (given, else 0.05 (tan λ)^(-1/2) F_p l/2π, JIS B 1192, from memory) plus bearings.
+/// Drag torque at the screw, N·m: preload (given, else 0.05 (tan λ)^(-1/2) F_p l/2π, JIS B 1192, from memory) plus
+/// bearings.
 double screw_drag(const Screw& s);
 
 /// m/rad
 double screw_radius(const Screw& s);
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -13,7 +13,7 @@ namespace {
 
 double rotor_side(const Motor& m) { return m.empty() ? 0 : m.rotor_inertia.si + m.brake_inertia.value_or(0); }
 
-}  // namespace
+} // namespace
 
 std::vector<double> payload_by_segment(const Axis& axis) {
     std::vector<double> out;
@@ -81,8 +81,9 @@ InertiaStatement inertia_statement(const Axis& axis, bool with_working) {
     Working w;
     const double d = body_diameter(s);
     if (with_working)
-        w.push_back(working_line("J", "π ρ L d⁴/32", "pi*rho*L*d^4/32", {{"rho", s.density.si}, {"L", s.length.si}, {"d", d}},
-            screw_inertia(s), Kind::inertia, "solid cylinder about its axis"));
+        w.push_back(
+            working_line("J", "π ρ L d⁴/32", "pi*rho*L*d^4/32", {{"rho", s.density.si}, {"L", s.length.si}, {"d", d}},
+                screw_inertia(s), Kind::inertia, "solid cylinder about its axis"));
     add("screw", "Screw", format_number(s.diameter.si * 1e3) + " × " + format_number(s.length.si * 1e3) + " mm",
         screw_inertia(s), false, std::move(w));
     if (axis.coupling.inertia.value_or(0) > 0)
@@ -98,4 +99,4 @@ InertiaStatement inertia_statement(const Axis& axis, bool with_working) {
     return out;
 }
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -23,7 +23,8 @@ class Figures {
     Figure& put(const char* key, const char* label, Kind kind, double si, std::string note = {}) {
         return out_.emplace_back(Figure{key, label, kind, si, std::move(note), {}, ""});
     }
-    template <class F> Figure& put(const char* key, const char* label, Kind kind, double si, std::string note, F&& working) {
+    template <class F>
+    Figure& put(const char* key, const char* label, Kind kind, double si, std::string note, F&& working) {
         Figure& f = put(key, label, kind, si, std::move(note));
         if (workings_) f.working = working();
         return f;
@@ -41,11 +42,12 @@ std::string when(const ShaftPoint& p) {
 void motion_figures(Figures f, const Trajectory& t) {
     f.put("motion.cycle_time", "Cycle time", Kind::time, t.duration);
     f.put("motion.cycles_per_hour", "Cycles per hour", Kind::frequency, 1 / t.duration, "", [&] {
-        return Working{working_line("f", "1/T", "1/T", {{"T", t.duration}}, 1 / t.duration, Kind::frequency)};
-    }).unit = "moves/h";
+         return Working{working_line("f", "1/T", "1/T", {{"T", t.duration}}, 1 / t.duration, Kind::frequency)};
+     }).unit = "moves/h";
     f.put("motion.duty", "Moving share", Kind::number, t.duty(), "", [&] {
-        return Working{working_line("duty", "moving time/cycle time", "t_m/T", {{"t_m", t.moving_time}, {"T", t.duration}}, t.duty(), Kind::number)};
-    }).unit = "%";
+         return Working{working_line("duty", "moving time/cycle time", "t_m/T",
+             {{"t_m", t.moving_time}, {"T", t.duration}}, t.duty(), Kind::number)};
+     }).unit = "%";
     f.put("motion.stroke", "Stroke", Kind::length, t.stroke());
     f.put("motion.path", "Path per cycle", Kind::length, t.path);
     f.put("motion.peak_speed", "Peak speed", Kind::speed, t.peak_speed);
@@ -55,24 +57,31 @@ void motion_figures(Figures f, const Trajectory& t) {
 Working peak_working(const Demand& d) {
     const ShaftState& s = d.peak.state;
     const double j = d.load.own_inertia + d.load.rotor_inertia;
-    return {working_line("T", "T_load + J α", "T_load+J*alpha", {{"T_load", s.torque - j * s.acceleration}, {"J", j}, {"alpha", s.acceleration}},
-        s.torque, Kind::torque, "equation of motion at the shaft")};
+    return {working_line("T", "T_load + J α", "T_load+J*alpha",
+        {{"T_load", s.torque - j * s.acceleration}, {"J", j}, {"alpha", s.acceleration}}, s.torque, Kind::torque,
+        "equation of motion at the shaft")};
 }
 
 void demand_figures(Figures f, const Demand& d) {
-    f.put("demand.peak_torque", "Peak torque", Kind::torque, d.peak.torque, when(d.peak), [&] { return peak_working(d); });
+    f.put("demand.peak_torque", "Peak torque", Kind::torque, d.peak.torque, when(d.peak),
+        [&] { return peak_working(d); });
     f.put("demand.rms_torque", "RMS torque", Kind::torque, d.rms_torque, "over the whole cycle, dwell included", [&] {
         double heat = d.rms_torque * d.rms_torque * d.cycle_time;
-        return Working{working_line("T_rms", "√(∫T² dt / T)", "sqrt(H/T)", {{"H", heat}, {"T", d.cycle_time}}, d.rms_torque, Kind::torque)};
+        return Working{working_line(
+            "T_rms", "√(∫T² dt / T)", "sqrt(H/T)", {{"H", heat}, {"T", d.cycle_time}}, d.rms_torque, Kind::torque)};
     });
-    f.put("demand.peak_motoring_torque", "Peak while driving", Kind::torque, d.peak_motoring.torque, when(d.peak_motoring));
-    f.put("demand.peak_braking_torque", "Peak while braking", Kind::torque, d.peak_braking.torque, when(d.peak_braking));
+    f.put("demand.peak_motoring_torque", "Peak while driving", Kind::torque, d.peak_motoring.torque,
+        when(d.peak_motoring));
+    f.put(
+        "demand.peak_braking_torque", "Peak while braking", Kind::torque, d.peak_braking.torque, when(d.peak_braking));
     f.put("demand.holding_torque", "Holding torque", Kind::torque, d.holding_torque, "at rest, by the motor");
     f.put("demand.static_torque", "Torque to hold the load", Kind::torque, d.static_torque,
-        "friction not credited; with friction " + format_quantity(d.static_torque_friction, Kind::torque, UnitSystem::si));
+        "friction not credited; with friction " +
+            format_quantity(d.static_torque_friction, Kind::torque, UnitSystem::si));
     f.put("demand.emergency_torque", "Emergency stop", Kind::torque, d.emergency_torque,
         d.emergency_torque > 0 ? "from top speed, worst payload and direction" : "no stop time given");
-    f.put("demand.coupling_torque", "Torque through the coupling", Kind::torque, std::max(d.coupling_peak, d.coupling_emergency));
+    f.put("demand.coupling_torque", "Torque through the coupling", Kind::torque,
+        std::max(d.coupling_peak, d.coupling_emergency));
     f.put("demand.peak_speed", "Peak shaft speed", Kind::angular_speed, d.peak_speed);
     f.put("demand.mean_speed", "Mean speed", Kind::angular_speed, d.mean_speed);
     f.put("demand.rms_speed", "RMS speed", Kind::angular_speed, d.rms_speed);
@@ -82,9 +91,11 @@ void demand_figures(Figures f, const Demand& d) {
     f.put("demand.energy_returned", "Energy returned per cycle", Kind::energy, d.energy_returned);
     f.put("demand.axial_force", "Largest axial force", Kind::force, d.axial_peak);
     for (int k = 0; k < cause_count; ++k) {
-        static constexpr const char* keys[] = {"demand.rms_share.load_inertia", "demand.rms_share.rotor", "demand.rms_share.friction",
-            "demand.rms_share.gravity", "demand.rms_share.process"};
-        f.put(keys[k], cause_label(static_cast<Cause>(k)), Kind::number, d.rms_share[static_cast<std::size_t>(k)], "share of the RMS torque squared").unit = "%";
+        static constexpr const char* keys[] = {"demand.rms_share.load_inertia", "demand.rms_share.rotor",
+            "demand.rms_share.friction", "demand.rms_share.gravity", "demand.rms_share.process"};
+        f.put(keys[k], cause_label(static_cast<Cause>(k)), Kind::number, d.rms_share[static_cast<std::size_t>(k)],
+             "share of the RMS torque squared")
+            .unit = "%";
     }
 }
 
@@ -92,10 +103,14 @@ void load_figures(Figures f, const Axis& axis, const InertiaStatement& i, const 
     const Screw& s = std::get<Screw>(axis.mechanism);
     const Efficiency e = screw_efficiency(s, workings);
     f.put("load.transmission_radius", "Travel per radian", Kind::length_per_angle, m.radius, "", [&] {
-        return Working{working_line("r", "l/2π", "l/(2*pi)", {{"l", s.lead.si}}, m.radius, Kind::length_per_angle)};
-    }).unit = "mm/rev";
-    f.put("load.efficiency_forward", "Efficiency, driving", Kind::number, e.forward, s.efficiency.given() ? "as given" : "from the thread").working = e.working;
-    f.put("load.efficiency_backward", "Efficiency, driven back", Kind::number, e.backward, e.backward <= 0 ? "self-locking" : "").working = e.working;
+         return Working{working_line("r", "l/2π", "l/(2*pi)", {{"l", s.lead.si}}, m.radius, Kind::length_per_angle)};
+     }).unit = "mm/rev";
+    f.put("load.efficiency_forward", "Efficiency, driving", Kind::number, e.forward,
+         s.efficiency.given() ? "as given" : "from the thread")
+        .working = e.working;
+    f.put("load.efficiency_backward", "Efficiency, driven back", Kind::number, e.backward,
+         e.backward <= 0 ? "self-locking" : "")
+        .working = e.working;
     f.put("load.shaft_drag", "Drag at the screw", Kind::torque, m.shaft_drag);
     f.put("load.inertia", "Load inertia", Kind::inertia, i.load, "largest over the cycle, at the motor shaft", [&] {
         Working w;
@@ -114,23 +129,28 @@ void load_figures(Figures f, const Axis& axis, const InertiaStatement& i, const 
     if (i.rotor > 0) {
         f.put("load.rotor_inertia", "Rotor inertia", Kind::inertia, i.rotor, "with motor brake");
         f.put("load.inertia_ratio", "Inertia ratio", Kind::number, i.ratio(), "", [&] {
-            return Working{working_line("J_L/J_M", "load inertia / rotor inertia", "J_L/J_M", {{"J_L", i.load}, {"J_M", i.rotor}}, i.ratio(), Kind::number)};
+            return Working{working_line("J_L/J_M", "load inertia / rotor inertia", "J_L/J_M",
+                {{"J_L", i.load}, {"J_M", i.rotor}}, i.ratio(), Kind::number)};
         });
     }
 }
 
 void motor_figures(Figures f, const MotorUse& u, const Axis& axis) {
     f.put("motor.max_speed", "Top speed at this bus", Kind::angular_speed, u.can.max_speed);
-    f.put("motor.continuous_stall", "Continuous torque here", Kind::torque, u.can.continuous_stall(), "at this ambient and altitude");
+    f.put("motor.continuous_stall", "Continuous torque here", Kind::torque, u.can.continuous_stall(),
+        "at this ambient and altitude");
     f.put("motor.heat_use", "Heat used, loss method", Kind::number, u.loss_use).unit = "%";
     if (axis.motor.torque_constant.given()) {
         f.put("motor.rms_current", "RMS current", Kind::current, u.rms_current, "A RMS, line", [&] {
-            return Working{working_line("I_rms", "T_rms/K_t", "T/K", {{"T", u.rms_current * axis.motor.torque_constant.si}, {"K", axis.motor.torque_constant.si}}, u.rms_current, Kind::current)};
+            return Working{working_line("I_rms", "T_rms/K_t", "T/K",
+                {{"T", u.rms_current * axis.motor.torque_constant.si}, {"K", axis.motor.torque_constant.si}},
+                u.rms_current, Kind::current)};
         });
         f.put("motor.peak_current", "Current at peak torque", Kind::current, u.peak_current, "A RMS, line");
         if (axis.motor.resistance.given())
             f.put("motor.copper_loss", "Copper loss, 20 °C", Kind::power, u.copper_loss, "mean over the cycle", [&] {
-                return Working{working_line("P", "1.5 I² R_LL", "1.5*I^2*R", {{"I", u.rms_current}, {"R", axis.motor.resistance.si}}, u.copper_loss, Kind::power,
+                return Working{working_line("P", "1.5 I² R_LL", "1.5*I^2*R",
+                    {{"I", u.rms_current}, {"R", axis.motor.resistance.si}}, u.copper_loss, Kind::power,
                     "line quantities: the winding type cancels")};
             });
     }
@@ -140,7 +160,8 @@ void closed_figures(Figures f, const ClosedForm& c, const Demand& d) {
     const double j = d.load.rotor_inertia;
     if (j <= 0) return;
     const double best = c.best_ratio(j);
-    f.put("demand.best_ratio", "Best ratio for least heat", Kind::number, best, "for this rotor, an ideal stage between motor and screw");
+    f.put("demand.best_ratio", "Best ratio for least heat", Kind::number, best,
+        "for this rotor, an ideal stage between motor and screw");
     f.put("demand.best_ratio_rms", "RMS torque at the best ratio", Kind::torque, c.least_rms(j));
     f.put("demand.best_ratio_speed", "Motor speed at the best ratio", Kind::angular_speed, best * c.peak_speed);
 }
@@ -151,13 +172,16 @@ void cautions(Problems& out, const Axis& axis, const std::string& path, const As
     };
     if (a.demand && a.demand->static_torque > 0)
         add("Load", "/load/inclination",
-            "The load can fall. A holding brake or a servo at standstill is no safety function: support the load mechanically for work under it, "
+            "The load can fall. A holding brake or a servo at standstill is no safety function: support the load "
+            "mechanically for work under it, "
             "and assess the risk (ISO 12100, ISO 13849-1, IEC 61800-5-2, IEC 60204-1).");
     if (axis.drive.bus_voltage.given() && axis.drive.bus_voltage.si > 60)
         add("Bus voltage", "/drive/bus_voltage",
-            "Above 60 V DC: protect against touch, and after switch-off wait and measure, the bus stays charged (IEC 60204-1). Local code and a qualified person decide.");
+            "Above 60 V DC: protect against touch, and after switch-off wait and measure, the bus stays charged (IEC "
+            "60204-1). Local code and a qualified person decide.");
     if (axis.credit_friction_at_rest)
-        add("Friction at rest", "/credit_friction_at_rest", "Friction is credited at standstill. It varies with wear and lubrication; never rely on it for safety.");
+        add("Friction at rest", "/credit_friction_at_rest",
+            "Friction is credited at standstill. It varies with wear and lubrication; never rely on it for safety.");
 }
 
 void flags(Problems& out, const Axis& axis, const std::string& path, const Assessment& a) {
@@ -166,15 +190,18 @@ void flags(Problems& out, const Axis& axis, const std::string& path, const Asses
     for (const InertiaShare& s : a.inertia->shares) order.push_back(&s);
     std::sort(order.begin(), order.end(), [](auto* x, auto* y) { return x->at_shaft > y->at_shaft; });
     if (order.size() > 1 && order[1]->at_shaft > 0 && order[0]->at_shaft > 1000 * order[1]->at_shaft)
-        out.push_back({Severity::suspicious, path, order[0]->label, "its inertia is more than a thousand times the next largest. Did you mean another unit?"});
+        out.push_back({Severity::suspicious, path, order[0]->label,
+            "its inertia is more than a thousand times the next largest. Did you mean another unit?"});
     if (!axis.motor.empty() && a.motor && a.motor->can.speed_scale != 1)
         out.push_back({Severity::suspicious, path + "/drive/bus_voltage", "Bus voltage",
-            "the curves were drawn at " + axis.motor.curve_voltage.text + "; their speeds are scaled by " + format_number(a.motor->can.speed_scale, 3) + ", an estimate"});
+            "the curves were drawn at " + axis.motor.curve_voltage.text + "; their speeds are scaled by " +
+                format_number(a.motor->can.speed_scale, 3) + ", an estimate"});
     bool asks_brake = false;
     for (const Segment& s : axis.cycle.segments)
         if (const auto* d = std::get_if<Dwell>(&s.what)) asks_brake = asks_brake || d->brake_holds;
     if (asks_brake && !axis.motor.empty() && !axis.motor.brake_torque.given())
-        out.push_back({Severity::suspicious, path + "/cycle/segments", "Brake holds", "a dwell lets the brake hold, but the motor has no brake"});
+        out.push_back({Severity::suspicious, path + "/cycle/segments", "Brake holds",
+            "a dwell lets the brake hold, but the motor has no brake"});
 }
 
 std::vector<SchoolView> schools(const Machine& machine, const Axis& axis, const InertiaStatement& i) {
@@ -188,14 +215,15 @@ std::vector<SchoolView> schools(const Machine& machine, const Axis& axis, const 
             l.share = p.inertia_ratio_tight.si / p.inertia_ratio_over.si;
             judge(l);
             v.state = l.state;
-            v.words = "tight above " + format_number(p.inertia_ratio_tight.si) + ", over above " + format_number(p.inertia_ratio_over.si);
+            v.words = "tight above " + format_number(p.inertia_ratio_tight.si) + ", over above " +
+                      format_number(p.inertia_ratio_over.si);
         }
         out.push_back(std::move(v));
     }
     return out;
 }
 
-}  // namespace
+} // namespace
 
 std::string figure_text(const Figure& f, UnitSystem system) {
     return *f.unit ? format_quantity(f.si, *find_unit(f.unit, f.kind)) : format_quantity(f.si, f.kind, system);
@@ -227,7 +255,7 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
                             blocked(a.problems, path + "/coupling");
     Axis without_motor;
     const Axis* taken = &axis;
-    if (motor_wrong && !axis.motor.empty()) {  // the demand is still worth showing, without the rotor
+    if (motor_wrong && !axis.motor.empty()) { // the demand is still worth showing, without the rotor
         without_motor = axis;
         without_motor.motor = Motor{};
         taken = &without_motor;
@@ -235,7 +263,8 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
     if (!cycle_wrong) {
         a.motion = plan(axis.cycle);
         if (a.motion->duration <= 0) {
-            a.problems.push_back({Severity::error, path + "/cycle/segments", "Segments", "the cycle takes no time; add a move or a dwell"});
+            a.problems.push_back({Severity::error, path + "/cycle/segments", "Segments",
+                "the cycle takes no time; add a move or a dwell"});
             a.motion.reset();
         } else {
             for (Problem& p : review(*a.motion, path + "/cycle")) a.problems.push_back(std::move(p));
@@ -273,4 +302,4 @@ Assessment assess(const Machine& machine, std::size_t axis, AssessOptions option
     return assess(machine, machine.axes.at(axis), "/axes/" + std::to_string(axis), options);
 }
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -18,13 +18,13 @@ namespace fulmox {
 
 /// A number an engineer relies on, under a stable key.
 struct Figure {
-    std::string key;    ///< "demand.peak_torque"
+    std::string key; ///< "demand.peak_torque"
     std::string label;
     Kind kind = Kind::number;
     double si = 0;
-    std::string note;   ///< "at 0.18 s, up"
+    std::string note; ///< "at 0.18 s, up"
     Working working;
-    const char* unit = "";  ///< shown in this unit where the kind's display unit reads badly
+    const char* unit = ""; ///< shown in this unit where the kind's display unit reads badly
 };
 
 /// "463.9 W", in the figure's own unit or the display unit of the system.
@@ -34,12 +34,12 @@ std::string figure_text(const Figure& f, UnitSystem system);
 struct SchoolView {
     std::string policy;
     LimitState state = LimitState::cannot_say;
-    std::string words;  ///< "tight above 5, over above 10"
+    std::string words; ///< "tight above 5, over above 10"
     bool chosen = false;
 };
 
 struct Assessment {
-    Problems problems;                    ///< errors stop the part they concern; flags and cautions do not
+    Problems problems; ///< errors stop the part they concern; flags and cautions do not
     std::optional<Trajectory> motion;
     std::optional<InertiaStatement> inertia;
     std::optional<Demand> demand;
@@ -51,8 +51,8 @@ struct Assessment {
 
     const Figure* figure(std::string_view key) const;
     const Limit* limit(std::string_view key) const;
-    bool fits() const;                    ///< no error and no limit over; tight and cannot say pass
-    bool exceeded() const;                ///< some limit is over
+    bool fits() const;     ///< no error and no limit over; tight and cannot say pass
+    bool exceeded() const; ///< some limit is over
 };
 
 struct AssessOptions {
@@ -66,4 +66,4 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
 /// The axis at this index.
 Assessment assess(const Machine& machine, std::size_t axis, AssessOptions options = {});
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -14,8 +14,8 @@ struct Lever {
     const char* key;
     const char* label;
     Kind kind;
-    std::function<double(const Axis&)> value;         // SI, 0: the lever does not exist here
-    std::function<void(Axis&, double)> scale;         // by a factor
+    std::function<double(const Axis&)> value; // SI, 0: the lever does not exist here
+    std::function<void(Axis&, double)> scale; // by a factor
 };
 
 template <class M, class F> void each_move(Axis& a, F&& f) {
@@ -44,17 +44,21 @@ std::vector<Lever> levers() {
             }},
         {"carriage", "carriage", Kind::mass, [](const Axis& a) { return a.load.carriage_mass.si; },
             [](Axis& a, double k) { a.load.carriage_mass.si *= k; }},
-        {"move_time", "move time", Kind::time, [](const Axis& a) { return largest<MoveInTime>(a, [](const MoveInTime& m) { return m.duration.si; }); },
+        {"move_time", "move time", Kind::time,
+            [](const Axis& a) { return largest<MoveInTime>(a, [](const MoveInTime& m) { return m.duration.si; }); },
             [](Axis& a, double k) { each_move<MoveInTime>(a, [k](MoveInTime& m) { m.duration.si *= k; }); }},
         {"acceleration", "acceleration limit", Kind::acceleration,
-            [](const Axis& a) { return largest<MoveByLimits>(a, [](const MoveByLimits& m) { return m.acceleration.si; }); },
+            [](const Axis& a) {
+                return largest<MoveByLimits>(a, [](const MoveByLimits& m) { return m.acceleration.si; });
+            },
             [](Axis& a, double k) {
                 each_move<MoveByLimits>(a, [k](MoveByLimits& m) {
                     m.acceleration.si *= k;
                     m.deceleration.si *= k;
                 });
             }},
-        {"speed", "speed limit", Kind::speed, [](const Axis& a) { return largest<MoveByLimits>(a, [](const MoveByLimits& m) { return m.speed.si; }); },
+        {"speed", "speed limit", Kind::speed,
+            [](const Axis& a) { return largest<MoveByLimits>(a, [](const MoveByLimits& m) { return m.speed.si; }); },
             [](Axis& a, double k) { each_move<MoveByLimits>(a, [k](MoveByLimits& m) { m.speed.si *= k; }); }},
         {"stroke", "stroke", Kind::length,
             [](const Axis& a) {
@@ -80,7 +84,7 @@ std::string text_of(const Lever& l, double value, double factor, UnitSystem syst
     return (change > 0 ? "+" : "−") + amount + " " + l.label;
 }
 
-}  // namespace
+} // namespace
 
 std::vector<Headroom> headroom(const Machine& machine, std::size_t index, const std::string& key) {
     std::vector<Headroom> out;
@@ -104,7 +108,7 @@ std::vector<Headroom> headroom(const Machine& machine, std::size_t index, const 
         };
         // walk outwards until the margin changes sign, the nearer side first
         constexpr double step = 0.25;
-        constexpr double most = 3.0;  // a factor of 20
+        constexpr double most = 3.0; // a factor of 20
         for (double reach = step; reach <= most; reach += step) {
             double found = 0;
             for (const double side : {1.0, -1.0}) {
@@ -114,8 +118,8 @@ std::vector<Headroom> headroom(const Machine& machine, std::size_t index, const 
                 const double f1 = at(to);
                 if (std::isnan(f0) || std::isnan(f1) || f0 * f1 >= 0) continue;
                 std::uintmax_t tries = 40;
-                const auto [a, b] = boost::math::tools::toms748_solve(at, std::min(from, to), std::max(from, to), from < to ? f0 : f1,
-                    from < to ? f1 : f0, boost::math::tools::eps_tolerance<double>(24), tries);
+                const auto [a, b] = boost::math::tools::toms748_solve(at, std::min(from, to), std::max(from, to),
+                    from < to ? f0 : f1, from < to ? f1 : f0, boost::math::tools::eps_tolerance<double>(24), tries);
                 found = (a + b) / 2;
                 break;
             }
@@ -128,4 +132,4 @@ std::vector<Headroom> headroom(const Machine& machine, std::size_t index, const 
     return out;
 }
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -10,15 +10,16 @@ namespace fulmox {
 
 /// One input that can be moved, and how far.
 struct Headroom {
-    std::string key;      ///< "payload"
-    std::string label;    ///< "payload"
-    std::string text;     ///< "+14 kg payload", "0.06 s less move time"
-    double factor = 1;    ///< of the input at which the limit's share is reached
+    std::string key;   ///< "payload"
+    std::string label; ///< "payload"
+    std::string text;  ///< "+14 kg payload", "0.06 s less move time"
+    double factor = 1; ///< of the input at which the limit's share is reached
 };
 
-/// Moves each main input (payload, carriage, move time, stroke, acceleration limits, lead, guide friction, emergency stop
-/// time) alone until used = share × allowed of the limit `key`, by root finding on the whole assessment. Inputs that
-/// cannot reach it within a factor of 20 either way are left out. Nothing is returned for limits that cannot be said.
+/// Moves each main input (payload, carriage, move time, stroke, acceleration limits, lead, guide friction, emergency
+/// stop time) alone until used = share × allowed of the limit `key`, by root finding on the whole assessment. Inputs
+/// that cannot reach it within a factor of 20 either way are left out. Nothing is returned for limits that cannot be
+/// said.
 std::vector<Headroom> headroom(const Machine& machine, std::size_t axis, const std::string& limit_key);
 
-}  // namespace fulmox
+} // namespace fulmox

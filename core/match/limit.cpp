@@ -29,19 +29,30 @@ void judge(Limit& l) {
     }
     // a last-bit difference must not turn a limit that is met exactly
     constexpr double slack = 1 + 1e-12;
-    if (l.used > l.allowed * slack) l.state = LimitState::over;
-    else if (l.used > l.allowed * l.share * slack) l.state = LimitState::tight;
-    else l.state = LimitState::fits;
+    if (l.used > l.allowed * slack)
+        l.state = LimitState::over;
+    else if (l.used > l.allowed * l.share * slack)
+        l.state = LimitState::tight;
+    else
+        l.state = LimitState::fits;
 }
 
 LimitCount count(const std::vector<Limit>& limits) {
     LimitCount c;
     for (const Limit& l : limits) {
         switch (l.state) {
-        case LimitState::fits: ++c.fits; break;
-        case LimitState::tight: ++c.tight; break;
-        case LimitState::over: ++c.over; break;
-        case LimitState::cannot_say: ++c.cannot_say; break;
+        case LimitState::fits:
+            ++c.fits;
+            break;
+        case LimitState::tight:
+            ++c.tight;
+            break;
+        case LimitState::over:
+            ++c.over;
+            break;
+        case LimitState::cannot_say:
+            ++c.cannot_say;
+            break;
         }
     }
     return c;
@@ -52,8 +63,10 @@ std::vector<std::size_t> by_tightness(const std::vector<Limit>& limits) {
     std::iota(order.begin(), order.end(), 0);
     const auto rank = [&](std::size_t i) {
         const Limit& l = limits[i];
-        const int group = l.state == LimitState::over ? 0 : l.state == LimitState::tight ? 1
-                        : l.state == LimitState::cannot_say ? 2 : 3;
+        const int group = l.state == LimitState::over         ? 0
+                          : l.state == LimitState::tight      ? 1
+                          : l.state == LimitState::cannot_say ? 2
+                                                              : 3;
         const double u = l.state == LimitState::cannot_say ? 0 : l.utilisation() / l.share;
         return std::pair(group, -u);
     };
@@ -61,4 +74,4 @@ std::vector<std::size_t> by_tightness(const std::vector<Limit>& limits) {
     return order;
 }
 
-}  // namespace fulmox
+} // namespace fulmox

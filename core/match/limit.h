@@ -9,19 +9,19 @@
 namespace fulmox {
 
 enum class LimitState { fits, tight, over, cannot_say };
-const char* state_key(LimitState s);    ///< "fits"
-const char* state_words(LimitState s);  ///< "cannot say"
+const char* state_key(LimitState s);   ///< "fits"
+const char* state_words(LimitState s); ///< "cannot say"
 
 struct Limit {
-    std::string key;      ///< stable, documented in docs/formats
+    std::string key; ///< stable, documented in docs/formats
     std::string label;
     Kind kind = Kind::number;
-    double used = 0;      ///< SI
-    double allowed = 0;   ///< SI
-    double share = 1;     ///< of the policy: tight above share × allowed
+    double used = 0;    ///< SI
+    double allowed = 0; ///< SI
+    double share = 1;   ///< of the policy: tight above share × allowed
     LimitState state = LimitState::cannot_say;
-    std::string reason;   ///< one sentence: why this state
-    std::string remedy;   ///< what would bring it back, empty where it fits
+    std::string reason; ///< one sentence: why this state
+    std::string remedy; ///< what would bring it back, empty where it fits
     std::string source;
     Working working;
 
@@ -40,4 +40,4 @@ LimitCount count(const std::vector<Limit>& limits);
 /// Tightest first by utilisation against the share; what cannot be said comes after what is over.
 std::vector<std::size_t> by_tightness(const std::vector<Limit>& limits);
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -18,4 +18,4 @@ struct LimitInput {
 /// All limits that apply to this axis, in working order.
 std::vector<Limit> judge_all(const LimitInput& in);
 
-}  // namespace fulmox
+} // namespace fulmox

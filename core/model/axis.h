@@ -25,26 +25,77 @@ struct Load {
     bool operator==(const Load&) const = default;
 
     template <class Self, class V> static void describe(Self& s, V& v) {
-        v.quantity(s.inclination, {.key = "inclination", .label = "Inclination", .unit = "deg", .range = {-90, 90},
-                                      .help = "0° horizontal, 90° vertical with the positive direction up.", .symbol = "γ"});
-        v.quantity(s.carriage_mass, {.key = "carriage_mass", .label = "Carriage", .unit = "kg", .range = {0, 1e6},
-                                        .help = "Everything that always moves: slide, nut, tooling, moving cables.", .symbol = "m_c"});
-        v.quantity(s.payload, {.key = "payload", .label = "Payload", .unit = "kg", .range = {0, 1e6},
-                                  .help = "Carried at the start of the cycle. A segment may change it.", .symbol = "m_p"});
-        v.quantity(s.guide_friction, {.key = "guide_friction", .label = "Guide friction", .unit = "1", .range = {0, 5}, .typical = {0, 0.5},
+        v.quantity(s.inclination, {.key = "inclination",
+                                      .label = "Inclination",
+                                      .unit = "deg",
+                                      .range = {-90, 90},
+                                      .help = "0° horizontal, 90° vertical with the positive direction up.",
+                                      .symbol = "γ"});
+        v.quantity(s.carriage_mass, {.key = "carriage_mass",
+                                        .label = "Carriage",
+                                        .unit = "kg",
+                                        .range = {0, 1e6},
+                                        .help = "Everything that always moves: slide, nut, tooling, moving cables.",
+                                        .symbol = "m_c"});
+        v.quantity(s.payload, {.key = "payload",
+                                  .label = "Payload",
+                                  .unit = "kg",
+                                  .range = {0, 1e6},
+                                  .help = "Carried at the start of the cycle. A segment may change it.",
+                                  .symbol = "m_p"});
+        v.quantity(s.guide_friction, {.key = "guide_friction",
+                                         .label = "Guide friction",
+                                         .unit = "1",
+                                         .range = {0, 5},
+                                         .typical = {0, 0.5},
                                          .help = "Rolling guides 0.003–0.01, plain guides 0.05–0.2.",
-                                         .source = "common practice, no source", .symbol = "μ"});
-        v.quantity(s.guide_preload, {.key = "guide_preload", .label = "Guide normal force", .unit = "N", .range = {0, 1e7},
-                                        .help = "Preload or side load on the guides, besides the weight.", .required = false, .if_empty = "none", .rare = true, .symbol = "F_N"});
-        v.quantity(s.seal_drag, {.key = "seal_drag", .label = "Seal drag", .unit = "N", .range = {0, 1e6},
-                                    .help = "Wipers and seals of the guides, against the motion.", .required = false, .if_empty = "none", .symbol = "F_s"});
-        v.quantity(s.viscous, {.key = "viscous", .label = "Viscous friction", .unit = "N·s/m", .range = {0, 1e6},
-                                  .help = "Force per speed, against the motion.", .required = false, .if_empty = "none", .rare = true, .symbol = "b"});
-        v.quantity(s.counterbalance, {.key = "counterbalance", .label = "Counterbalance", .unit = "N", .range = {0, 1e7},
-                                         .help = "Gas spring or cylinder; constant, pushes up the incline.", .required = false, .if_empty = "none", .rare = true, .symbol = "F_cb"});
-        v.quantity(s.counterweight, {.key = "counterweight", .label = "Counterweight", .unit = "kg", .range = {0, 1e6},
-                                        .help = "Hangs over a pulley: takes its weight off gravity and adds its mass to the moving mass.",
-                                        .required = false, .if_empty = "none", .rare = true, .symbol = "m_cw"});
+                                         .source = "common practice, no source",
+                                         .symbol = "μ"});
+        v.quantity(s.guide_preload, {.key = "guide_preload",
+                                        .label = "Guide normal force",
+                                        .unit = "N",
+                                        .range = {0, 1e7},
+                                        .help = "Preload or side load on the guides, besides the weight.",
+                                        .required = false,
+                                        .if_empty = "none",
+                                        .rare = true,
+                                        .symbol = "F_N"});
+        v.quantity(s.seal_drag, {.key = "seal_drag",
+                                    .label = "Seal drag",
+                                    .unit = "N",
+                                    .range = {0, 1e6},
+                                    .help = "Wipers and seals of the guides, against the motion.",
+                                    .required = false,
+                                    .if_empty = "none",
+                                    .symbol = "F_s"});
+        v.quantity(s.viscous, {.key = "viscous",
+                                  .label = "Viscous friction",
+                                  .unit = "N·s/m",
+                                  .range = {0, 1e6},
+                                  .help = "Force per speed, against the motion.",
+                                  .required = false,
+                                  .if_empty = "none",
+                                  .rare = true,
+                                  .symbol = "b"});
+        v.quantity(s.counterbalance, {.key = "counterbalance",
+                                         .label = "Counterbalance",
+                                         .unit = "N",
+                                         .range = {0, 1e7},
+                                         .help = "Gas spring or cylinder; constant, pushes up the incline.",
+                                         .required = false,
+                                         .if_empty = "none",
+                                         .rare = true,
+                                         .symbol = "F_cb"});
+        v.quantity(s.counterweight,
+            {.key = "counterweight",
+                .label = "Counterweight",
+                .unit = "kg",
+                .range = {0, 1e6},
+                .help = "Hangs over a pulley: takes its weight off gravity and adds its mass to the moving mass.",
+                .required = false,
+                .if_empty = "none",
+                .rare = true,
+                .symbol = "m_cw"});
     }
 };
 
@@ -57,13 +108,32 @@ struct Coupling {
     bool operator==(const Coupling&) const = default;
 
     template <class Self, class V> static void describe(Self& s, V& v) {
-        v.quantity(s.inertia, {.key = "inertia", .label = "Coupling inertia", .unit = "kg·cm²", .range = {0, 1e8},
-                                  .help = "Whole coupling, both hubs. Often 1–2 % of the total; people ask.", .required = false, .if_empty = "none", .symbol = "J_k"});
-        v.quantity(s.rated_torque, {.key = "allowable_torque", .label = "Allowable torque", .unit = "N·m", .range = {0, 1e7, true},
-                                       .help = "The largest torque it may see for an instant. It is held against the instantaneous maximum, never against the rated torque of the motor.",
-                                       .required = false, .if_empty = "cannot be judged", .symbol = "T_k"});
-        v.quantity(s.service_factor, {.key = "service_factor", .label = "Service factor", .unit = "1", .range = {1, 10}, .typical = {1, 4},
-                                         .help = "1 for smooth moves, 1.5 for reversing, 2 and more for shocks.", .source = "common practice, no source", .rare = true, .symbol = "K"});
+        v.quantity(s.inertia, {.key = "inertia",
+                                  .label = "Coupling inertia",
+                                  .unit = "kg·cm²",
+                                  .range = {0, 1e8},
+                                  .help = "Whole coupling, both hubs. Often 1–2 % of the total; people ask.",
+                                  .required = false,
+                                  .if_empty = "none",
+                                  .symbol = "J_k"});
+        v.quantity(s.rated_torque, {.key = "allowable_torque",
+                                       .label = "Allowable torque",
+                                       .unit = "N·m",
+                                       .range = {0, 1e7, true},
+                                       .help = "The largest torque it may see for an instant. It is held against the "
+                                               "instantaneous maximum, never against the rated torque of the motor.",
+                                       .required = false,
+                                       .if_empty = "cannot be judged",
+                                       .symbol = "T_k"});
+        v.quantity(s.service_factor, {.key = "service_factor",
+                                         .label = "Service factor",
+                                         .unit = "1",
+                                         .range = {1, 10},
+                                         .typical = {1, 4},
+                                         .help = "1 for smooth moves, 1.5 for reversing, 2 and more for shocks.",
+                                         .source = "common practice, no source",
+                                         .rare = true,
+                                         .symbol = "K"});
     }
 };
 
@@ -93,8 +163,9 @@ struct Axis {
         v.group(s.motor, {"motor", "Motor"});
         v.text(s.policy, {"policy", "Policy", "Name of the policy the axis is judged by."});
         v.flag(s.credit_friction_at_rest, {"credit_friction_at_rest", "Credit friction at rest",
-                                              "Let guide friction and screw losses help to hold the load at standstill. Never rely on it for safety."});
+                                              "Let guide friction and screw losses help to hold the load at "
+                                              "standstill. Never rely on it for safety."});
     }
 };
 
-}  // namespace fulmox
+} // namespace fulmox

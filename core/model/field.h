@@ -27,16 +27,16 @@ inline constexpr double no_bound = std::numeric_limits<double>::infinity();
 struct QuantitySpec {
     const char* key;
     const char* label;
-    const char* unit;             ///< of bare numbers, and of the two ranges
-    Range range;                  ///< outside: refused
-    Range typical{-no_bound, no_bound};  ///< outside: kept and flagged
+    const char* unit;                   ///< of bare numbers, and of the two ranges
+    Range range;                        ///< outside: refused
+    Range typical{-no_bound, no_bound}; ///< outside: kept and flagged
     const char* help;
     const char* source = "";
     bool required = true;
-    const char* if_empty = "";    ///< what an empty optional field means
-    bool rare = false;            ///< folded away in forms
-    const char* symbol = "";      ///< letter in formulas and on the schematic
-    const char* when = "";        ///< "key=value": shown and demanded only for that choice in the same group
+    const char* if_empty = ""; ///< what an empty optional field means
+    bool rare = false;         ///< folded away in forms
+    const char* symbol = "";   ///< letter in formulas and on the schematic
+    const char* when = "";     ///< "key=value": shown and demanded only for that choice in the same group
 };
 
 struct TextSpec {
@@ -74,12 +74,12 @@ struct GroupSpec {
 struct ListSpec {
     const char* key;
     const char* label;
-    const char* item;             ///< what one entry is called
+    const char* item; ///< what one entry is called
     const char* help = "";
-    std::size_t most = 10000;     ///< entries beyond this are refused
+    std::size_t most = 10000; ///< entries beyond this are refused
 };
 
 /// Members of a file that this version does not know, kept word for word: key to raw JSON.
 using Extra = std::map<std::string, std::string>;
 
-}  // namespace fulmox
+} // namespace fulmox

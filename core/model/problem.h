@@ -7,17 +7,17 @@
 namespace fulmox {
 
 enum class Severity {
-    error,       ///< the field cannot be used
-    suspicious,  ///< legal, kept, but a wrong unit is the usual cause
-    caution      ///< people or machines can come to harm
+    error,      ///< the field cannot be used
+    suspicious, ///< legal, kept, but a wrong unit is the usual cause
+    caution     ///< people or machines can come to harm
 };
 
 struct Problem {
     Severity severity = Severity::error;
-    std::string path;     ///< JSON pointer into the project
-    std::string field;    ///< label, as in the form
-    std::string message;  ///< what was found, what is allowed, what to do
-    int line = 0;         ///< line of the file it came from, 0: unknown
+    std::string path;    ///< JSON pointer into the project
+    std::string field;   ///< label, as in the form
+    std::string message; ///< what was found, what is allowed, what to do
+    int line = 0;        ///< line of the file it came from, 0: unknown
 };
 
 using Problems = std::vector<Problem>;
@@ -27,4 +27,4 @@ std::string to_text(const Problem& p);
 
 bool has_errors(const Problems& problems);
 
-}  // namespace fulmox
+} // namespace fulmox

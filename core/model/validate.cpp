@@ -44,8 +44,7 @@ void check_screw(Problems& out, const Screw& s, const std::string& path) {
 }
 
 void check_segments(Problems& out, const Cycle& cycle, const std::string& path) {
-    if (cycle.segments.empty())
-        error(out, path + "/segments", "Segments", "the cycle has no segment; add a move");
+    if (cycle.segments.empty()) error(out, path + "/segments", "Segments", "the cycle has no segment; add a move");
     for (std::size_t i = 0; i < cycle.segments.size(); ++i) {
         const auto* m = std::get_if<MoveInTime>(&cycle.segments[i].what);
         if (!m || !m->acceleration_share.given() || !m->deceleration_share.given()) continue;
@@ -65,14 +64,14 @@ Problems check_fields(FieldRefs fields) {
 
 void check_policy(Problems& out, const Policy& p, const std::string& path) {
     if (p.inertia_ratio_tight.given() != p.inertia_ratio_over.given())
-        error(out, path + "/inertia_ratio_over", "Inertia ratio, over above",
-            "give both inertia ratios or neither");
+        error(out, path + "/inertia_ratio_over", "Inertia ratio, over above", "give both inertia ratios or neither");
     else if (p.inertia_ratio_tight.given() && p.inertia_ratio_tight.si > p.inertia_ratio_over.si)
         error(out, path + "/inertia_ratio_tight", "Inertia ratio, tight above",
-            "found " + p.inertia_ratio_tight.text + "; it cannot exceed the ratio that is over, " + p.inertia_ratio_over.text);
+            "found " + p.inertia_ratio_tight.text + "; it cannot exceed the ratio that is over, " +
+                p.inertia_ratio_over.text);
 }
 
-}  // namespace
+} // namespace
 
 // The const_casts below are confined to reading: a walk hands out pointers, and check() does not write.
 Problems validate(const Axis& axis, const std::string& path) {
@@ -92,9 +91,7 @@ Problems validate(const Axis& axis, const std::string& path) {
     return out;
 }
 
-Problems validate_site(const Machine& machine) {
-    return check_fields(walk(const_cast<Site&>(machine.site), "/site"));
-}
+Problems validate_site(const Machine& machine) { return check_fields(walk(const_cast<Site&>(machine.site), "/site")); }
 
 Problems validate(const Machine& machine) {
     Machine& m = const_cast<Machine&>(machine);
@@ -105,7 +102,8 @@ Problems validate(const Machine& machine) {
         for (Problem& p : check_fields(walk(m.policies[i], path))) out.push_back(std::move(p));
         check_policy(out, m.policies[i], path);
         if (!names.insert(m.policies[i].name).second)
-            error(out, path + "/name", "Policy", "\"" + m.policies[i].name + "\" is the name of two policies; names must differ");
+            error(out, path + "/name", "Policy",
+                "\"" + m.policies[i].name + "\" is the name of two policies; names must differ");
     }
     for (std::size_t i = 0; i < m.axes.size(); ++i) {
         const std::string path = "/axes/" + std::to_string(i);
@@ -122,4 +120,4 @@ const Policy* find_policy(const Machine& machine, const std::string& name) {
     return nullptr;
 }
 
-}  // namespace fulmox
+} // namespace fulmox

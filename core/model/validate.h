@@ -18,4 +18,4 @@ Problems validate(const Machine& machine);
 /// The policy of this name, or nothing.
 const Policy* find_policy(const Machine& machine, const std::string& name);
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -75,9 +75,8 @@ class Walker {
             // only a change of kind makes a new value
             if (static_cast<int>(v.index()) != i) static_cast<void>(((k++ == i && (v = T{}, true)) || ...));
         };
-        inside(spec.key, [&] {
-            std::visit([&](auto& held) { std::decay_t<decltype(held)>::describe(held, *this); }, v);
-        });
+        inside(
+            spec.key, [&] { std::visit([&](auto& held) { std::decay_t<decltype(held)>::describe(held, *this); }, v); });
     }
 
   private:
@@ -117,7 +116,7 @@ template <class T> FieldRefs walk_any(T& root, const std::string& path) {
     return std::move(w.out);
 }
 
-}  // namespace
+} // namespace
 
 FieldRefs walk(Machine& root) { return walk_any(root, ""); }
 FieldRefs walk(Axis& root, const std::string& path) { return walk_any(root, path); }
@@ -127,13 +126,19 @@ FieldRefs walk(Policy& root, const std::string& path) { return walk_any(root, pa
 
 std::string FieldRef::label() const {
     switch (type) {
-    case Type::quantity: return quantity_spec.label;
-    case Type::text: return text_spec.label;
-    case Type::choice: return choice_spec.label;
-    case Type::flag: return flag_spec.label;
-    case Type::list: return list_spec.label;
+    case Type::quantity:
+        return quantity_spec.label;
+    case Type::text:
+        return text_spec.label;
+    case Type::choice:
+        return choice_spec.label;
+    case Type::flag:
+        return flag_spec.label;
+    case Type::list:
+        return list_spec.label;
     case Type::group:
-    case Type::variant: return group_spec.label;
+    case Type::variant:
+        return group_spec.label;
     }
     return {};
 }
@@ -150,11 +155,15 @@ std::string range_text(const QuantitySpec& spec) {
     const auto& [min, max, open_min, open_max] = spec.range;
     const std::string unit = std::string_view(spec.unit) == "1" ? "" : " " + std::string(spec.unit);
     std::string out;
-    if (open_min) out = "greater than " + format_number(min, 6);
-    else out = format_number(min, 6);
+    if (open_min)
+        out = "greater than " + format_number(min, 6);
+    else
+        out = format_number(min, 6);
     out += open_min ? " and " : " to ";
-    if (open_max) out += "less than ";
-    else if (open_min) out += "at most ";
+    if (open_max)
+        out += "less than ";
+    else if (open_min)
+        out += "at most ";
     return out + format_number(max, 6) + unit;
 }
 
@@ -172,7 +181,7 @@ std::optional<std::string> outside(const QuantitySpec& spec, Kind kind, double s
     return "found " + format_quantity(si, own ? *own : u, 6) + "; allowed is " + range_text(spec);
 }
 
-}  // namespace
+} // namespace
 
 std::optional<Problem> check(const FieldRef& f) {
     if (f.type != FieldRef::Type::quantity || !f.active) return std::nullopt;
@@ -192,9 +201,9 @@ std::optional<Problem> check(const FieldRef& f) {
     }
     if (const auto why = outside(spec, f.kind, q.si, q.unit)) return problem(Severity::error, *why);
     if (q.si < to_si(spec.typical.min, unit) || q.si > to_si(spec.typical.max, unit))
-        return problem(Severity::suspicious,
-            q.text + " is unusual; typical is " + format_number(spec.typical.min) + " to " +
-                format_number(spec.typical.max) + " " + spec.unit + ". Is the unit right?");
+        return problem(Severity::suspicious, q.text + " is unusual; typical is " + format_number(spec.typical.min) +
+                                                 " to " + format_number(spec.typical.max) + " " + spec.unit +
+                                                 ". Is the unit right?");
     return std::nullopt;
 }
 
@@ -235,4 +244,4 @@ bool has_errors(const Problems& problems) {
     return false;
 }
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -16,8 +16,8 @@ namespace fulmox {
 struct FieldRef {
     enum class Type { quantity, text, choice, flag, group, list, variant };
     Type type;
-    std::string path;         ///< JSON pointer
-    bool active = true;       ///< false where another choice makes the field meaningless
+    std::string path;   ///< JSON pointer
+    bool active = true; ///< false where another choice makes the field meaningless
     Kind kind = Kind::illegal;
     QuantitySpec quantity_spec{};
     QuantityBase* quantity = nullptr;
@@ -32,7 +32,7 @@ struct FieldRef {
     int depth = 0;
     ListSpec list_spec{};
     std::function<std::size_t()> list_size;
-    std::function<void(std::size_t)> list_insert;     ///< a default entry before this index
+    std::function<void(std::size_t)> list_insert; ///< a default entry before this index
     std::function<void(std::size_t)> list_duplicate;
     std::function<void(std::size_t)> list_erase;
     std::function<void(std::size_t, std::size_t)> list_move;
@@ -65,4 +65,4 @@ std::string range_text(const QuantitySpec& spec);
 /// Unit of the ranges and of bare numbers.
 const Unit& spec_unit(const QuantitySpec& spec, Kind kind);
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -22,9 +22,9 @@ std::string substitute(const std::string& e, const WorkingValues& values, bool e
     std::string out;
     for (std::size_t i = 0; i < e.size();) {
         if (std::isalpha(static_cast<unsigned char>(e[i])) == 0) {
-            if (std::isdigit(static_cast<unsigned char>(e[i])) != 0) {  // a literal, perhaps 1e-3
-                while (i < e.size() && (std::isdigit(static_cast<unsigned char>(e[i])) != 0 || e[i] == '.' || e[i] == 'e' ||
-                                           (e[i] == '-' && e[i - 1] == 'e')))
+            if (std::isdigit(static_cast<unsigned char>(e[i])) != 0) { // a literal, perhaps 1e-3
+                while (i < e.size() && (std::isdigit(static_cast<unsigned char>(e[i])) != 0 || e[i] == '.' ||
+                                           e[i] == 'e' || (e[i] == '-' && e[i - 1] == 'e')))
                     out += e[i++];
             } else {
                 out += e[i++];
@@ -47,7 +47,7 @@ std::string substitute(const std::string& e, const WorkingValues& values, bool e
     return out;
 }
 
-}  // namespace
+} // namespace
 
 WorkingLine working_line(std::string symbol, std::string formula, const std::string& expression,
     const WorkingValues& values, double result, Kind kind, std::string source) {
@@ -55,4 +55,4 @@ WorkingLine working_line(std::string symbol, std::string formula, const std::str
         substitute(expression, values, true), result, kind, std::move(source)};
 }
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -11,13 +11,13 @@
 namespace fulmox {
 
 struct WorkingLine {
-    std::string symbol;       ///< "T_rms"
-    std::string formula;      ///< as a textbook prints it: "√(1/T ∫ T² dt)"
-    std::string substituted;  ///< the same with numbers in SI units, five digits, plain arithmetic: "sqrt(1.322/1.15)"
-    std::string exact;        ///< `substituted` with full-precision numbers
-    double result = 0;        ///< SI
+    std::string symbol;      ///< "T_rms"
+    std::string formula;     ///< as a textbook prints it: "√(1/T ∫ T² dt)"
+    std::string substituted; ///< the same with numbers in SI units, five digits, plain arithmetic: "sqrt(1.322/1.15)"
+    std::string exact;       ///< `substituted` with full-precision numbers
+    double result = 0;       ///< SI
     Kind kind = Kind::number;
-    std::string source;       ///< standard, handbook or "common practice"
+    std::string source; ///< standard, handbook or "common practice"
 };
 
 using Working = std::vector<WorkingLine>;
@@ -30,4 +30,4 @@ using WorkingValues = std::vector<std::pair<std::string, double>>;
 WorkingLine working_line(std::string symbol, std::string formula, const std::string& expression,
     const WorkingValues& values, double result, Kind kind, std::string source = {});
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -41,7 +41,7 @@ struct Planner {
         if (t.accelerating > 0) piece(t.accelerating, 0, sign * t.peak_speed / t.accelerating);
         piece(t.cruising, sign * t.peak_speed, 0);
         if (t.decelerating > 0) piece(t.decelerating, sign * t.peak_speed, -sign * t.peak_speed / t.decelerating);
-        position = from + distance;  // no drift from rounding over many segments
+        position = from + distance; // no drift from rounding over many segments
         out.moving_time += t.duration();
         out.peak_speed = std::max(out.peak_speed, t.peak_speed);
         if (t.accelerating > 0) out.peak_acceleration = std::max(out.peak_acceleration, t.peak_speed / t.accelerating);
@@ -50,8 +50,10 @@ struct Planner {
     }
     void operator()(const MoveInTime& m) {
         const double d = m.distance.si;
-        if (d == 0) rest(m.duration.si);
-        else move(d, trapezoid_in_time(std::abs(d), m.duration.si, m.acceleration_share.si, m.deceleration_share.si));
+        if (d == 0)
+            rest(m.duration.si);
+        else
+            move(d, trapezoid_in_time(std::abs(d), m.duration.si, m.acceleration_share.si, m.deceleration_share.si));
     }
     void operator()(const MoveByLimits& m) {
         const double d = m.distance.si;
@@ -61,7 +63,7 @@ struct Planner {
     void operator()(const Dwell& m) { rest(m.duration.si); }
 };
 
-}  // namespace
+} // namespace
 
 Trajectory plan(const Cycle& cycle) {
     Planner planner;
@@ -79,8 +81,8 @@ Trajectory plan(const Cycle& cycle) {
 }
 
 const Piece& Trajectory::at(double t) const {
-    const auto it = std::upper_bound(pieces.begin(), pieces.end(), t,
-        [](double value, const Piece& p) { return value < p.start; });
+    const auto it =
+        std::upper_bound(pieces.begin(), pieces.end(), t, [](double value, const Piece& p) { return value < p.start; });
     return it == pieces.begin() ? pieces.front() : *std::prev(it);
 }
 
@@ -92,4 +94,4 @@ Problems review(const Trajectory& t, const std::string& cycle_path) {
     return out;
 }
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -15,7 +15,7 @@ struct Piece {
     double start = 0;
     double duration = 0;
     std::array<double, 4> c{};
-    std::size_t segment = 0;  ///< index into the cycle
+    std::size_t segment = 0; ///< index into the cycle
 
     double position(double tau) const { return c[0] + tau * (c[1] + tau * (c[2] + tau * c[3])); }
     double velocity(double tau) const { return c[1] + tau * (2 * c[2] + tau * 3 * c[3]); }
@@ -25,10 +25,10 @@ struct Piece {
 
 /// Speed profile of one trapezoidal move; all positive.
 struct Trapezoid {
-    double peak_speed;    ///< m/s
-    double accelerating;  ///< s
-    double cruising;      ///< s
-    double decelerating;  ///< s
+    double peak_speed;   ///< m/s
+    double accelerating; ///< s
+    double cruising;     ///< s
+    double decelerating; ///< s
     double duration() const { return accelerating + cruising + decelerating; }
 };
 
@@ -41,14 +41,14 @@ Trapezoid trapezoid_by_limits(double distance, double speed, double acceleration
 
 struct Trajectory {
     std::vector<Piece> pieces;
-    std::vector<double> segment_start;  ///< s, one more than segments: the last is the cycle time
-    double duration = 0;                ///< s, cycle time
-    double advance = 0;                 ///< m, position at the end less position at the start
-    double moving_time = 0;             ///< s
-    double peak_speed = 0;              ///< m/s
-    double peak_acceleration = 0;       ///< m/s², magnitude
-    double lowest = 0, highest = 0;     ///< m, position
-    double path = 0;                    ///< m, distance travelled per cycle
+    std::vector<double> segment_start; ///< s, one more than segments: the last is the cycle time
+    double duration = 0;               ///< s, cycle time
+    double advance = 0;                ///< m, position at the end less position at the start
+    double moving_time = 0;            ///< s
+    double peak_speed = 0;             ///< m/s
+    double peak_acceleration = 0;      ///< m/s², magnitude
+    double lowest = 0, highest = 0;    ///< m, position
+    double path = 0;                   ///< m, distance travelled per cycle
 
     double duty() const { return duration > 0 ? moving_time / duration : 0; }
     double stroke() const { return highest - lowest; }
@@ -62,4 +62,4 @@ Trajectory plan(const Cycle& cycle);
 /// Flags what is legal but odd: a linear axis that does not return.
 Problems review(const Trajectory& t, const std::string& cycle_path);
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -28,15 +28,15 @@ std::vector<double> edges_at_knots(const Demand& d, const Span& s, const std::ve
         if ((v0 - k) * (v1 - k) >= 0) continue;
         std::uintmax_t most = 60;
         const auto f = [&](double t) { return std::abs(evaluate(d.load, s, t).speed) - k; };
-        const auto [a, b] = boost::math::tools::toms748_solve(f, s.start, s.start + s.duration, v0 - k, v1 - k,
-            boost::math::tools::eps_tolerance<double>(52), most);
+        const auto [a, b] = boost::math::tools::toms748_solve(
+            f, s.start, s.start + s.duration, v0 - k, v1 - k, boost::math::tools::eps_tolerance<double>(52), most);
         edges.push_back((a + b) / 2);
     }
     std::sort(edges.begin(), edges.end());
     return edges;
 }
 
-}  // namespace
+} // namespace
 
 SpeedTorqueCurve::SpeedTorqueCurve(const std::vector<CurvePoint>& points, double speed_scale) {
     for (const CurvePoint& p : points) {
@@ -86,7 +86,8 @@ Capability capability(const Motor& motor, const Drive& drive, const Site& site) 
     c.mechanical_speed = motor.max_speed.si;
     c.max_speed = std::min(c.mechanical_speed, c.peak.end());
     // a cool room is not taken as a licence for more than the sheet's torque
-    c.heat_factor = std::min(1.0, permitted_heat(motor.winding_limit.si, motor.rated_ambient.si, site.ambient.si, site.altitude.si));
+    c.heat_factor = std::min(
+        1.0, permitted_heat(motor.winding_limit.si, motor.rated_ambient.si, site.ambient.si, site.altitude.si));
     return c;
 }
 
@@ -116,8 +117,8 @@ MotorUse motor_use(const Demand& d, Capability can, const Motor& motor) {
             judge(edges[i]);
             if (i == 0 || s.piece.at_rest() || edges[i] - edges[i - 1] <= 0) continue;
             // between knots the curve may sag below both ends
-            const auto inside = boost::math::tools::brent_find_minima([&](double t) { return -std::min(use(t), 1e300); },
-                edges[i - 1], edges[i], 30);
+            const auto inside = boost::math::tools::brent_find_minima(
+                [&](double t) { return -std::min(use(t), 1e300); }, edges[i - 1], edges[i], 30);
             judge(inside.first);
         }
         const std::vector<double> cuts = edges_at_knots(d, s, u.can.continuous.speeds());
@@ -141,4 +142,4 @@ MotorUse motor_use(const Demand& d, Capability can, const Motor& motor) {
     return u;
 }
 
-}  // namespace fulmox
+} // namespace fulmox

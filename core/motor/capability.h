@@ -17,8 +17,8 @@ class SpeedTorqueCurve {
     /// Speeds rad/s rising from 0, torques N·m; at least two points. `speed_scale` stretches the speed axis.
     SpeedTorqueCurve(const std::vector<CurvePoint>& points, double speed_scale);
 
-    double at(double speed) const;  ///< N·m at |speed|
-    double end() const { return speeds_.empty() ? 0 : speeds_.back(); }  ///< last speed, rad/s
+    double at(double speed) const;                                      ///< N·m at |speed|
+    double end() const { return speeds_.empty() ? 0 : speeds_.back(); } ///< last speed, rad/s
     double stall() const { return torques_.empty() ? 0 : torques_.front(); }
     const std::vector<double>& speeds() const { return speeds_; }
 
@@ -29,12 +29,12 @@ class SpeedTorqueCurve {
 };
 
 struct Capability {
-    SpeedTorqueCurve peak;        ///< at the actual bus voltage: the sheet's curve with its speeds scaled (estimate)
-    SpeedTorqueCurve continuous;  ///< as the sheet has it
-    double max_speed = 0;         ///< rad/s: mechanical limit or end of the peak curve, whichever is lower
-    double mechanical_speed = 0;  ///< rad/s
-    double heat_factor = 1;       ///< permitted heat over rated heat, from ambient and altitude
-    double speed_scale = 1;       ///< bus voltage over curve voltage
+    SpeedTorqueCurve peak;       ///< at the actual bus voltage: the sheet's curve with its speeds scaled (estimate)
+    SpeedTorqueCurve continuous; ///< as the sheet has it
+    double max_speed = 0;        ///< rad/s: mechanical limit or end of the peak curve, whichever is lower
+    double mechanical_speed = 0; ///< rad/s
+    double heat_factor = 1;      ///< permitted heat over rated heat, from ambient and altitude
+    double speed_scale = 1;      ///< bus voltage over curve voltage
 
     /// T_c'(ω) = √(f T_c(0)² − (T_c(0)² − T_c(ω)²)), never below zero, never above the peak curve.
     double continuous_at(double speed) const;
@@ -55,14 +55,14 @@ struct MotorUse {
     ShaftPoint worst_peak;         ///< where |T| over the peak curve is largest
     double worst_peak_allowed = 0; ///< peak curve there, N·m
     double worst_peak_use = 0;     ///< |T|/allowed; infinite beyond the curve
-    double loss_use = 0;           ///< √(mean[T² + T_c0² − T_c(ω)²]/(f T_c0²)); NaN beyond the continuous curve
-    double loss_mean = 0;          ///< N²·m², the mean in the line above
-    double point_allowed = 0;      ///< continuous torque at the RMS speed; NaN beyond the curve
-    double rms_current = 0;        ///< A RMS; NaN without a torque constant
-    double peak_current = 0;       ///< A RMS at peak torque
-    double copper_loss = 0;        ///< W mean at 20 °C winding; NaN without constant and resistance
+    double loss_use = 0;      ///< √(mean[T² + T_c0² − T_c(ω)²]/(f T_c0²)); NaN beyond the continuous curve
+    double loss_mean = 0;     ///< N²·m², the mean in the line above
+    double point_allowed = 0; ///< continuous torque at the RMS speed; NaN beyond the curve
+    double rms_current = 0;   ///< A RMS; NaN without a torque constant
+    double peak_current = 0;  ///< A RMS at peak torque
+    double copper_loss = 0;   ///< W mean at 20 °C winding; NaN without constant and resistance
 };
 
 MotorUse motor_use(const Demand& d, Capability can, const Motor& motor);
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -18,4 +18,4 @@ double copper_loss(double rms_current, double resistance_line) {
     return 1.5 * rms_current * rms_current * resistance_line;
 }
 
-}  // namespace fulmox::motor_constants
+} // namespace fulmox::motor_constants

@@ -8,10 +8,10 @@ namespace fulmox::motor_constants {
 
 /// Factors of k for each way a datasheet quotes it.
 inline constexpr double kt_per_peak_ampere = 1.5;
-inline constexpr double kt_per_rms_ampere = 2.1213203435596424;   // 1.5 √2
-inline constexpr double ke_line_peak = 1.7320508075688772;        // √3
-inline constexpr double ke_line_rms = 1.224744871391589;          // √1.5
-inline constexpr double ke_phase_rms = 0.7071067811865476;        // 1/√2
+inline constexpr double kt_per_rms_ampere = 2.1213203435596424; // 1.5 √2
+inline constexpr double ke_line_peak = 1.7320508075688772;      // √3
+inline constexpr double ke_line_rms = 1.224744871391589;        // √1.5
+inline constexpr double ke_phase_rms = 0.7071067811865476;      // 1/√2
 inline constexpr double delta_power_invariant = 2.1213203435596424;
 
 /// k from a spin test: line-to-line peak-to-peak volts at ω rad/s.
@@ -26,4 +26,4 @@ double copper_at(double resistance_20, double celsius);
 /// Copper loss, W, from RMS line current and terminal-to-terminal resistance: 1.5 I² R_LL for wye and delta alike.
 double copper_loss(double rms_current, double resistance_line);
 
-}  // namespace fulmox::motor_constants
+} // namespace fulmox::motor_constants

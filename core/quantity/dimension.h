@@ -7,9 +7,7 @@
 namespace fulmox {
 
 /// Saturates at ±100 so that a hostile exponent cannot wrap round.
-constexpr signed char narrow_exponent(int v) {
-    return static_cast<signed char>(v > 100 ? 100 : v < -100 ? -100 : v);
-}
+constexpr signed char narrow_exponent(int v) { return static_cast<signed char>(v > 100 ? 100 : v < -100 ? -100 : v); }
 
 struct Dimension {
     signed char length = 0, mass = 0, time = 0, current = 0, temperature = 0, angle = 0;
@@ -18,11 +16,12 @@ struct Dimension {
 
     constexpr Dimension operator+(const Dimension& o) const {
         return {narrow_exponent(length + o.length), narrow_exponent(mass + o.mass), narrow_exponent(time + o.time),
-            narrow_exponent(current + o.current), narrow_exponent(temperature + o.temperature), narrow_exponent(angle + o.angle)};
+            narrow_exponent(current + o.current), narrow_exponent(temperature + o.temperature),
+            narrow_exponent(angle + o.angle)};
     }
     constexpr Dimension operator*(int n) const {
-        return {narrow_exponent(length * n), narrow_exponent(mass * n), narrow_exponent(time * n), narrow_exponent(current * n),
-            narrow_exponent(temperature * n), narrow_exponent(angle * n)};
+        return {narrow_exponent(length * n), narrow_exponent(mass * n), narrow_exponent(time * n),
+            narrow_exponent(current * n), narrow_exponent(temperature * n), narrow_exponent(angle * n)};
     }
     constexpr Dimension operator-(const Dimension& o) const { return *this + o * -1; }
 
@@ -35,7 +34,6 @@ struct Dimension {
 
     /// SI base symbols, for example "m²·kg·s⁻²·rad⁻¹"; "1" for a pure number.
     std::string symbol() const;
-
 };
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -26,9 +26,9 @@ bool is_name_char(char c) {
 struct Value {
     double si = 0;
     Dimension dimension;
-    Kind kind = Kind::illegal;  // of a single unit, kept through sums and pure factors
+    Kind kind = Kind::illegal; // of a single unit, kept through sums and pure factors
     const Unit* unit = nullptr;
-    bool pure = true;  // no unit seen so far
+    bool pure = true; // no unit seen so far
     bool affine = false;
 };
 
@@ -93,16 +93,17 @@ class Parser {
             const char sign = text_[at_++];
             const std::size_t where = at_;
             const Value right = product();
-            if (left.affine || right.affine) add_affine(left, right, sign, where);
-            else add(left, right, sign, where);
+            if (left.affine || right.affine)
+                add_affine(left, right, sign, where);
+            else
+                add(left, right, sign, where);
         }
         --depth_;
         return left;
     }
 
     void add(Value& left, const Value& right, char sign, std::size_t where) const {
-        if (left.dimension != right.dimension)
-            fail("cannot add " + describe(right) + " to " + describe(left), where);
+        if (left.dimension != right.dimension) fail("cannot add " + describe(right) + " to " + describe(left), where);
         if (left.kind != right.kind && left.kind != Kind::illegal && right.kind != Kind::illegal)
             fail("cannot add " + describe(right) + " to " + describe(left), where);
         left.si += sign == '+' ? right.si : -right.si;
@@ -346,8 +347,10 @@ class Parser {
             return over;
         }
         for (const Name& n : names) {
-            if (n.exponent > 0) put(over, "*", n, n.exponent);
-            else put(under, "/", n, -n.exponent);
+            if (n.exponent > 0)
+                put(over, "*", n, n.exponent);
+            else
+                put(under, "/", n, -n.exponent);
         }
         return over + under;
     }
@@ -360,7 +363,7 @@ class Parser {
             while (end < text_.size() && is_name_char(text_[end])) ++end;
             Name n{text_.substr(at_, end - at_), sign};
             at_ = end;
-            if (is_digit(peek()) && !digits_at(at_, 2)) {  // "in2"
+            if (is_digit(peek()) && !digits_at(at_, 2)) { // "in2"
                 n.exponent = sign * (text_[at_++] - '0');
             } else if (peek() == '^') {
                 ++at_;
@@ -383,8 +386,8 @@ class Parser {
             } else if (joint == '-' && !spaced) {
                 ++at_;
             }
-            const bool constant = text_.substr(at_, 2) == "pi" && !is_name_char(at_ + 2 < text_.size()
-                                                                                   ? text_[at_ + 2] : ' ');
+            const bool constant =
+                text_.substr(at_, 2) == "pi" && !is_name_char(at_ + 2 < text_.size() ? text_[at_ + 2] : ' ');
             if (!at_name() || constant || text_.substr(at_, 5) == "sqrt(") {
                 at_ = before;
                 return names;
@@ -424,8 +427,8 @@ std::string radian_hint(const Dimension& from, const Dimension& to) {
 }
 
 ReadError look_alike(const Value& v, Kind wanted) {
-    return {"found " + Parser::describe(v) + ", but " + std::string(info(wanted).name) + " is wanted here: " +
-                some_units(wanted) + radian_hint(v.dimension, dimension_of(wanted)),
+    return {"found " + Parser::describe(v) + ", but " + std::string(info(wanted).name) +
+                " is wanted here: " + some_units(wanted) + radian_hint(v.dimension, dimension_of(wanted)),
         0};
 }
 
@@ -458,8 +461,7 @@ struct Split {
 Split split_tolerance(std::string_view text) {
     for (const std::string_view sign : {std::string_view("±"), std::string_view("+/-")}) {
         const std::size_t at = text.find(sign);
-        if (at != std::string_view::npos)
-            return {text.substr(0, at), text.substr(at + sign.size()), at + sign.size()};
+        if (at != std::string_view::npos) return {text.substr(0, at), text.substr(at + sign.size()), at + sign.size()};
     }
     return {text, std::nullopt, 0};
 }
@@ -476,7 +478,7 @@ Result<Value, ReadError> parse(std::string_view text, Kind wanted) {
 
 using Read = Result<Reading, ReadError>;
 
-}  // namespace
+} // namespace
 
 Read read_quantity(std::string_view raw, Kind wanted, const Unit& bare) {
     if (raw.size() > longest_text)
@@ -499,8 +501,8 @@ Read read_quantity(std::string_view raw, Kind wanted, const Unit& bare) {
     const bool percent = spread && spread->unit && spread->unit->symbol == "%";
     if (main->pure) {
         // "12 ± 0.5 kg": the unit at the end serves both
-        const Unit& taken = spread && !spread->pure && !percent && spread->unit && spread->kind == wanted
-                                ? *spread->unit : bare;
+        const Unit& taken =
+            spread && !spread->pure && !percent && spread->unit && spread->kind == wanted ? *spread->unit : bare;
         main->si = to_si(main->si, taken);
         out.unit = &taken;
         out.bare = &taken == &bare;
@@ -573,4 +575,4 @@ Result<double, ReadError> convert(const Evaluation& value, const Unit& to) {
     return from_si(*accepted, to);
 }
 
-}  // namespace fulmox
+} // namespace fulmox

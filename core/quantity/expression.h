@@ -23,23 +23,23 @@
 namespace fulmox {
 
 struct ReadError {
-    std::string message;       ///< what was found and what is allowed
-    std::size_t position = 0;  ///< byte offset into the text after plain_signs
+    std::string message;      ///< what was found and what is allowed
+    std::size_t position = 0; ///< byte offset into the text after plain_signs
 };
 
 /// A quantity read against a wanted kind.
 struct Reading {
-    double si = 0;                ///< in the SI unit of the kind
-    double tolerance = 0;         ///< half width, SI, ≥ 0
-    const Unit* unit = nullptr;   ///< the user's own unit (first one of the kind), else the bare unit
-    bool bare = false;            ///< no unit was written
+    double si = 0;              ///< in the SI unit of the kind
+    double tolerance = 0;       ///< half width, SI, ≥ 0
+    const Unit* unit = nullptr; ///< the user's own unit (first one of the kind), else the bare unit
+    bool bare = false;          ///< no unit was written
 };
 
 /// A value read without a wanted kind, as for a calculator.
 struct Evaluation {
     double si = 0;
     Dimension dimension;
-    Kind kind = Kind::illegal;    ///< kind of the single unit used, illegal when it is composed
+    Kind kind = Kind::illegal; ///< kind of the single unit used, illegal when it is composed
     const Unit* unit = nullptr;
 };
 
@@ -57,4 +57,4 @@ Result<Evaluation, ReadError> evaluate(std::string_view text);
 /// Converts an evaluated value into a unit, refusing other dimensions and look-alike kinds.
 Result<double, ReadError> convert(const Evaluation& value, const Unit& to);
 
-}  // namespace fulmox
+} // namespace fulmox

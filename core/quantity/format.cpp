@@ -66,11 +66,13 @@ std::string format_quantity(double si, Kind kind, UnitSystem system, int digits)
     for (const Step& s : steps) {
         if (s.kind != kind || unit->symbol != s.from || si == 0) continue;
         const double magnitude = std::abs(si);
-        if (magnitude < s.below && *s.smaller) unit = find_unit(s.smaller, kind);
-        else if (magnitude >= s.above && *s.larger) unit = find_unit(s.larger, kind);
+        if (magnitude < s.below && *s.smaller)
+            unit = find_unit(s.smaller, kind);
+        else if (magnitude >= s.above && *s.larger)
+            unit = find_unit(s.larger, kind);
         break;
     }
     return format_quantity(si, *unit, digits);
 }
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -19,4 +19,4 @@ std::string format_quantity(double si, const Unit& unit, int digits = 4);
 /// In the display unit of the system, stepping to a larger or smaller metric unit where that reads better.
 std::string format_quantity(double si, Kind kind, UnitSystem system, int digits = 4);
 
-}  // namespace fulmox
+} // namespace fulmox

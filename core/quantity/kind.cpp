@@ -60,7 +60,7 @@ consteval bool ordered() {
 }
 static_assert(ordered(), "the table follows the order of the enumeration");
 
-}  // namespace
+} // namespace
 
 const KindInfo& info(Kind kind) { return table.at(static_cast<std::size_t>(kind)); }
 
@@ -87,4 +87,4 @@ std::string Dimension::symbol() const {
     return out.empty() ? "1" : out;
 }
 
-}  // namespace fulmox
+} // namespace fulmox

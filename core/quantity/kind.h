@@ -9,18 +9,54 @@
 namespace fulmox {
 
 enum class Kind {
-    number, length, angle, mass, time, frequency, speed, angular_speed, acceleration, angular_acceleration,
-    jerk, force, torque, inertia, power, energy, voltage, current, resistance, inductance, capacitance,
-    torque_constant, voltage_constant, speed_constant, temperature, temperature_difference, stiffness,
-    torsional_stiffness, damping, pressure, density, area, volume, count, count_rate, count_per_angle,
-    length_per_angle, thermal_resistance, heat_capacity, charge, illegal
+    number,
+    length,
+    angle,
+    mass,
+    time,
+    frequency,
+    speed,
+    angular_speed,
+    acceleration,
+    angular_acceleration,
+    jerk,
+    force,
+    torque,
+    inertia,
+    power,
+    energy,
+    voltage,
+    current,
+    resistance,
+    inductance,
+    capacitance,
+    torque_constant,
+    voltage_constant,
+    speed_constant,
+    temperature,
+    temperature_difference,
+    stiffness,
+    torsional_stiffness,
+    damping,
+    pressure,
+    density,
+    area,
+    volume,
+    count,
+    count_rate,
+    count_per_angle,
+    length_per_angle,
+    thermal_resistance,
+    heat_capacity,
+    charge,
+    illegal
 };
 
 struct KindInfo {
     Kind kind;
-    std::string_view name;     ///< as a person says it: "torque"
-    Dimension dimension;       ///< of the SI unit
-    std::string_view si_unit;  ///< symbol in the unit table
+    std::string_view name;    ///< as a person says it: "torque"
+    Dimension dimension;      ///< of the SI unit
+    std::string_view si_unit; ///< symbol in the unit table
 };
 
 const KindInfo& info(Kind kind);
@@ -30,4 +66,4 @@ inline Dimension dimension_of(Kind kind) { return info(kind).dimension; }
 /// Every kind but `illegal`, in table order.
 int kind_count();
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -13,12 +13,12 @@ enum class Standing { assumed, datasheet, calculated, measured };
 
 /// The part of a quantity that does not depend on its kind, for forms and files.
 struct QuantityBase {
-    double si = std::numeric_limits<double>::quiet_NaN();  ///< NaN: not given, or not readable
-    double tolerance = 0;                                  ///< half width, SI
-    std::string text;                                      ///< as the user wrote it; empty: not given
-    const Unit* unit = nullptr;                            ///< the user's own unit
+    double si = std::numeric_limits<double>::quiet_NaN(); ///< NaN: not given, or not readable
+    double tolerance = 0;                                 ///< half width, SI
+    std::string text;                                     ///< as the user wrote it; empty: not given
+    const Unit* unit = nullptr;                           ///< the user's own unit
     Standing standing = Standing::assumed;
-    std::string note;                                      ///< who said so
+    std::string note; ///< who said so
 
     bool given() const { return si == si; }
     bool operator==(const QuantityBase& o) const {
@@ -46,4 +46,4 @@ template <Kind K> struct Quantity : QuantityBase {
     bool operator==(const Quantity& o) const { return QuantityBase::operator==(o); }
 };
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -21,9 +21,8 @@ template <class T, class E = std::string> class Result {
     const E& error() const { return std::get<1>(state_); }
 
   private:
-    template <std::size_t I, class U>
-    Result(std::in_place_index_t<I> tag, U&& v) : state_(tag, std::forward<U>(v)) {}
+    template <std::size_t I, class U> Result(std::in_place_index_t<I> tag, U&& v) : state_(tag, std::forward<U>(v)) {}
     std::variant<T, E> state_;
 };
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -8,9 +8,25 @@ namespace fulmox::spelling {
 
 std::string plain_signs(std::string_view text) {
     static constexpr std::array<std::pair<std::string_view, std::string_view>, 19> table{{
-        {"−", "-"}, {"–", "-"}, {"‑", "-"}, {"×", "*"}, {"·", "*"}, {"⋅", "*"}, {"÷", "/"}, {"⁻¹", "^-1"},
-        {"⁻²", "^-2"}, {"⁻³", "^-3"}, {"²", "^2"}, {"³", "^3"}, {"⁴", "^4"}, {"\u00a0", " "}, {"\u2009", " "},
-        {"\u202f", " "}, {"\u03bc", "µ"}, {"\u2126", "Ω"}, {"π", "pi"},
+        {"−", "-"},
+        {"–", "-"},
+        {"‑", "-"},
+        {"×", "*"},
+        {"·", "*"},
+        {"⋅", "*"},
+        {"÷", "/"},
+        {"⁻¹", "^-1"},
+        {"⁻²", "^-2"},
+        {"⁻³", "^-3"},
+        {"²", "^2"},
+        {"³", "^3"},
+        {"⁴", "^4"},
+        {"\u00a0", " "},
+        {"\u2009", " "},
+        {"\u202f", " "},
+        {"\u03bc", "µ"},
+        {"\u2126", "Ω"},
+        {"π", "pi"},
     }};
     std::string out;
     out.reserve(text.size());
@@ -38,8 +54,8 @@ std::string normalise_unit(std::string_view name) {
         const char c = plain[i];
         if (c == ' ' || (c == '-' && i > 0 && plain[i - 1] != '^')) {
             if (!out.empty() && out.back() != '*' && out.back() != '/') out += '*';
-        } else if (is_digit(c) && !out.empty() && !is_digit(out.back()) && out.back() != '^' &&
-                   out.back() != '/' && out.back() != '-') {
+        } else if (is_digit(c) && !out.empty() && !is_digit(out.back()) && out.back() != '^' && out.back() != '/' &&
+                   out.back() != '-') {
             out += '^';
             out += c;
         } else if (c == '*' || c == '/') {
@@ -53,4 +69,4 @@ std::string normalise_unit(std::string_view name) {
     return out;
 }
 
-}  // namespace fulmox::spelling
+} // namespace fulmox::spelling

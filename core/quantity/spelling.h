@@ -13,4 +13,4 @@ std::string plain_signs(std::string_view text);
 /// One spelling per unit: "oz-in2", "oz·in²" and "oz in^2" give the same string.
 std::string normalise_unit(std::string_view name);
 
-}  // namespace fulmox::spelling
+} // namespace fulmox::spelling

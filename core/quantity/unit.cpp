@@ -11,10 +11,10 @@ namespace fulmox {
 namespace {
 
 constexpr double pi = std::numbers::pi;
-constexpr double gn = 9.80665;         // m/s², CGPM 1901: defines the gravitational units of force
-constexpr double in = 0.0254;          // m, exact
+constexpr double gn = 9.80665; // m/s², CGPM 1901: defines the gravitational units of force
+constexpr double in = 0.0254;  // m, exact
 constexpr double ft = 12 * in;
-constexpr double lb = 0.45359237;      // kg, exact
+constexpr double lb = 0.45359237; // kg, exact
 constexpr double oz = lb / 16;
 constexpr double lbf = lb * gn;
 constexpr double ozf = oz * gn;
@@ -128,9 +128,9 @@ constexpr std::array table{
     Unit{"N·cm", torque, 1e-2, "N cm", "Ncm"},
     Unit{"mN·m", torque, 1e-3, "mN m", "mNm"},
     Unit{"kN·m", torque, 1e3, "kN m", "kNm"},
-    Unit{"oz·in", torque, ozf * in, "oz force in", "ozf·in ozin in·oz in·ozf", 0, "ounce-force inch"},
-    Unit{"lb·in", torque, lbf * in, "lbf in", "lbf·in in·lb in·lbf", 0, "pound-force inch"},
-    Unit{"lb·ft", torque, lbf * ft, "lbf ft", "lbf·ft ft·lb ft·lbf", 0, "pound-force foot"},
+    Unit{"oz·in", torque, ozf* in, "oz force in", "ozf·in ozin in·oz in·ozf", 0, "ounce-force inch"},
+    Unit{"lb·in", torque, lbf* in, "lbf in", "lbf·in in·lb in·lbf", 0, "pound-force inch"},
+    Unit{"lb·ft", torque, lbf* ft, "lbf ft", "lbf·ft ft·lb ft·lbf", 0, "pound-force foot"},
     Unit{"kg·cm", torque, kgf * 1e-2, "kgf cm", "kgf·cm kgcm kp·cm", 0, "kilogram-force centimetre"},
     Unit{"kg·m", torque, kgf, "kgf m", "kgf·m kp·m", 0, "kilogram-force metre"},
     Unit{"kg·mm", torque, kgf * 1e-3, "kgf mm", "kgf·mm", 0, "kilogram-force millimetre"},
@@ -142,25 +142,23 @@ constexpr std::array table{
     Unit{"g·cm²", inertia, 1e-7, "g cm^2", "gcm²"},
     Unit{"g·mm²", inertia, 1e-9, "g mm^2", ""},
     Unit{"g·m²", inertia, 1e-3, "g m^2", ""},
-    Unit{"lb·in²", inertia, lb * in * in, "lb in^2", "lbm·in² in²·lb", 0, "pound (mass) square inch"},
-    Unit{"lb·ft²", inertia, lb * ft * ft, "lb ft^2", "lbm·ft²", 0, "pound (mass) square foot"},
-    Unit{"oz·in²", inertia, oz * in * in, "oz in^2", "in²·oz", 0, "ounce (mass) square inch"},
-    Unit{"lb·in·s²", inertia, lbf * in, "lbf in s^2", "lbf·in·s² in·lb·s² in·lbf·s²", 0,
+    Unit{"lb·in²", inertia, lb* in* in, "lb in^2", "lbm·in² in²·lb", 0, "pound (mass) square inch"},
+    Unit{"lb·ft²", inertia, lb* ft* ft, "lb ft^2", "lbm·ft²", 0, "pound (mass) square foot"},
+    Unit{"oz·in²", inertia, oz* in* in, "oz in^2", "in²·oz", 0, "ounce (mass) square inch"},
+    Unit{"lb·in·s²", inertia, lbf* in, "lbf in s^2", "lbf·in·s² in·lb·s² in·lbf·s²", 0,
         "pound-force inch second squared"},
-    Unit{"oz·in·s²", inertia, ozf * in, "oz force in s^2", "ozf·in·s² in·oz·s² in·ozf·s²", 0,
+    Unit{"oz·in·s²", inertia, ozf* in, "oz force in s^2", "ozf·in·s² in·oz·s² in·ozf·s²", 0,
         "ounce-force inch second squared"},
-    Unit{"lb·ft·s²", inertia, lbf * ft, "lbf ft s^2", "lbf·ft·s² slug·ft²", 0,
-        "pound-force foot second squared"},
-    Unit{"kgf·cm·s²", inertia, kgf * 1e-2, "kgf cm s^2", "kg·cm·s²", 0,
-        "kilogram-force centimetre second squared"},
+    Unit{"lb·ft·s²", inertia, lbf* ft, "lbf ft s^2", "lbf·ft·s² slug·ft²", 0, "pound-force foot second squared"},
+    Unit{"kgf·cm·s²", inertia, kgf * 1e-2, "kgf cm s^2", "kg·cm·s²", 0, "kilogram-force centimetre second squared"},
     Unit{"kgf·m·s²", inertia, kgf, "kgf m s^2", "kg·m·s²", 0, "kilogram-force metre second squared"},
 
     Unit{"W", power, 1, "W", "watt watts"},
     Unit{"kW", power, 1e3, "kW", ""},
     Unit{"mW", power, 1e-3, "mW", ""},
-    Unit{"hp", power, 550 * lbf * ft, "hp", "horsepower", 0, "horsepower, 550 ft·lbf/s"},
+    Unit{"hp", power, 550 * lbf* ft, "hp", "horsepower", 0, "horsepower, 550 ft·lbf/s"},
     Unit{"PS", power, 75 * kgf, "metrichorsepower", "", 0, "metric horsepower"},
-    Unit{"ft·lbf/s", power, lbf * ft, "ft lbf/s", "lbf·ft/s"},
+    Unit{"ft·lbf/s", power, lbf* ft, "ft lbf/s", "lbf·ft/s"},
     Unit{"BTU/h", power, 1055.05585262 / 3600, "btu_IT/hour", "Btu/h"},
 
     Unit{"J", energy, 1, "J", "joule joules W·s"},
@@ -193,9 +191,9 @@ constexpr std::array table{
     Unit{"N·m/A", torque_constant, 1, "N m/A", "Nm/A"},
     Unit{"mN·m/A", torque_constant, 1e-3, "mN m/A", "mNm/A"},
     Unit{"N·cm/A", torque_constant, 1e-2, "N cm/A", "Ncm/A"},
-    Unit{"oz·in/A", torque_constant, ozf * in, "oz force in/A", "ozf·in/A"},
-    Unit{"lb·in/A", torque_constant, lbf * in, "lbf in/A", "lbf·in/A"},
-    Unit{"lb·ft/A", torque_constant, lbf * ft, "lbf ft/A", "lbf·ft/A"},
+    Unit{"oz·in/A", torque_constant, ozf* in, "oz force in/A", "ozf·in/A"},
+    Unit{"lb·in/A", torque_constant, lbf* in, "lbf in/A", "lbf·in/A"},
+    Unit{"lb·ft/A", torque_constant, lbf* ft, "lbf ft/A", "lbf·ft/A"},
     Unit{"kg·cm/A", torque_constant, kgf * 1e-2, "kgf cm/A", "kgf·cm/A"},
 
     Unit{"V·s/rad", voltage_constant, 1, "V s/radian", "V/(rad/s)"},
@@ -225,10 +223,10 @@ constexpr std::array table{
     Unit{"N·m/deg", torsional_stiffness, 1 / deg, "N m/degree", "N·m/° Nm/deg Nm/°"},
     Unit{"N·m/arcmin", torsional_stiffness, 60 / deg, "N m/arcmin", "Nm/arcmin"},
     Unit{"kN·m/rad", torsional_stiffness, 1e3, "kN m/radian", "kNm/rad"},
-    Unit{"lb·in/rad", torsional_stiffness, lbf * in, "lbf in/radian", "lbf·in/rad"},
-    Unit{"lb·in/deg", torsional_stiffness, lbf * in / deg, "lbf in/degree", "lbf·in/deg lb·in/°"},
-    Unit{"lb·in/arcmin", torsional_stiffness, lbf * in * 60 / deg, "lbf in/arcmin", "lbf·in/arcmin"},
-    Unit{"oz·in/deg", torsional_stiffness, ozf * in / deg, "oz force in/degree", "ozf·in/deg oz·in/°"},
+    Unit{"lb·in/rad", torsional_stiffness, lbf* in, "lbf in/radian", "lbf·in/rad"},
+    Unit{"lb·in/deg", torsional_stiffness, lbf* in / deg, "lbf in/degree", "lbf·in/deg lb·in/°"},
+    Unit{"lb·in/arcmin", torsional_stiffness, lbf* in * 60 / deg, "lbf in/arcmin", "lbf·in/arcmin"},
+    Unit{"oz·in/deg", torsional_stiffness, ozf* in / deg, "oz force in/degree", "ozf·in/deg oz·in/°"},
 
     Unit{"N·s/m", damping, 1, "N s/m", "N/(m/s)"},
     Unit{"N·s/mm", damping, 1e3, "N s/mm", ""},
@@ -252,14 +250,14 @@ constexpr std::array table{
     Unit{"m²", area, 1, "m^2", ""},
     Unit{"mm²", area, 1e-6, "mm^2", ""},
     Unit{"cm²", area, 1e-4, "cm^2", ""},
-    Unit{"in²", area, in * in, "in^2", "sqin"},
-    Unit{"ft²", area, ft * ft, "ft^2", "sqft"},
+    Unit{"in²", area, in* in, "in^2", "sqin"},
+    Unit{"ft²", area, ft* ft, "ft^2", "sqft"},
 
     Unit{"m³", volume, 1, "m^3", ""},
     Unit{"mm³", volume, 1e-9, "mm^3", ""},
     Unit{"cm³", volume, 1e-6, "cm^3", ""},
     Unit{"L", volume, 1e-3, "liter", "l litre liter dm³"},
-    Unit{"in³", volume, in * in * in, "in^3", ""},
+    Unit{"in³", volume, in* in* in, "in^3", ""},
 
     Unit{"counts", count, 1, "1", "count cts pulses pulse steps step lines increments"},
     Unit{"kcounts", count, 1e3, "1000", "kcts"},
@@ -305,7 +303,7 @@ const Index& index() {
     return built;
 }
 
-}  // namespace
+} // namespace
 
 std::span<const Unit> units() { return table; }
 
@@ -367,8 +365,9 @@ const Unit& display_unit(Kind kind, UnitSystem system) {
     };
     for (const Choice& c : choices) {
         if (c.kind != kind) continue;
-        const char* symbol = system == UnitSystem::si ? c.si : system == UnitSystem::inch_pound ? c.inch_pound
-                                                                                                : c.mixed;
+        const char* symbol = system == UnitSystem::si           ? c.si
+                             : system == UnitSystem::inch_pound ? c.inch_pound
+                                                                : c.mixed;
         return *find_unit(symbol, kind);
     }
     return si_unit(kind);
@@ -383,4 +382,4 @@ std::string some_units(Kind kind) {
     return out;
 }
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -15,13 +15,13 @@ enum class UnitSystem { si, inch_pound, mixed };
 
 /// One row of the table. `factor` takes a value in this unit to SI: si = value × factor + offset.
 struct Unit {
-    std::string_view symbol;   ///< as written out: "oz·in²"
+    std::string_view symbol; ///< as written out: "oz·in²"
     Kind kind;
     double factor;
-    std::string_view gnu;      ///< the same unit as an expression of the GNU units program
-    std::string_view aliases;  ///< other spellings, separated by a space
-    double offset = 0;         ///< K; only °C and °F
-    std::string_view name;     ///< spelled out where the symbol is easily mistaken
+    std::string_view gnu;     ///< the same unit as an expression of the GNU units program
+    std::string_view aliases; ///< other spellings, separated by a space
+    double offset = 0;        ///< K; only °C and °F
+    std::string_view name;    ///< spelled out where the symbol is easily mistaken
 };
 
 /// Every unit, SI unit of a kind first among its kind. Factors: NIST SP 811, appendix B; BIPM SI brochure.
@@ -45,4 +45,4 @@ std::string some_units(Kind kind);
 inline double to_si(double value, const Unit& u) { return value * u.factor + u.offset; }
 inline double from_si(double si, const Unit& u) { return (si - u.offset) / u.factor; }
 
-}  // namespace fulmox
+} // namespace fulmox

@@ -17,8 +17,8 @@ Json number(double v) { return std::isfinite(v) ? Json(v) : Json(nullptr); }
 Json working_json(const Working& w) {
     Json out = Json::array();
     for (const WorkingLine& l : w)
-        out.push_back({{"symbol", l.symbol}, {"formula", l.formula}, {"substituted", l.substituted}, {"result", number(l.result)},
-            {"unit", std::string(info(l.kind).si_unit)}, {"source", l.source}});
+        out.push_back({{"symbol", l.symbol}, {"formula", l.formula}, {"substituted", l.substituted},
+            {"result", number(l.result)}, {"unit", std::string(info(l.kind).si_unit)}, {"source", l.source}});
     return out;
 }
 
@@ -29,19 +29,23 @@ const char* severity_key(Severity s) {
 Json axis_json(const Axis& axis, const Assessment& a) {
     Json results = Json::object();
     for (const Figure& f : a.figures)
-        results[f.key] = {{"label", f.label}, {"value", number(f.si)}, {"unit", std::string(info(f.kind).si_unit)}, {"note", f.note}, {"working", working_json(f.working)}};
+        results[f.key] = {{"label", f.label}, {"value", number(f.si)}, {"unit", std::string(info(f.kind).si_unit)},
+            {"note", f.note}, {"working", working_json(f.working)}};
     Json limits = Json::array();
     for (const Limit& l : a.limits)
-        limits.push_back({{"key", l.key}, {"label", l.label}, {"state", state_key(l.state)}, {"used", number(l.used)}, {"allowed", number(l.allowed)},
-            {"unit", std::string(info(l.kind).si_unit)}, {"share", number(l.share)}, {"utilisation", number(l.utilisation())}, {"reason", l.reason},
-            {"remedy", l.remedy}, {"source", l.source}, {"working", working_json(l.working)}});
+        limits.push_back({{"key", l.key}, {"label", l.label}, {"state", state_key(l.state)}, {"used", number(l.used)},
+            {"allowed", number(l.allowed)}, {"unit", std::string(info(l.kind).si_unit)}, {"share", number(l.share)},
+            {"utilisation", number(l.utilisation())}, {"reason", l.reason}, {"remedy", l.remedy}, {"source", l.source},
+            {"working", working_json(l.working)}});
     Json problems = Json::array();
     for (const Problem& p : a.problems)
-        problems.push_back({{"severity", severity_key(p.severity)}, {"path", p.path}, {"field", p.field}, {"message", p.message}});
-    return {{"name", axis.name}, {"policy", axis.policy}, {"results", std::move(results)}, {"limits", std::move(limits)}, {"problems", std::move(problems)}};
+        problems.push_back(
+            {{"severity", severity_key(p.severity)}, {"path", p.path}, {"field", p.field}, {"message", p.message}});
+    return {{"name", axis.name}, {"policy", axis.policy}, {"results", std::move(results)},
+        {"limits", std::move(limits)}, {"problems", std::move(problems)}};
 }
 
-}  // namespace
+} // namespace
 
 std::string assessment_json(const Machine& machine, const std::vector<Assessment>& axes) {
     Json out{{"format", "fulmox-assessment"}, {"version", 1}, {"machine", machine.name}, {"axes", Json::array()}};
@@ -50,7 +54,8 @@ std::string assessment_json(const Machine& machine, const std::vector<Assessment
 }
 
 std::string working_text(const WorkingLine& l) {
-    std::string out = l.symbol + " = " + l.formula + " = " + l.substituted + " = " + format_quantity(l.result, si_unit(l.kind), 5);
+    std::string out =
+        l.symbol + " = " + l.formula + " = " + l.substituted + " = " + format_quantity(l.result, si_unit(l.kind), 5);
     if (!l.source.empty()) out += "   [" + l.source + "]";
     return out;
 }
@@ -62,19 +67,22 @@ void limit_rows(std::string& out, const Assessment& a, UnitSystem units) {
     for (const std::size_t i : by_tightness(a.limits)) {
         const Limit& l = a.limits[i];
         const std::string use = l.state == LimitState::cannot_say ? "" : format_number(100 * l.utilisation(), 3) + " %";
-        const std::string values = l.state == LimitState::cannot_say ? "" : format_quantity(l.used, l.kind, units) + " of " + format_quantity(l.allowed, l.kind, units);
+        const std::string values = l.state == LimitState::cannot_say ? ""
+                                                                     : format_quantity(l.used, l.kind, units) + " of " +
+                                                                           format_quantity(l.allowed, l.kind, units);
         out += fmt::format("  {:<11}{:<25}{:>8}  {:<28} {}\n", state_words(l.state), l.label, use, values, l.reason);
     }
 }
 
-}  // namespace
+} // namespace
 
 std::string assessment_text(const Machine& machine, const std::vector<Assessment>& axes) {
     std::string out = machine.name + "\n";
     for (std::size_t i = 0; i < axes.size(); ++i) {
         const Assessment& a = axes[i];
         const LimitCount n = count(a.limits);
-        out += fmt::format("\n{} — policy {}: {} fit, {} tight, {} over, {} cannot say\n", machine.axes[i].name, machine.axes[i].policy, n.fits, n.tight, n.over, n.cannot_say);
+        out += fmt::format("\n{} — policy {}: {} fit, {} tight, {} over, {} cannot say\n", machine.axes[i].name,
+            machine.axes[i].policy, n.fits, n.tight, n.over, n.cannot_say);
         limit_rows(out, a, machine.unit_system);
         for (const Figure& f : a.figures)
             out += fmt::format("    {:<30}{:>16}  {}\n", f.label, figure_text(f, machine.unit_system), f.note);
@@ -86,4 +94,4 @@ std::string assessment_text(const Machine& machine, const std::vector<Assessment
     return out;
 }
 
-}  // namespace fulmox
+} // namespace fulmox

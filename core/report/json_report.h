@@ -18,4 +18,4 @@ std::string assessment_text(const Machine& machine, const std::vector<Assessment
 /// "T_rms = √(…) = sqrt(1.322/1.15) = 1.072 N·m  [source]"
 std::string working_text(const WorkingLine& line);
 
-}  // namespace fulmox
+} // namespace fulmox

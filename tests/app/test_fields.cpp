@@ -18,7 +18,8 @@ TEST_CASE("typing a value moves the limits at once, with keys alone") {
     CHECK(w.limit("inertia_ratio").used > before);
     // the converted value stands beside the typed one
     bool shown = false;
-    for (QLabel* l : e->parentWidget()->findChildren<QLabel*>()) shown = shown || l->text() == QStringLiteral("= 12 mm");
+    for (QLabel* l : e->parentWidget()->findChildren<QLabel*>())
+        shown = shown || l->text() == QStringLiteral("= 12 mm");
     CHECK(shown);
 }
 
@@ -120,7 +121,7 @@ TEST_CASE("the choice of thread brings its own fields") {
     Window w;
     auto* choice = w.window.findChild<QComboBox*>(w.path("/mechanism/thread"));
     REQUIRE(choice);
-    w.window.go_to(w.path("/mechanism/thread_friction"));  // unfolds the rarely needed ones
+    w.window.go_to(w.path("/mechanism/thread_friction")); // unfolds the rarely needed ones
     CHECK(!w.window.findChild<QuantityEdit*>(w.path("/mechanism/collar_friction")));
     choice->setFocus();
     QTest::keyClick(choice, Qt::Key_Down);

@@ -29,7 +29,7 @@ struct FullDisk {
     ~FullDisk() { setrlimit(RLIMIT_FSIZE, &before); }
 };
 
-}  // namespace
+} // namespace
 
 TEST_CASE("save and open keep everything") {
     Window w;

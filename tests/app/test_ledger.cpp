@@ -16,7 +16,7 @@ std::vector<LimitRow*> rows_on_screen(Window& w) {
     return rows;
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("the ledger shows every limit, tightest first or in working order") {
     Window w;

@@ -12,7 +12,9 @@ using namespace fulmox::testing;
 namespace {
 
 double channel(double c) { return c <= 0.03928 ? c / 12.92 : std::pow((c + 0.055) / 1.055, 2.4); }
-double luminance(const QColor& c) { return 0.2126 * channel(c.redF()) + 0.7152 * channel(c.greenF()) + 0.0722 * channel(c.blueF()); }
+double luminance(const QColor& c) {
+    return 0.2126 * channel(c.redF()) + 0.7152 * channel(c.greenF()) + 0.0722 * channel(c.blueF());
+}
 
 // WCAG 2.1, contrast ratio
 double contrast(const QColor& a, const QColor& b) {
@@ -20,7 +22,7 @@ double contrast(const QColor& a, const QColor& b) {
     return (std::max(x, y) + 0.05) / (std::min(x, y) + 0.05);
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("text has a contrast of at least 4.5 to 1, light and dark") {
     for (const bool dark : {false, true}) {
@@ -48,7 +50,8 @@ TEST_CASE("no label is clipped at 1280 by 800") {
             if (!l->isVisible() || l->wordWrap() || l->textFormat() == Qt::RichText || l->text().isEmpty()) continue;
             const QString name = l->parentWidget() ? l->parentWidget()->metaObject()->className() : "";
             const int need = l->fontMetrics().horizontalAdvance(l->text());
-            INFO("page " << page << ": \"" << l->text().toStdString() << "\" needs " << need << " of " << l->contentsRect().width());
+            INFO("page " << page << ": \"" << l->text().toStdString() << "\" needs " << need << " of "
+                         << l->contentsRect().width());
             CHECK(need <= l->contentsRect().width() + 1);
         }
     }
@@ -76,7 +79,8 @@ TEST_CASE("every control has a name for screen readers, and Tab goes down the fo
             const auto* button = qobject_cast<QAbstractButton*>(c);
             const bool named = !c->accessibleName().isEmpty() || (button && !button->text().isEmpty());
             INFO("page " << page << " " << c->metaObject()->className() << " " << c->objectName().toStdString());
-            const bool internal = qobject_cast<QMenuBar*>(c) || c->objectName().startsWith(QStringLiteral("qt_")) || QString::fromLatin1(c->metaObject()->className()).startsWith(QStringLiteral("QTab"));
+            const bool internal = qobject_cast<QMenuBar*>(c) || c->objectName().startsWith(QStringLiteral("qt_")) ||
+                                  QString::fromLatin1(c->metaObject()->className()).startsWith(QStringLiteral("QTab"));
             if (!internal) CHECK(named);
         }
     }

@@ -33,7 +33,7 @@ TEST_CASE("segments are added, edited, moved and deleted; plot and list follow")
     QTest::mouseClick(w.child<QPushButton>("add-move"), Qt::LeftButton);
     REQUIRE(list->count() == 5);
     CHECK(list->currentRow() == 2);
-    CHECK(!w.document().assessment().motion);  // the new move has no distance yet
+    CHECK(!w.document().assessment().motion); // the new move has no distance yet
     w.type("/cycle/segments/2/what/distance", "0 mm");
     w.type("/cycle/segments/2/what/duration", "250 ms");
     CHECK(w.document().assessment().motion);
@@ -142,7 +142,8 @@ TEST_CASE("the catalogue judges every motor as the assessment does, and a motor 
         const Assessment a = assess(w.document().machine(), axis, "/axes/0");
         const QString shown = motors.index(row, MotorModel::peak).data().toString();
         const double use = a.limit("peak_torque")->utilisation();
-        CHECK(shown == (std::isinf(use) ? QStringLiteral("beyond") : QString::fromStdString(format_number(100 * use, 3)) + QStringLiteral(" %")));
+        CHECK(shown == (std::isinf(use) ? QStringLiteral("beyond")
+                                        : QString::fromStdString(format_number(100 * use, 3)) + QStringLiteral(" %")));
         ++checked;
     }
     CHECK(checked > 5);
@@ -193,7 +194,8 @@ TEST_CASE("the speed-torque picture holds the peak curve and the cycle") {
     for (int i = 0; i < plot->graphCount(); ++i)
         if (plot->graph(i)->name().startsWith(QStringLiteral("peak curve"))) {
             peak = true;
-            for (const auto& d : *plot->graph(i)->data()) CHECK(d.value == Approx(u.can.peak.at(to_si(d.key, *find_unit("rpm")))).margin(1e-9));
+            for (const auto& d : *plot->graph(i)->data())
+                CHECK(d.value == Approx(u.can.peak.at(to_si(d.key, *find_unit("rpm")))).margin(1e-9));
         }
     CHECK(peak);
 }

@@ -35,7 +35,7 @@ struct Window {
 
     /// The line of a field that is on screen.
     QuantityEdit* edit(const char* field) {
-        QApplication::processEvents();  // widgets new in a form appear with the next event
+        QApplication::processEvents(); // widgets new in a form appear with the next event
         QuantityEdit* found = nullptr;
         for (QuantityEdit* e : window.findChildren<QuantityEdit*>(path(field)))
             if (e->isVisible()) found = e;
@@ -72,4 +72,4 @@ struct Window {
     const Screw& screw() { return std::get<Screw>(document().axis().mechanism); }
 };
 
-}  // namespace fulmox::testing
+} // namespace fulmox::testing

@@ -83,7 +83,7 @@ Machine random_machine() {
     return m;
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("gravity torque by hand, raising and lowering at constant speed") {
     const double r = 0.01 / (2 * M_PI);
@@ -154,7 +154,8 @@ TEST_CASE("RMS agrees with brute force, the parts with the whole, the energy wit
         RC_ASSERT(std::abs(time - d.cycle_time) < 1e-9);
         const double rms = std::sqrt(heat / time);
         RC_ASSERT(std::abs(rms - d.rms_torque) <= 1e-5 * rms);
-        RC_ASSERT(std::abs(energy - (d.energy_delivered - d.energy_returned)) < 1e-6 * (d.energy_delivered + d.energy_returned) + 1e-9);
+        RC_ASSERT(std::abs(energy - (d.energy_delivered - d.energy_returned)) <
+                  1e-6 * (d.energy_delivered + d.energy_returned) + 1e-9);
         RC_ASSERT(std::abs(d.peak.torque) >= peak * (1 - 1e-12));
         if (rms > 0) RC_ASSERT(std::abs(std::accumulate(d.rms_share.begin(), d.rms_share.end(), 0.0) - 1) < 1e-9);
     });

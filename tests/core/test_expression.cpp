@@ -24,7 +24,7 @@ std::string why_not(const std::string& text, Kind kind) {
 
 using Catch::Matchers::Contains;
 
-}  // namespace
+} // namespace
 
 TEST_CASE("arithmetic with units") {
     CHECK(si("2*35 mm + 1 in", Kind::length) == Approx(0.0954));
@@ -54,7 +54,8 @@ TEST_CASE("inch fractions and grouped digits") {
 
 TEST_CASE("a comma is refused and never read as 15") {
     for (const char* text : {"1,5 mm", "1,500 mm", "1.500,5 mm", "12 kg ± 0,5 kg"}) {
-        const auto r = read_quantity(text, text[0] == '1' && text[1] == '2' ? Kind::mass : Kind::length, si_unit(Kind::length));
+        const auto r =
+            read_quantity(text, text[0] == '1' && text[1] == '2' ? Kind::mass : Kind::length, si_unit(Kind::length));
         INFO(text);
         REQUIRE(!r);
         CHECK_THAT(r.error().message, Contains("comma"));
@@ -80,17 +81,19 @@ TEST_CASE("torque and inertia look-alikes are told apart and the right ones name
         const char* torque;
         const char* inertia;
     };
-    for (const Pair& p : {Pair{"oz·in", "oz·in²"}, {"lb-in", "lb-in2"}, {"kg·cm", "kg·cm²"}, {"lb in", "lb in^2"}, {"g·cm", "g·cm²"}, {"lb·in", "lb·in·s²"},
-             {"oz-in", "oz-in-s2"}, {"lb·ft", "lb·ft²"}}) {
+    for (const Pair& p : {Pair{"oz·in", "oz·in²"}, {"lb-in", "lb-in2"}, {"kg·cm", "kg·cm²"}, {"lb in", "lb in^2"},
+             {"g·cm", "g·cm²"}, {"lb·in", "lb·in·s²"}, {"oz-in", "oz-in-s2"}, {"lb·ft", "lb·ft²"}}) {
         const std::string torque = std::string("5 ") + p.torque;
         const std::string inertia = std::string("5 ") + p.inertia;
         INFO(torque << " | " << inertia);
         CHECK(read_quantity(torque, Kind::torque, si_unit(Kind::torque)));
         CHECK(read_quantity(inertia, Kind::inertia, si_unit(Kind::inertia)));
         const std::string a = why_not(inertia, Kind::torque);
-        CHECK_THAT(a, Contains("moment of inertia") && Contains("torque is wanted") && Contains("oz·in") && Contains("N·m"));
+        CHECK_THAT(
+            a, Contains("moment of inertia") && Contains("torque is wanted") && Contains("oz·in") && Contains("N·m"));
         const std::string b = why_not(torque, Kind::inertia);
-        CHECK_THAT(b, Contains("torque") && Contains("moment of inertia is wanted") && Contains("kg·cm²") && Contains("lb·in·s²"));
+        CHECK_THAT(b, Contains("torque") && Contains("moment of inertia is wanted") && Contains("kg·cm²") &&
+                          Contains("lb·in·s²"));
     }
     // weight-based and mass-based inertia differ by g
     CHECK(si("1 lb·in·s²", Kind::inertia) / si("1 lb·in²", Kind::inertia) == Approx(9.80665 / 0.0254));
@@ -162,7 +165,8 @@ TEST_CASE("sums and products of random quantities agree with plain arithmetic") 
         const auto& w = **rc::gen::elementOf(lengths);
         const int a = *rc::gen::inRange(1, 10000);
         const int b = *rc::gen::inRange(1, 10000);
-        const std::string text = std::to_string(a) + " " + std::string(u.symbol) + " + " + std::to_string(b) + "*2 " + std::string(w.symbol);
+        const std::string text =
+            std::to_string(a) + " " + std::string(u.symbol) + " + " + std::to_string(b) + "*2 " + std::string(w.symbol);
         const auto r = read_quantity(text, Kind::length, si_unit(Kind::length));
         RC_ASSERT(static_cast<bool>(r));
         const double want = a * u.factor + 2.0 * b * w.factor;
@@ -175,8 +179,10 @@ TEST_CASE("any text gives a value or an error, never a crash") {
     const bool holds = rc::check([](const std::string& text) {
         for (const Kind k : {Kind::length, Kind::torque, Kind::temperature, Kind::number}) {
             const auto r = read_quantity(text, k, si_unit(k));
-            if (r) RC_ASSERT(std::isfinite(r->si) && r->tolerance >= 0);
-            else RC_ASSERT(!r.error().message.empty());
+            if (r)
+                RC_ASSERT(std::isfinite(r->si) && r->tolerance >= 0);
+            else
+                RC_ASSERT(!r.error().message.empty());
         }
         evaluate(text);
     });

@@ -17,7 +17,7 @@ const Limit& limit(const Assessment& a, const char* key) {
     return *l;
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("states follow used, allowed and share") {
     Limit l;
@@ -58,7 +58,8 @@ TEST_CASE("the demo is judged on every limit of this version") {
         CHECK(!l.working.empty());
         CHECK((l.state == LimitState::fits || !l.remedy.empty()));
     }
-    CHECK(keys == std::set<std::string>{"speed", "peak_torque", "continuous_loss", "continuous_point", "holding", "inertia_ratio", "brake", "coupling", "critical_speed", "buckling", "speed_value"});
+    CHECK(keys == std::set<std::string>{"speed", "peak_torque", "continuous_loss", "continuous_point", "holding",
+                      "inertia_ratio", "brake", "coupling", "critical_speed", "buckling", "speed_value"});
 }
 
 TEST_CASE("missing data is never shown as fits") {
@@ -67,12 +68,13 @@ TEST_CASE("missing data is never shown as fits") {
     set(m, "/mechanism/root_diameter", "");
     set(m, "/coupling/allowable_torque", "");
     const Assessment a = assess(m, 0);
-    for (const char* key : {"speed", "peak_torque", "continuous_loss", "continuous_point", "holding", "inertia_ratio", "brake", "critical_speed", "buckling", "coupling"}) {
+    for (const char* key : {"speed", "peak_torque", "continuous_loss", "continuous_point", "holding", "inertia_ratio",
+             "brake", "critical_speed", "buckling", "coupling"}) {
         INFO(key);
         CHECK(limit(a, key).state == LimitState::cannot_say);
         CHECK(!limit(a, key).reason.empty());
     }
-    CHECK(a.demand);  // what can be known is shown
+    CHECK(a.demand); // what can be known is shown
     Machine empty;
     empty.axes.emplace_back();
     const Assessment nothing = assess(empty, 0);
@@ -87,7 +89,8 @@ TEST_CASE("a vertical axis without a brake is over, a horizontal one is not aske
     CHECK(limit(a, "brake").state == LimitState::over);
     CHECK_THAT(limit(a, "brake").reason, Contains("no brake"));
     bool caution = false;
-    for (const Problem& p : a.problems) caution = caution || (p.severity == Severity::caution && p.message.find("ISO 13849-1") != std::string::npos);
+    for (const Problem& p : a.problems)
+        caution = caution || (p.severity == Severity::caution && p.message.find("ISO 13849-1") != std::string::npos);
     CHECK(caution);
     set(m, "/load/inclination", "0 deg");
     CHECK(!assess(m, 0).limit("brake"));
@@ -114,14 +117,16 @@ TEST_CASE("each limit moves the way engineering says it must") {
     const Machine base = demo();
     Machine heavier = base;
     set(heavier, "/load/carriage_mass", "20 kg");
-    for (const char* key : {"peak_torque", "continuous_loss", "continuous_point", "holding", "inertia_ratio", "brake", "coupling", "buckling"}) {
+    for (const char* key : {"peak_torque", "continuous_loss", "continuous_point", "holding", "inertia_ratio", "brake",
+             "coupling", "buckling"}) {
         INFO(key);
         CHECK(use(heavier, key) > use(base, key));
     }
     CHECK(use(heavier, "speed") == use(base, "speed"));
     Machine faster = base;
     set(faster, "/cycle/segments/0/what/duration", "0.7 s");
-    for (const char* key : {"speed", "critical_speed", "speed_value", "peak_torque"}) CHECK(use(faster, key) > use(base, key));
+    for (const char* key : {"speed", "critical_speed", "speed_value", "peak_torque"})
+        CHECK(use(faster, key) > use(base, key));
     CHECK(use(faster, "holding") == use(base, "holding"));
     Machine hot = base;
     hot.site.ambient = Quantity<Kind::temperature>("60 °C");
@@ -134,7 +139,7 @@ TEST_CASE("each limit moves the way engineering says it must") {
 
 TEST_CASE("a cycle beyond the continuous curve cannot be said, not extrapolated") {
     Machine m = demo();
-    m.axes[0].motor.continuous.resize(3);  // ends at 3000 rpm, the cycle reaches 4800
+    m.axes[0].motor.continuous.resize(3); // ends at 3000 rpm, the cycle reaches 4800
     const Assessment a = assess(m, 0);
     CHECK(limit(a, "continuous_loss").state == LimitState::cannot_say);
     CHECK_THAT(limit(a, "continuous_loss").reason, Contains("not extrapolated"));
@@ -177,5 +182,6 @@ TEST_CASE("the same input gives the same output bit for bit") {
     const Assessment a = assess(m, 0);
     const Assessment b = assess(m, 0);
     REQUIRE(a.figures.size() == b.figures.size());
-    for (std::size_t i = 0; i < a.figures.size(); ++i) CHECK(std::memcmp(&a.figures[i].si, &b.figures[i].si, sizeof(double)) == 0);
+    for (std::size_t i = 0; i < a.figures.size(); ++i)
+        CHECK(std::memcmp(&a.figures[i].si, &b.figures[i].si, sizeof(double)) == 0);
 }

@@ -68,7 +68,7 @@ TEST_CASE("efficiency: given, given both ways, from the thread, self-locking") {
     s.thread_friction = Quantity<Kind::number>("0.15");
     const Efficiency sliding = screw_efficiency(s, false);
     CHECK(sliding.forward < 0.5);
-    CHECK(sliding.backward < 0);  // stays put by itself
+    CHECK(sliding.backward < 0); // stays put by itself
     // the ball formula is the sliding one for a square thread without collar
     s.flank_half_angle = Quantity<Kind::angle>("0 deg");
     const Efficiency square = screw_efficiency(s, false);
@@ -93,7 +93,9 @@ TEST_CASE("bodies agree with integration over their volume") {
         inertia += m * (r0 * r0 + r1 * r1) / 2;
     }
     CHECK(body::hollow_cylinder(mass, outer, inner) == Approx(inertia).epsilon(1e-9));
-    CHECK(body::cylinder(body::cylinder_mass(density, outer, length), outer) - body::cylinder(body::cylinder_mass(density, inner, length), inner) == Approx(inertia).epsilon(1e-9));
+    CHECK(body::cylinder(body::cylinder_mass(density, outer, length), outer) -
+              body::cylinder(body::cylinder_mass(density, inner, length), inner) ==
+          Approx(inertia).epsilon(1e-9));
     CHECK(body::offset(1, 2, 3) == 19);
     CHECK(body::point_mass(2, 3) == 18);
 }

@@ -21,11 +21,13 @@ std::vector<Try> around(const QuantitySpec& s) {
     const std::string unit = std::string_view(s.unit) == "1" ? "" : " " + std::string(s.unit);
     const double width = s.range.max - s.range.min;
     const auto text = [&](double v) { return format_exact(v) + unit; };
-    return {{text(s.range.min), !s.range.open_min}, {text(s.range.max), !s.range.open_max}, {text(s.range.min - 0.01 * width), false}, {text(s.range.max + 0.01 * width), false},
-        {text((s.range.min + s.range.max) / 2), true}, {"1e308" + unit, false}, {"nan", false}, {"-1e308" + unit, false}};
+    return {{text(s.range.min), !s.range.open_min}, {text(s.range.max), !s.range.open_max},
+        {text(s.range.min - 0.01 * width), false}, {text(s.range.max + 0.01 * width), false},
+        {text((s.range.min + s.range.max) / 2), true}, {"1e308" + unit, false}, {"nan", false},
+        {"-1e308" + unit, false}};
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("every field refuses what lies outside its range, wrong units and text, and keeps its value") {
     Machine m = demo();

@@ -21,7 +21,7 @@ std::vector<CurvePoint> points(std::initializer_list<std::pair<double, double>> 
 
 double rpm(double n) { return n * 2 * M_PI / 60; }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("curves pass through their points, stay between them, and are never extrapolated") {
     const SpeedTorqueCurve c(points({{0, 3}, {1000, 3}, {2000, 2.8}, {3000, 1.5}, {3500, 0.2}}), 1);
@@ -31,7 +31,7 @@ TEST_CASE("curves pass through their points, stay between them, and are never ex
     CHECK(c.at(rpm(3501)) == 0);
     CHECK(c.at(-rpm(2000)) == Approx(2.8));
     double before = 3;
-    for (int n = 0; n <= 3500; n += 10) {  // monotone data give a monotone curve
+    for (int n = 0; n <= 3500; n += 10) { // monotone data give a monotone curve
         CHECK(c.at(rpm(n)) <= before + 1e-12);
         before = c.at(rpm(n));
     }
@@ -65,7 +65,7 @@ TEST_CASE("permitted heat by ambient and altitude") {
     // iron and friction heat do not shrink: at speed the loss is more than √f
     CHECK(c.continuous_at(rpm(5000)) < std::sqrt(f) * c.continuous.at(rpm(5000)));
     m.site.ambient = Quantity<Kind::temperature>("10 °C");
-    CHECK(capability(m.axes[0].motor, m.axes[0].drive, m.site).heat_factor == 1);  // no credit for a cool room
+    CHECK(capability(m.axes[0].motor, m.axes[0].drive, m.site).heat_factor == 1); // no credit for a cool room
 }
 
 TEST_CASE("the two schools of heat agree at constant speed") {
@@ -73,7 +73,7 @@ TEST_CASE("the two schools of heat agree at constant speed") {
     set(m, "/load/inclination", "0 deg");
     m.axes[0].cycle.segments.clear();
     Segment s;
-    MoveByLimits move;  // all but constant speed: ramps of a thousandth of the time
+    MoveByLimits move; // all but constant speed: ramps of a thousandth of the time
     move.distance = Quantity<Kind::length>("1000 m");
     move.speed = Quantity<Kind::speed>("500 mm/s");
     move.acceleration = Quantity<Kind::acceleration>("1 m/s²");
@@ -103,7 +103,9 @@ TEST_CASE("the worst point on the curve is the worst of a fine sampling") {
                 worst = std::max(worst, allowed > 0 ? std::abs(e.torque) / allowed : INFINITY);
             }
         INFO(bus);
-        if (std::isinf(worst)) CHECK(std::isinf(a.motor->worst_peak_use));
-        else CHECK(a.motor->worst_peak_use == Approx(worst).epsilon(1e-6));
+        if (std::isinf(worst))
+            CHECK(std::isinf(a.motor->worst_peak_use));
+        else
+            CHECK(a.motor->worst_peak_use == Approx(worst).epsilon(1e-6));
     }
 }

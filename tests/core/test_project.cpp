@@ -44,7 +44,8 @@ Machine distinct() {
         if (f.type == FieldRef::Type::quantity) {
             const Range& r = f.quantity_spec.range;
             const double v = r.min + (r.max - r.min) * (0.1 + 0.8 * n / 2000.0);
-            const std::string unit = std::string_view(f.quantity_spec.unit) == "1" ? "" : " " + std::string(f.quantity_spec.unit);
+            const std::string unit =
+                std::string_view(f.quantity_spec.unit) == "1" ? "" : " " + std::string(f.quantity_spec.unit);
             std::string text = std::to_string(v);
             f.active = true;
             INFO(f.path << " " << text);
@@ -61,7 +62,7 @@ Machine distinct() {
     return m;
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("a round trip keeps every field, each with a value of its own") {
     const Machine m = distinct();
@@ -90,7 +91,8 @@ TEST_CASE("what the user wrote stays as written") {
 
 TEST_CASE("unknown members are kept, wherever they stand") {
     std::string text = file_text("data/projects/tile-glazing-cell.fulmox");
-    text = replaced(text, "\"name\": \"Tile-glazing cell\"", "\"name\": \"Tile-glazing cell\", \"colour\": {\"a\": [1, 2.5, null]}");
+    text = replaced(text, "\"name\": \"Tile-glazing cell\"",
+        "\"name\": \"Tile-glazing cell\", \"colour\": {\"a\": [1, 2.5, null]}");
     text = replaced(text, "\"thread\": \"ball\"", "\"thread\": \"ball\", \"maker_note\": \"keep\"");
     text = replaced(text, "\"inclination\"", "\"x-1\": true, \"inclination\"");
     const auto read = read_project(text);
@@ -120,8 +122,10 @@ TEST_CASE("errors come with pointer, line, what was found and what is allowed; t
         {"\"ball\"", "\"roller\"", "/axes/0/mechanism/thread", {"roller", "\"ball\", \"trapezoidal\""}, true},
         {"\"screw\"", "\"magnet\"", "/axes/0/mechanism/kind", {"magnet", "\"screw\""}, true},
         {"\"fixed_supported\"", "7", "/axes/0/mechanism/fixity", {"number 7", "\"fixed_fixed\""}, true},
-        {"\"brake_holds\": false", "\"brake_holds\": \"no\"", "/axes/0/cycle/segments/1/what/brake_holds", {"true and false"}, true},
-        {"\"standing\": \"measured\"", "\"standing\": \"guessed\"", "/axes/0/load/carriage_mass/standing", {"guessed", "\"measured\""}, true},
+        {"\"brake_holds\": false", "\"brake_holds\": \"no\"", "/axes/0/cycle/segments/1/what/brake_holds",
+            {"true and false"}, true},
+        {"\"standing\": \"measured\"", "\"standing\": \"guessed\"", "/axes/0/load/carriage_mass/standing",
+            {"guessed", "\"measured\""}, true},
         {"\"unit_system\": \"si\"", "\"unit_system\": \"metric\"", "/unit_system", {"metric", "\"mixed\""}, true},
         {"\"policy\": \"General servo\"", "\"policy\": \"Mine\"", "/axes/0/policy", {"Mine"}, false},
     };
@@ -155,13 +159,16 @@ TEST_CASE("files that are no projects are refused in words") {
     CHECK_THAT(why("   \n "), Contains("empty"));
     CHECK_THAT(why("not json"), Contains("line 1") && Contains("not valid JSON"));
     CHECK_THAT(why(std::string_view("\x7f"
-                                    "ELF\0\0\0", 7)), Contains("binary"));
+                                    "ELF\0\0\0",
+                   7)),
+        Contains("binary"));
     CHECK_THAT(why("[]"), Contains("object"));
     CHECK_THAT(why("{}"), Contains("fulmox-project"));
     CHECK_THAT(why(R"({"format": "fulmox-project"})"), Contains("version"));
     CHECK_THAT(why(R"({"format": "fulmox-project", "version": 0})"), Contains("version"));
     CHECK_THAT(why(R"({"format": "fulmox-project", "version": 1e99})"), Contains("version"));
-    CHECK_THAT(why("{\n\"format\": \"fulmox-project\",\n\"version\": 2, \"version\": 2}"), Contains("line 3") && Contains("twice"));
+    CHECK_THAT(why("{\n\"format\": \"fulmox-project\",\n\"version\": 2, \"version\": 2}"),
+        Contains("line 3") && Contains("twice"));
     CHECK_THAT(why(good.substr(0, good.size() / 2)), Contains("cut off") && Contains("line"));
     CHECK_THAT(why("{\"a\": \"\xff\xfe\"}"), Contains("not valid JSON"));
     CHECK_THAT(why(std::string(200000, '[')), Contains("nested more than"));
@@ -183,7 +190,9 @@ TEST_CASE("random damage is an error or a project, never a crash") {
     const std::string good = file_text("data/projects/tile-glazing-cell.fulmox");
     const bool holds = rc::check([&] {
         std::string text = good;
-        for (int i = *rc::gen::inRange(1, 6); i > 0; --i) text[static_cast<std::size_t>(*rc::gen::inRange(0, static_cast<int>(text.size())))] = static_cast<char>(*rc::gen::inRange(0, 256));
+        for (int i = *rc::gen::inRange(1, 6); i > 0; --i)
+            text[static_cast<std::size_t>(*rc::gen::inRange(0, static_cast<int>(text.size())))] =
+                static_cast<char>(*rc::gen::inRange(0, 256));
         const auto r = read_project(text);
         if (!r) return;
         for (std::size_t i = 0; i < r->machine.axes.size(); ++i) assess(r->machine, i);
@@ -208,14 +217,17 @@ TEST_CASE("an older version is upgraded to the present text") {
 }
 
 TEST_CASE("a newer version opens for reading, with a warning") {
-    const auto newer = read_project(replaced(file_text("data/projects/tile-glazing-cell.fulmox"), "\"version\": 2", "\"version\": 3"));
+    const auto newer =
+        read_project(replaced(file_text("data/projects/tile-glazing-cell.fulmox"), "\"version\": 2", "\"version\": 3"));
     REQUIRE(newer);
     CHECK(newer->read_only);
     CHECK_THAT(newer->warning, Contains("newer"));
     CHECK(newer->machine.axes.size() == 1);
 }
 
-TEST_CASE("the committed schema is the generated one") { CHECK(file_text("docs/formats/fulmox-project.schema.json") == project_schema()); }
+TEST_CASE("the committed schema is the generated one") {
+    CHECK(file_text("docs/formats/fulmox-project.schema.json") == project_schema());
+}
 
 TEST_CASE("the catalogue reads without a problem and has enough rows") {
     const auto c = read_catalogue(file_text("data/catalogue/motors.json"));

@@ -11,7 +11,8 @@ namespace fs = std::filesystem;
 
 namespace {
 
-const std::vector<std::string> rooms{"quantity", "model", "load", "motion", "demand", "motor", "drivetrain", "power", "match", "behaviour", "bench", "report", "files"};
+const std::vector<std::string> rooms{"quantity", "model", "load", "motion", "demand", "motor", "drivetrain", "power",
+    "match", "behaviour", "bench", "report", "files"};
 const fs::path root = FULMOX_SOURCE_DIR;
 
 std::vector<fs::path> sources(const fs::path& folder) {
@@ -35,7 +36,8 @@ std::vector<std::string> includes(const fs::path& file) {
 std::string broken_rule(const std::string& room, const std::string& include) {
     static const std::regex qt(R"(^(Q[A-Z]\w*|Qt\w+/.*|q[a-z]+\.h|qcustomplot\.h)$)");
     if (std::regex_match(include, qt)) return "includes interface code";
-    if (include.starts_with("app/") || include.starts_with("cli/") || include.starts_with("tests/")) return "includes a face";
+    if (include.starts_with("app/") || include.starts_with("cli/") || include.starts_with("tests/"))
+        return "includes a face";
     if (!include.starts_with("core/")) return "";
     const std::string other = include.substr(5, include.find('/', 5) - 5);
     const auto own_place = std::find(rooms.begin(), rooms.end(), room);
@@ -44,7 +46,7 @@ std::string broken_rule(const std::string& room, const std::string& include) {
     return other_place > own_place ? "includes a room below it" : "";
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("a room includes only rooms above it, and the core no Qt") {
     int files = 0;

@@ -13,7 +13,8 @@ namespace {
 struct Scales {
     double mass, length, time, current;
     double of(const Dimension& d) const {
-        return std::pow(mass, d.mass) * std::pow(length, d.length) * std::pow(time, d.time) * std::pow(current, d.current);
+        return std::pow(mass, d.mass) * std::pow(length, d.length) * std::pow(time, d.time) *
+               std::pow(current, d.current);
     }
 };
 
@@ -35,7 +36,9 @@ void same(const Machine& m, const Scales& s) {
     RC_ASSERT(a.figures.size() > 30);
     for (std::size_t i = 0; i < a.figures.size(); ++i) {
         const double want = a.figures[i].si * s.of(dimension_of(a.figures[i].kind));
-        if (!(std::abs(b.figures[i].si - want) <= 1e-7 * std::abs(want) + 1e-300)) RC_FAIL(a.figures[i].key + " does not scale: " + std::to_string(b.figures[i].si) + " for " + std::to_string(want));
+        if (!(std::abs(b.figures[i].si - want) <= 1e-7 * std::abs(want) + 1e-300))
+            RC_FAIL(a.figures[i].key + " does not scale: " + std::to_string(b.figures[i].si) + " for " +
+                    std::to_string(want));
     }
     RC_ASSERT(a.limits.size() == b.limits.size());
     for (std::size_t i = 0; i < a.limits.size(); ++i) {
@@ -48,7 +51,7 @@ void same(const Machine& m, const Scales& s) {
     }
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("every result scales by its dimension") {
     const bool holds = rc::check([] {

@@ -54,7 +54,8 @@ TEST_CASE("every kind has its SI unit first, with factor one, and a display unit
         INFO(info(kind).name);
         CHECK(si_unit(kind).factor == 1);
         CHECK(units_of(kind).front() == &si_unit(kind));
-        for (const UnitSystem s : {UnitSystem::si, UnitSystem::inch_pound, UnitSystem::mixed}) CHECK(display_unit(kind, s).kind == kind);
+        for (const UnitSystem s : {UnitSystem::si, UnitSystem::inch_pound, UnitSystem::mixed})
+            CHECK(display_unit(kind, s).kind == kind);
     }
 }
 

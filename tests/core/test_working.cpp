@@ -41,7 +41,7 @@ int check_axis(const Machine& m) {
     return lines;
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("every working of the demo is what was computed") { CHECK(check_axis(demo()) > 40); }
 
@@ -63,7 +63,7 @@ TEST_CASE("and of axes of other kinds") {
     set(m, "/load/counterweight", "12 kg");
     set(m, "/load/viscous", "80 N·s/m");
     m.site.ambient = Quantity<Kind::temperature>("65 °C");
-    for (int i = 0; i < 4; ++i) {  // more segments than are written out one by one
+    for (int i = 0; i < 4; ++i) { // more segments than are written out one by one
         const auto copy = m.axes[0].cycle.segments;
         m.axes[0].cycle.segments.insert(m.axes[0].cycle.segments.end(), copy.begin(), copy.end());
     }

@@ -8,12 +8,14 @@ namespace fulmox::testing {
 
 /// Compares `ours` with a published or computed value and records the pair. `tolerance` is relative and follows the
 /// digits of the source.
-void outside(const std::string& what, const std::string& source, double expected, double ours, double tolerance, const std::string& unit = "");
+void outside(const std::string& what, const std::string& source, double expected, double ours, double tolerance,
+    const std::string& unit = "");
 
 /// Records a check over many values by its largest relative deviation.
-void outside_many(const std::string& what, const std::string& source, int values, double largest_deviation, double tolerance);
+void outside_many(
+    const std::string& what, const std::string& source, int values, double largest_deviation, double tolerance);
 
 /// What a program prints for `arguments`, which are passed to the shell.
 std::string output_of(const std::string& command);
 
-}  // namespace fulmox::testing
+} // namespace fulmox::testing

@@ -14,7 +14,7 @@ namespace {
 // The SI unit of a kind as GNU units writes it. Counts are plain numbers there.
 std::string gnu_si(Kind k) { return std::string(units_of(k).front()->gnu); }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("every unit agrees with the units program") {
     REQUIRE(output_of("units --version 2>&1").find("GNU Units") != std::string::npos);
@@ -23,14 +23,15 @@ TEST_CASE("every unit agrees with the units program") {
     for (const Unit& u : units()) {
         INFO(u.symbol << " = " << u.gnu);
         double theirs = 0;
-        if (u.offset != 0) {  // an affine scale: two points
+        if (u.offset != 0) { // an affine scale: two points
             const std::string name(u.gnu);
             const double zero = std::stod(output_of("units -t -d 15 '" + name + "(0)' K"));
             const double hundred = std::stod(output_of("units -t -d 15 '" + name + "(100)' K"));
             theirs = (hundred - zero) / 100;
             CHECK(zero == Approx(u.offset).epsilon(1e-12));
         } else {
-            const std::string out = output_of("units -t -d 15 '1 * (" + std::string(u.gnu) + ")' '" + gnu_si(u.kind) + "' 2>&1");
+            const std::string out =
+                output_of("units -t -d 15 '1 * (" + std::string(u.gnu) + ")' '" + gnu_si(u.kind) + "' 2>&1");
             INFO(out);
             REQUIRE_NOTHROW(theirs = std::stod(out));
         }

@@ -28,12 +28,13 @@ double converted(const char* text, const char* unit) {
     return *c;
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("conversion factors, NIST SP 811") {
     const char* nist = "NIST SP 811, appendix B";
     outside("1 lb·in²", nist, 2.926397e-4, read("1 lb·in²", Kind::inertia), 2e-7, "kg·m²");
-    outside("1 oz·in²", "computed from NIST SP 811 factors", 1.82899783e-5, read("1 oz·in²", Kind::inertia), 3e-9, "kg·m²");
+    outside(
+        "1 oz·in²", "computed from NIST SP 811 factors", 1.82899783e-5, read("1 oz·in²", Kind::inertia), 3e-9, "kg·m²");
     outside("1 ozf·in", nist, 7.061552e-3, read("1 ozf·in", Kind::torque), 1e-7, "N·m");
     outside("1 lbf·in", nist, 0.1129848, read("1 lbf·in", Kind::torque), 3e-7, "N·m");
     outside("1 lbf·ft", nist, 1.355818, read("1 lbf·ft", Kind::torque), 3e-7, "N·m");
@@ -81,17 +82,20 @@ TEST_CASE("the 1/3 trapezoid heats 1.125 times the parabolic minimum") {
     m.axes[0].cycle.segments.resize(1);
     const Assessment a = assess(m, 0);
     const double r = a.demand->load.radius;
-    const double alpha = 0.4 / (0.75 * 0.75) / r;  // d/T² at the shaft
+    const double alpha = 0.4 / (0.75 * 0.75) / r; // d/T² at the shaft
     const double total = a.demand->load.own_inertia + a.demand->load.rotor_inertia + (11 + 24) * r * r;
     const double heat = std::pow(a.demand->rms_torque / (total * alpha), 2);
-    outside("copper heat of the 1/3 trapezoid over the parabolic minimum", "calculus of variations", 1.125, heat / 12, 1e-9);
+    outside("copper heat of the 1/3 trapezoid over the parabolic minimum", "calculus of variations", 1.125, heat / 12,
+        1e-9);
 }
 
 TEST_CASE("screw critical speed, Euler–Bernoulli beam") {
     const double w = critical_speed(0.0283, 1.2, 206e9, 7850, EndFixity::fixed_supported);
-    outside("critical speed, fixed–supported, root 28.3 mm, free 1200 mm, steel", "Euler–Bernoulli beam, λ = 3.927", 3706, w * 60 / (2 * M_PI), 2e-4, "rpm");
+    outside("critical speed, fixed–supported, root 28.3 mm, free 1200 mm, steel", "Euler–Bernoulli beam, λ = 3.927",
+        3706, w * 60 / (2 * M_PI), 2e-4, "rpm");
     // the roots of the frequency equations themselves
-    const double ff = bending_root(EndFixity::fixed_free), fs = bending_root(EndFixity::fixed_supported), cc = bending_root(EndFixity::fixed_fixed);
+    const double ff = bending_root(EndFixity::fixed_free), fs = bending_root(EndFixity::fixed_supported),
+                 cc = bending_root(EndFixity::fixed_fixed);
     outside("fixed–free root: cos λ cosh λ", "Euler–Bernoulli beam", -1, std::cos(ff) * std::cosh(ff), 1e-12);
     outside("fixed–supported root: tan λ / tanh λ", "Euler–Bernoulli beam", 1, std::tan(fs) / std::tanh(fs), 1e-12);
     outside("fixed–fixed root: cos λ cosh λ", "Euler–Bernoulli beam", 1, std::cos(cc) * std::cosh(cc), 1e-11);
@@ -99,9 +103,11 @@ TEST_CASE("screw critical speed, Euler–Bernoulli beam") {
 
 TEST_CASE("buckling, Euler") {
     // N of a fixed–pinned column: (4.4934/π)², the first root of tan x = x
-    outside("Euler factor fixed–supported", "Euler; tan x = x", std::pow(4.493409457909064 / M_PI, 2), euler_factor(EndFixity::fixed_supported), 2e-4);
+    outside("Euler factor fixed–supported", "Euler; tan x = x", std::pow(4.493409457909064 / M_PI, 2),
+        euler_factor(EndFixity::fixed_supported), 2e-4);
     const double inertia = M_PI * std::pow(0.0283, 4) / 64;
-    outside("buckling, supported–supported, root 28.3 mm, 1000 mm", "Euler, π² E I/L²", M_PI * M_PI * 206e9 * inertia, buckling_load(0.0283, 1.0, 206e9, EndFixity::supported_supported), 1e-12, "N");
+    outside("buckling, supported–supported, root 28.3 mm, 1000 mm", "Euler, π² E I/L²", M_PI * M_PI * 206e9 * inertia,
+        buckling_load(0.0283, 1.0, 206e9, EndFixity::supported_supported), 1e-12, "N");
 }
 
 TEST_CASE("180 kg on a 5 mm lead, worked by hand") {
@@ -131,8 +137,10 @@ TEST_CASE("180 kg on a 5 mm lead, worked by hand") {
 }
 
 TEST_CASE("arithmetic of the trade") {
-    outside("50 000 steps/rev at 300 rpm", "arithmetic", 250, converted("50000 steps/rev * 300 rpm", "kHz"), 1e-12, "kHz");
-    outside("2000 mm/min on a 20 mm lead", "arithmetic", 100, converted("2000 mm/min / (20 mm/rev)", "rpm"), 1e-12, "rpm");
+    outside(
+        "50 000 steps/rev at 300 rpm", "arithmetic", 250, converted("50000 steps/rev * 300 rpm", "kHz"), 1e-12, "kHz");
+    outside(
+        "2000 mm/min on a 20 mm lead", "arithmetic", 100, converted("2000 mm/min / (20 mm/rev)", "rpm"), 1e-12, "rpm");
 }
 
-}  // namespace fulmox::testing
+} // namespace fulmox::testing

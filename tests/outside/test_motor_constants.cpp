@@ -23,10 +23,13 @@ TEST_CASE("identities of the sine-driven machine") {
     const double per_krpm = mc::ke_line_rms * 1000 * 2 * M_PI / 60;
     outside("Kt[A RMS]/Ke[V LL RMS per krpm]", identity, 0.016540, mc::kt_per_rms_ampere / per_krpm, 5e-5);
     outside("Kt[A RMS]/Ke[V LL RMS·s/rad]", identity, std::sqrt(3.0), mc::kt_per_rms_ampere / mc::ke_line_rms, 1e-12);
-    outside("Kt[A peak]/Ke[V LL peak·s/rad]", identity, std::sqrt(3.0) / 2, mc::kt_per_peak_ampere / mc::ke_line_peak, 1e-12);
+    outside("Kt[A peak]/Ke[V LL peak·s/rad]", identity, std::sqrt(3.0) / 2, mc::kt_per_peak_ampere / mc::ke_line_peak,
+        1e-12);
     // shaft power equals EMF power: 3 E_phase,RMS I_RMS
     outside("E I = T ω", identity, mc::kt_per_rms_ampere, 3 * mc::ke_phase_rms, 1e-12);
     outside("copper loss, 3 I² R_phase of a wye", identity, 3 * 4.0 * 4.0 * 0.5, mc::copper_loss(4, 1.0), 1e-12, "W");
 }
 
-TEST_CASE("copper at temperature, IEC 60034-1") { outside("copper from 20 to 120 °C", "IEC 60034-1 (235 K)", 1.3922, mc::copper_at(1, 120), 3.6e-5); }
+TEST_CASE("copper at temperature, IEC 60034-1") {
+    outside("copper from 20 to 120 °C", "IEC 60034-1 (235 K)", 1.3922, mc::copper_at(1, 120), 3.6e-5);
+}

@@ -41,9 +41,11 @@ nlohmann::json inputs(const Machine& m) {
         e["payload"] = g.payload.given() ? nlohmann::json(g.payload.si) : nlohmann::json(nullptr);
         e["process"] = or_zero(g.process_force);
         if (const auto* move = std::get_if<MoveInTime>(&g.what))
-            e["move"] = {move->distance.si, move->duration.si, move->acceleration_share.si, move->deceleration_share.si};
+            e["move"] = {
+                move->distance.si, move->duration.si, move->acceleration_share.si, move->deceleration_share.si};
         if (const auto* move = std::get_if<MoveByLimits>(&g.what))
-            e["limits"] = {move->distance.si, move->speed.si, move->acceleration.si, move->deceleration.given() ? move->deceleration.si : move->acceleration.si};
+            e["limits"] = {move->distance.si, move->speed.si, move->acceleration.si,
+                move->deceleration.given() ? move->deceleration.si : move->acceleration.si};
         if (const auto* dwell = std::get_if<Dwell>(&g.what)) {
             e["dwell"] = dwell->duration.si;
             e["brake"] = dwell->brake_holds;
@@ -54,9 +56,11 @@ nlohmann::json inputs(const Machine& m) {
 }
 
 nlohmann::json scipy_answer(const nlohmann::json& input) {
-    const auto file = std::filesystem::temp_directory_path() / ("fulmox-scipy-" + std::to_string(std::hash<std::string>{}(input.dump())) + ".json");
+    const auto file = std::filesystem::temp_directory_path() /
+                      ("fulmox-scipy-" + std::to_string(std::hash<std::string>{}(input.dump())) + ".json");
     std::ofstream(file) << input.dump();
-    const std::string out = output_of("/usr/bin/python3 '" + std::string(FULMOX_SOURCE_DIR) + "/tests/outside/screw_axis.py' '" + file.string() + "' 2>&1");
+    const std::string out = output_of("/usr/bin/python3 '" + std::string(FULMOX_SOURCE_DIR) +
+                                      "/tests/outside/screw_axis.py' '" + file.string() + "' 2>&1");
     std::filesystem::remove(file);
     INFO(out);
     nlohmann::json answer = nlohmann::json::parse(out, nullptr, false);
@@ -73,7 +77,7 @@ Machine variant(int i) {
         std::get<Dwell>(m.axes[0].cycle.segments[1].what).brake_holds = true;
     }
     if (i == 2) {
-        set(m, "/mechanism/efficiency", "0.45");  // self-locking
+        set(m, "/mechanism/efficiency", "0.45"); // self-locking
         set(m, "/load/counterweight", "10 kg");
         set(m, "/load/counterbalance", "80 N");
     }
@@ -88,10 +92,11 @@ Machine variant(int i) {
     return m;
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("RMS torque, segment integrals, energy and peak against scipy") {
-    const char* names[] = {"the demo lift", "an incline with viscous friction, process force and brake", "a self-locking screw with counterweight", "a horizontal axis with plain guides"};
+    const char* names[] = {"the demo lift", "an incline with viscous friction, process force and brake",
+        "a self-locking screw with counterweight", "a horizontal axis with plain guides"};
     for (int i = 0; i < 4; ++i) {
         const Machine m = variant(i);
         const Assessment a = assess(m, 0);
@@ -99,15 +104,19 @@ TEST_CASE("RMS torque, segment integrals, energy and peak against scipy") {
         const nlohmann::json s = scipy_answer(inputs(m));
         const std::string what = names[i];
         outside("RMS torque, " + what, "scipy.integrate.quad", s["rms"], a.demand->rms_torque, 1e-9, "N·m");
-        outside("largest torque, " + what, "numpy on 20 000 samples per piece", s["peak"], std::abs(a.demand->peak.torque), 1e-9, "N·m");
-        outside("energy per cycle, " + what, "scipy.integrate.quad", s["delivered"], a.demand->energy_delivered, 1e-8, "J");
-        outside("energy returned, " + what, "scipy.integrate.quad", s["returned"], a.demand->energy_returned, 1e-8, "J");
+        outside("largest torque, " + what, "numpy on 20 000 samples per piece", s["peak"],
+            std::abs(a.demand->peak.torque), 1e-9, "N·m");
+        outside(
+            "energy per cycle, " + what, "scipy.integrate.quad", s["delivered"], a.demand->energy_delivered, 1e-8, "J");
+        outside(
+            "energy returned, " + what, "scipy.integrate.quad", s["returned"], a.demand->energy_returned, 1e-8, "J");
         const std::vector<double> heat = heat_by_segment(*a.demand, m.axes[0].cycle.segments.size());
         double largest = 0;
         for (std::size_t k = 0; k < heat.size(); ++k) {
             const double theirs = s["heat"][k];
             largest = std::max(largest, theirs > 0 ? std::abs(heat[k] / theirs - 1) : heat[k]);
         }
-        outside_many("∫T² dt of each segment, " + what, "scipy.integrate.quad", static_cast<int>(heat.size()), largest, 1e-9);
+        outside_many(
+            "∫T² dt of each segment, " + what, "scipy.integrate.quad", static_cast<int>(heat.size()), largest, 1e-9);
     }
 }
