@@ -182,6 +182,7 @@ Ledger::Ledger(Document& document, QWidget* parent) : QFrame(parent), document_(
     inner_box->addLayout(rows_box_);
     inner_box->addLayout(problems_box_);
     inner_box->addStretch(1);
+    inner->setObjectName(QStringLiteral("clear"));
     scroll->setWidget(inner);
     box->addWidget(scroll, 1);
     connect(order_, &QPushButton::clicked, this, [this] {

@@ -26,13 +26,12 @@
 #include <QSettings>
 #include <QStackedWidget>
 #include <QVBoxLayout>
+#include <utility>
 
 namespace fulmox::app {
 
 MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent)
     : QMainWindow(parent), recovery_(recovery_folder) {
-    // not before the first picture: it loads the SVG plugin
-    QTimer::singleShot(0, this, [this] { setWindowIcon(QIcon(QStringLiteral(":/icons/fulmox.svg"))); });
     resize(1280, 800);
     setMinimumSize(1100, 680);
     setAcceptDrops(true);
@@ -465,6 +464,16 @@ void MainWindow::fill_recent(QMenu* menu) {
             if (may_leave()) open_file(f);
         });
     if (menu->isEmpty()) menu->addAction(tr("No files yet"))->setEnabled(false);
+}
+
+void MainWindow::paintEvent(QPaintEvent* event) {
+    QMainWindow::paintEvent(event);
+    if (std::exchange(painted_, true)) return;
+    // what the first picture can do without
+    QTimer::singleShot(0, this, [this] {
+        load_remaining_fonts();
+        setWindowIcon(QIcon(QStringLiteral(":/icons/fulmox.svg")));
+    });
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

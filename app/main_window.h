@@ -51,6 +51,7 @@ class MainWindow : public QMainWindow {
     QString message() const;
 
   protected:
+    void paintEvent(QPaintEvent* event) override;
     void closeEvent(QCloseEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
@@ -85,6 +86,7 @@ class MainWindow : public QMainWindow {
     QStackedWidget* stack_;
     std::array<Page*, page_count> pages_{};
     Ledger* ledger_;
+    bool painted_ = false;
     QAction* dark_;
     PolicyEditor* policies_ = nullptr;
 };

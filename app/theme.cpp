@@ -4,7 +4,6 @@
 #include <QFontDatabase>
 #include <QPalette>
 #include <QStyleFactory>
-#include <QTimer>
 #include <QWidget>
 
 // Resources in a static library are only linked in when asked for, and only outside a namespace.
@@ -71,8 +70,7 @@ Theme current = light();
 
 QString sheet(const Theme& t) {
     QString s = R"(
-* { outline: none; }
-QWidget { color: @ink; }
+QPushButton, QToolButton, QCheckBox, QTabBar, QListWidget, QTableView { outline: none; }
 QMainWindow, #paper { background: @paper; }
 #rail { background: @rail; }
 #topbar { background: @panel; border-bottom: 1px solid @line; }
@@ -81,7 +79,7 @@ QMainWindow, #paper { background: @paper; }
 #second { color: @second; }
 #problem { color: @over; }
 #banner { background: @warn; border-bottom: 1px solid @line; }
-QScrollArea, QScrollArea > QWidget > QWidget { background: transparent; border: none; }
+QScrollArea, #clear { background: transparent; border: none; }
 QLineEdit, QComboBox, QPlainTextEdit { background: @panel; border: 1px solid @line; border-radius: 5px; padding: 2px 6px; min-height: 19px; selection-background-color: @accent; selection-color: @aink; }
 QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus { border: 2px solid @accent; padding: 1px 5px; }
 QLineEdit[wrong="true"] { border: 2px solid @over; padding: 1px 5px; background: @bad; }
@@ -165,17 +163,23 @@ QColor Theme::state(LimitState s) const {
 
 const Theme& theme() { return current; }
 
+namespace {
+
+bool load_font(const char* file) {
+    return QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/Inter-%1.otf").arg(QLatin1String(file))) >= 0;
+}
+
+}  // namespace
+
 bool load_fonts() {
     need_resources();
-    bool all = true;
-    const auto load = [](const char* file) {
-        return QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/Inter-%1.otf").arg(QLatin1String(file))) >= 0;
-    };
-    for (const char* file : {"Regular", "SemiBold"}) all = load(file) && all;
-    QTimer::singleShot(0, qApp, [load] {
-        for (const char* file : {"Medium", "Italic"}) load(file);
-    });
-    return all;
+    const bool regular = load_font("Regular");
+    return load_font("SemiBold") && regular;
+}
+
+bool load_remaining_fonts() {
+    const bool medium = load_font("Medium");
+    return load_font("Italic") && medium;
 }
 
 QFont type_face(double pixels, Weight weight) {

@@ -32,9 +32,11 @@ void apply_theme(QApplication& application, bool dark);
 void prepare_theme(QApplication& application, bool dark);
 void apply_style_sheet(QApplication& application);
 
-/// Loads the fonts that ship with the program; false if they are missing. The two weights of the first picture at once,
-/// the others when the event loop first comes to rest.
+/// Loads the two weights the first picture needs, of the fonts that ship with the program; false if they are missing.
 bool load_fonts();
+
+/// Loads the others; the window does so once it has been painted.
+bool load_remaining_fonts();
 
 enum class Weight { regular, medium, strong };
 QFont type_face(double pixels, Weight weight = Weight::regular);

@@ -60,6 +60,7 @@ void Page::lay_out(const std::vector<QWidget*>& inputs, QWidget* meaning, int in
     column->setSpacing(6);
     for (QWidget* w : inputs) column->addWidget(w);
     column->addStretch(1);
+    inner->setObjectName(QStringLiteral("clear"));
     scroll->setWidget(inner);
     left->addWidget(scroll, 1);
     help_ = new HelpStrip(document_);

@@ -139,6 +139,7 @@ QWidget* WhatDrives::by_hand() {
     auto* peak = new CurveEditor(document_, tr("Peak curve"), QStringLiteral("/motor/peak"));
     line->addWidget(continuous, 0, Qt::AlignTop);
     line->addWidget(peak, 0, Qt::AlignTop);
+    inner->setObjectName(QStringLiteral("clear"));
     scroll->setWidget(inner);
     outer->addWidget(scroll, 1);
     help_ = new HelpStrip(document_);
