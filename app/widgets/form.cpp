@@ -312,6 +312,20 @@ void Form::ask_standing(QToolButton* at, const QString& path) {
 }
 
 void Form::add_choice(QVBoxLayout* box, const FieldRef& f) {
+    const bool kinds = f.type == FieldRef::Type::variant;
+    auto* choice = new QComboBox;
+    Row row = labelled_row(box, f, kinds ? tr("Kind") : QString::fromUtf8(f.choice_spec.label), choice, false);
+    row.choice = choice;
+    if (kinds)
+        for (const Option& o : f.variant_kinds) choice->addItem(QString::fromUtf8(o.label));
+    else
+        for (const Option& o : f.choice_spec.options) choice->addItem(QString::fromUtf8(o.label));
+    if (!kinds) choice->setToolTip(QString::fromUtf8(f.choice_spec.help));
+    connect(choice, &QComboBox::activated, this, [this, path = row.path](int i) { document_.set_choice(path, i); });
+    rows_.push_back(row);
+}
+
+Form::Row Form::labelled_row(QVBoxLayout* box, const FieldRef& f, const QString& label, QWidget* field, bool wide) {
     Row row;
     row.type = f.type;
     row.path = qs(f.path);
@@ -319,22 +333,16 @@ void Form::add_choice(QVBoxLayout* box, const FieldRef& f) {
     auto* line = new QHBoxLayout(row.whole);
     line->setContentsMargins(0, 0, 0, 0);
     line->setSpacing(6);
-    row.label = new QLabel(f.type == FieldRef::Type::variant ? tr("Kind") : QString::fromUtf8(f.choice_spec.label));
+    row.label = new QLabel(label);
     row.label->setFixedWidth(label_width);
-    row.choice = new QComboBox;
-    row.choice->setObjectName(row.path);
-    row.choice->setAccessibleName(row.label->text());
-    if (f.type == FieldRef::Type::variant)
-        for (const Option& o : f.variant_kinds) row.choice->addItem(QString::fromUtf8(o.label));
-    else
-        for (const Option& o : f.choice_spec.options) row.choice->addItem(QString::fromUtf8(o.label));
-    if (f.type == FieldRef::Type::choice) row.choice->setToolTip(QString::fromUtf8(f.choice_spec.help));
+    row.label->setBuddy(field);
+    field->setObjectName(row.path);
+    field->setAccessibleName(label);
     line->addWidget(row.label);
-    line->addWidget(row.choice);
-    line->addStretch(1);
-    connect(row.choice, &QComboBox::activated, this, [this, path = row.path](int i) { document_.set_choice(path, i); });
+    line->addWidget(field, wide ? 1 : 0);
+    if (!wide) line->addStretch(1);
     box->addWidget(row.whole);
-    rows_.push_back(row);
+    return row;
 }
 
 void Form::add_flag(QVBoxLayout* box, const FieldRef& f) {
@@ -351,26 +359,13 @@ void Form::add_flag(QVBoxLayout* box, const FieldRef& f) {
 }
 
 void Form::add_text(QVBoxLayout* box, const FieldRef& f) {
-    Row row;
-    row.type = f.type;
-    row.path = qs(f.path);
-    row.whole = new QWidget;
-    auto* line = new QHBoxLayout(row.whole);
-    line->setContentsMargins(0, 0, 0, 0);
-    line->setSpacing(6);
-    row.label = new QLabel(QString::fromUtf8(f.text_spec.label));
-    row.label->setFixedWidth(label_width);
-    row.text = new QLineEdit;
-    row.text->setObjectName(row.path);
-    row.text->setAccessibleName(row.label->text());
-    row.text->setToolTip(QString::fromUtf8(f.text_spec.help));
-    row.label->setBuddy(row.text);
-    line->addWidget(row.label);
-    line->addWidget(row.text, 1);
-    connect(row.text, &QLineEdit::textEdited, this,
-        [this, path = row.path](const QString& t) { document_.set_text(path, t); });
-    connect(row.text, &QLineEdit::editingFinished, this, [this] { document_.end_typing(); });
-    box->addWidget(row.whole);
+    auto* text = new QLineEdit;
+    Row row = labelled_row(box, f, QString::fromUtf8(f.text_spec.label), text, true);
+    row.text = text;
+    text->setToolTip(QString::fromUtf8(f.text_spec.help));
+    connect(
+        text, &QLineEdit::textEdited, this, [this, path = row.path](const QString& t) { document_.set_text(path, t); });
+    connect(text, &QLineEdit::editingFinished, this, [this] { document_.end_typing(); });
     rows_.push_back(row);
 }
 

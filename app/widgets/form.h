@@ -70,6 +70,7 @@ class Form : public QWidget {
     QString absolute(const QString& place) const;
     void add_quantity(QVBoxLayout* box, const FieldRef& f);
     void add_choice(QVBoxLayout* box, const FieldRef& f);
+    Row labelled_row(QVBoxLayout* box, const FieldRef& f, const QString& label, QWidget* field, bool wide);
     void add_flag(QVBoxLayout* box, const FieldRef& f);
     void add_text(QVBoxLayout* box, const FieldRef& f);
     void show_problem(Row& row);
