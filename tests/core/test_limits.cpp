@@ -164,7 +164,7 @@ TEST_CASE("headroom is true: applying it lands on the limit's share") {
             } else {
                 continue;
             }
-            const Limit& l = limit(assess(moved, 0), key);
+            const Limit l = limit(assess(moved, 0), key); // a copy: the assessment goes with the line
             CHECK(l.used / l.allowed == Approx(l.share).epsilon(1e-4));
         }
     }
