@@ -14,7 +14,11 @@ namespace {
 
 QString qs(const std::string& s) { return QString::fromStdString(s); }
 
-QString written(const QuantityBase& q, const QString& otherwise) { return q.given() ? qs(q.text) : otherwise; }
+// As typed, without its tolerance.
+QString written(const QuantityBase& q, const QString& otherwise) {
+    if (!q.given()) return otherwise;
+    return qs(q.text).section(QStringLiteral("±"), 0, 0).section(QStringLiteral("+/-"), 0, 0).trimmed();
+}
 
 } // namespace
 
@@ -51,7 +55,7 @@ void ScrewSchematic::paintEvent(QPaintEvent*) {
     const double scale = pixels / length;
     const double d = std::clamp(1.6 * screw->diameter.value_or(0.02) * scale, 9.0, 26.0);
 
-    const QPointF middle(width() / 2.0 - 6 * s + 4 * c, height() / 2.0 + 4 * c);
+    const QPointF middle(width() / 2.0 + 6 * s + 4 * c, height() / 2.0 + 4 * c);
     p.save();
     p.translate(middle);
     p.rotate(-gamma * 180 / M_PI);
