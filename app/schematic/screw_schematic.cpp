@@ -47,8 +47,10 @@ void ScrewSchematic::paintEvent(QPaintEvent*) {
     const double stroke = a.motion ? a.motion->stroke() : 0;
     const double c = std::abs(std::cos(gamma));
     const double s = std::abs(std::sin(gamma));
-    const double room_x = width() - 130.0;
-    const double room_y = height() - 26.0;
+    // labels stand beside a steep axis, above and below a flat one
+    const bool steep = s > 0.7;
+    const double room_x = width() - (steep ? 130.0 : 20.0);
+    const double room_y = height() - (steep ? 26.0 : 110.0);
     // motor and coupling take a fixed 84 px before the screw
     const double along = std::min(c > 1e-6 ? (room_x - 60 * s) / c : 1e9, s > 1e-6 ? (room_y - 60 * c) / s : 1e9);
     const double pixels = std::max(60.0, along - 84);
@@ -178,7 +180,6 @@ void ScrewSchematic::paintEvent(QPaintEvent*) {
         p.drawText(box, Qt::AlignCenter, text);
         if (!path.isEmpty()) hits_.push_back({box, document_.axis_path() + path});
     };
-    const bool steep = s > 0.7;
     const Qt::Alignment beside = steep ? Qt::AlignLeft : Qt::AlignHCenter;
     const Qt::Alignment other = steep ? Qt::AlignRight : Qt::AlignHCenter;
     const double sign = gamma < 0 ? -1 : 1;
@@ -195,14 +196,14 @@ void ScrewSchematic::paintEvent(QPaintEvent*) {
     label({x0 + pixels * (steep ? 0.06 : 0.10), -d / 2 - (steep ? 12 : 14)},
         tr("lead %1").arg(written(screw->lead, QStringLiteral("?"))), QStringLiteral("/mechanism/lead"), t.accent,
         left);
-    label({load_at.x(), load_at.y() - (travel > 20 ? (steep ? 22 : 26) : 12)},
+    label({load_at.x() - (steep ? 0 : 26), load_at.y() - (steep ? (travel > 20 ? 22 : 12) : 32)},
         tr("payload %1").arg(written(axis.load.payload, QStringLiteral("?"))), QStringLiteral("/load/payload"),
         t.accent, left);
-    label({load_at.x() + (steep ? -18 : 0), load_at.y() - (steep ? 22 : 44)},
+    label({load_at.x() + (steep ? -18 : -26), load_at.y() - (steep ? 22 : 50)},
         tr("carriage %1").arg(written(axis.load.carriage_mass, QStringLiteral("?"))),
         QStringLiteral("/load/carriage_mass"), t.accent, left);
     if (travel > 20)
-        label({cx + travel / 2 + (steep ? 16 : 0), -d / 2 - (steep ? 40 : 34)},
+        label({cx + travel * (steep ? 0.5 : 0.85) + (steep ? 16 : 0), -d / 2 - (steep ? 40 : 46)},
             tr("stroke %1").arg(qs(format_quantity(stroke, Kind::length, document_.machine().unit_system))), {}, t.ink,
             left);
     label({x0 - 56, 0}, motor ? qs(axis.motor.name) : tr("no motor yet"), QStringLiteral("/motor/name"),
