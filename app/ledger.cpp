@@ -153,7 +153,7 @@ Ledger::Ledger(Document& document, QWidget* parent) : QFrame(parent), document_(
     box->setSpacing(4);
     auto* head = new QHBoxLayout;
     auto* title = new QLabel(tr("Limits"));
-    title->setFont(type_face(15, Weight::strong));
+    title->setFont(type_face(13, Weight::strong));
     title->setContentsMargins(6, 0, 0, 0);
     order_ = new QPushButton(tr("tightest first"));
     order_->setObjectName(QStringLiteral("link"));
@@ -196,6 +196,11 @@ Ledger::Ledger(Document& document, QWidget* parent) : QFrame(parent), document_(
 
 void Ledger::open_row(const QString& key) {
     open_ = open_ == key ? QString() : key;
+    refresh();
+}
+
+void Ledger::show_all() {
+    all_ = true;
     refresh();
 }
 
@@ -247,7 +252,7 @@ void Ledger::refresh() {
     }
     // tab order follows the order on screen
     for (int i = 1; i < place; ++i) setTabOrder(rows_box_->itemAt(i - 1)->widget(), rows_box_->itemAt(i)->widget());
-    show_problems(a);
+    if (all_) show_problems(a);
 }
 
 void Ledger::show_problems(const Assessment& a) {

@@ -51,6 +51,8 @@ class Ledger : public QFrame {
     explicit Ledger(Document& document, QWidget* parent = nullptr);
     void refresh();
     void open_row(const QString& key);
+    /// Lists problems and cautions too; the window asks for them once the limits have been painted.
+    void show_all();
 
   signals:
     void go_to(const QString& path);
@@ -67,6 +69,7 @@ class Ledger : public QFrame {
     QString open_;
     QString problems_shown_;
     bool by_kind_ = false;
+    bool all_ = false;
 };
 
 } // namespace fulmox::app

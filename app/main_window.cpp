@@ -113,7 +113,7 @@ QWidget* MainWindow::build_top_bar() {
     menus->setFixedHeight(28);
     line->addWidget(menus, 0, Qt::AlignVCenter);
     title_ = new QLabel;
-    title_->setFont(type_face(14, Weight::strong));
+    title_->setFont(type_face(13, Weight::strong));
     title_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     line->addWidget(title_, 1);
     palette_ = new CommandPalette(document_);
@@ -472,6 +472,7 @@ void MainWindow::paintEvent(QPaintEvent* event) {
     // what the first picture can do without
     QTimer::singleShot(0, this, [this] {
         load_remaining_fonts();
+        ledger_->show_all();
         setWindowIcon(QIcon(QStringLiteral(":/icons/fulmox.svg")));
     });
 }

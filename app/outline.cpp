@@ -73,7 +73,7 @@ namespace {
 QLabel* heading(const QString& text) {
     auto* l = new QLabel(text);
     l->setObjectName(QStringLiteral("second"));
-    l->setFont(type_face(11, Weight::strong));
+    l->setFont(type_face(12, Weight::strong));
     l->setContentsMargins(10, 10, 0, 3);
     return l;
 }
