@@ -28,7 +28,7 @@ PolicyEditor::PolicyEditor(Document& document, QWidget* parent) : QDialog(parent
     left->addLayout(buttons);
     line->addLayout(left);
     auto* right = new QVBoxLayout;
-    form_ = new Form(document, {QStringLiteral("//policies/0")});
+    form_ = new Form(document, {QStringLiteral("//policies/0")}, 170);
     right->addWidget(form_);
     right->addStretch(1);
     help_ = new HelpStrip(document);

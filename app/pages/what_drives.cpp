@@ -84,6 +84,7 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     auto* bottom_box = new QVBoxLayout(bottom);
     bottom_box->setContentsMargins(10, 4, 10, 8);
     tabs_ = new QTabWidget;
+    tabs_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Ignored);
     auto* catalogue = new QWidget;
     auto* catalogue_box = new QVBoxLayout(catalogue);
     catalogue_box->setContentsMargins(0, 4, 0, 0);
@@ -130,9 +131,9 @@ QWidget* WhatDrives::by_hand() {
     scroll->setFocusPolicy(Qt::NoFocus);
     auto* inner = new QWidget;
     auto* line = new QHBoxLayout(inner);
-    line->setContentsMargins(2, 0, 8, 0);
-    line->setSpacing(14);
-    auto* form = new Form(document_, {QStringLiteral("/motor")});
+    line->setContentsMargins(2, 0, 2, 0);
+    line->setSpacing(6);
+    auto* form = new Form(document_, {QStringLiteral("/motor")}, 118);
     forms_.push_back(form);
     line->addWidget(form, 1, Qt::AlignTop);
     auto* continuous = new CurveEditor(document_, tr("Continuous curve"), QStringLiteral("/motor/continuous"));

@@ -61,7 +61,7 @@ void CurveEditor::rebuild(std::size_t count) {
             e->setObjectName(e->path());
             e->setAccessibleName(tr("point %1, %2").arg(i + 1).arg(QLatin1String(key)));
             e->setPlaceholderText(column == 0 ? tr("rpm") : tr("N·m"));
-            e->setFixedWidth(92);
+            e->setFixedWidth(78);
             connect(e, &QuantityEdit::focused, this, &CurveEditor::focused);
             connect(e, &QuantityEdit::problem_changed, e, [e] { e->setToolTip(e->problem()); });
             grid_->addWidget(e, static_cast<int>(i), column++);

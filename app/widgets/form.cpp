@@ -15,7 +15,6 @@ namespace fulmox::app {
 
 namespace {
 
-constexpr int label_width = 132;
 constexpr int edit_width = 112;
 
 struct StandingText {
@@ -58,8 +57,8 @@ QString converted_text(const FieldRef& f, UnitSystem system) {
 
 } // namespace
 
-Form::Form(Document& document, QStringList places, QWidget* parent)
-    : QWidget(parent), document_(document), places_(std::move(places)) {
+Form::Form(Document& document, QStringList places, int label_width, QWidget* parent)
+    : QWidget(parent), document_(document), places_(std::move(places)), label_width_(label_width) {
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(2);
@@ -167,7 +166,7 @@ void Form::show_problem(Row& row) {
         row.problem->setObjectName(QStringLiteral("problem"));
         row.problem->setFont(type_face(12));
         row.problem->setWordWrap(true);
-        row.problem->setContentsMargins(label_width + 6, 0, 0, 2);
+        row.problem->setContentsMargins(label_width_ + 6, 0, 0, 2);
         row.whole->layout()->addWidget(row.problem);
     }
     QString text = row.edit->problem();
@@ -264,7 +263,7 @@ void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
     line->setSpacing(6);
     const QuantitySpec& spec = f.quantity_spec;
     row.label = new QLabel(QString::fromUtf8(spec.label));
-    row.label->setFixedWidth(label_width);
+    row.label->setFixedWidth(label_width_);
     row.label->setToolTip(QString::fromUtf8(spec.help));
     row.edit = new QuantityEdit(document_, row.path);
     row.edit->setFixedWidth(edit_width);
@@ -334,7 +333,7 @@ Form::Row Form::labelled_row(QVBoxLayout* box, const FieldRef& f, const QString&
     line->setContentsMargins(0, 0, 0, 0);
     line->setSpacing(6);
     row.label = new QLabel(label);
-    row.label->setFixedWidth(label_width);
+    row.label->setFixedWidth(label_width_);
     row.label->setBuddy(field);
     field->setObjectName(row.path);
     field->setAccessibleName(label);

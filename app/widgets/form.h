@@ -28,7 +28,7 @@ class Form : public QWidget {
   public:
     /// `places` are JSON pointers relative to the selected axis, or absolute when they begin with "//". A place that
     /// names a group shows its fields. Lists inside are left to special widgets.
-    Form(Document& document, QStringList places, QWidget* parent = nullptr);
+    Form(Document& document, QStringList places, int label_width = 132, QWidget* parent = nullptr);
 
     void set_places(const QStringList& places);
     void refresh();
@@ -80,6 +80,7 @@ class Form : public QWidget {
     Document& document_;
     QStringList places_;
     QString signature_;
+    int label_width_;
     std::vector<Row> rows_;
     std::map<QString, Folded> folded_;
     std::set<QString> unfolded_;
