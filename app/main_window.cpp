@@ -8,11 +8,11 @@
 #include "app/pages/what_takes.h"
 #include "app/policy_editor.h"
 #include "app/theme.h"
+#include "app/widgets/choice.h"
 #include "core/model/validate.h"
 
 #include <QApplication>
 #include <QCloseEvent>
-#include <QComboBox>
 #include <QDragEnterEvent>
 #include <QFile>
 #include <QFileDialog>
@@ -88,7 +88,6 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent)
     refresh_status();
     refresh_policies();
     outline_->setFocus();
-    offer_recovery();
 }
 
 // The widgets look at the document to the last, and members go before child widgets.
@@ -118,7 +117,7 @@ QWidget* MainWindow::build_top_bar() {
     line->addWidget(title_, 1);
     palette_ = new CommandPalette(document_);
     line->addWidget(palette_);
-    units_ = new QComboBox;
+    units_ = new Choice;
     units_->setObjectName(QStringLiteral("units"));
     units_->setAccessibleName(tr("Units of results"));
     units_->setToolTip(tr("Units in which results are shown; what you type keeps its own unit"));
@@ -127,7 +126,7 @@ QWidget* MainWindow::build_top_bar() {
         document_.edit(tr("units"), [i](Machine& m) { m.unit_system = static_cast<UnitSystem>(i); });
     });
     line->addWidget(units_);
-    policy_ = new QComboBox;
+    policy_ = new Choice;
     policy_->setObjectName(QStringLiteral("policy"));
     policy_->setAccessibleName(tr("Policy the axis is judged by"));
     connect(policy_, &QComboBox::activated, this, [this](int i) {
@@ -473,6 +472,7 @@ void MainWindow::paintEvent(QPaintEvent* event) {
     QTimer::singleShot(0, this, [this] {
         load_remaining_fonts();
         ledger_->show_all();
+        if (message().isEmpty()) offer_recovery(); // what opening a file had to say comes first
         setWindowIcon(QIcon(QStringLiteral(":/icons/fulmox.svg")));
     });
 }

@@ -3,6 +3,7 @@
 #include <QApplication>
 #include <QFontDatabase>
 #include <QPalette>
+#include <QProxyStyle>
 #include <QStyleFactory>
 #include <QWidget>
 
@@ -165,11 +166,21 @@ const Theme& theme() { return current; }
 
 namespace {
 
+// The menu bar asks for the icon of its overflow button, and finding one loads every image plugin before the first
+// picture; the menus stand in full at every size the window allows.
+class Style : public QProxyStyle {
+  public:
+    Style() : QProxyStyle(QStyleFactory::create(QStringLiteral("Fusion"))) {}
+    QIcon standardIcon(StandardPixmap icon, const QStyleOption* option, const QWidget* widget) const override {
+        return icon == SP_ToolBarHorizontalExtensionButton ? QIcon() : QProxyStyle::standardIcon(icon, option, widget);
+    }
+};
+
 bool load_font(const char* file) {
     return QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/Inter-%1.otf").arg(QLatin1String(file))) >= 0;
 }
 
-}  // namespace
+} // namespace
 
 bool load_fonts() {
     need_resources();
@@ -193,7 +204,7 @@ QFont type_face(double pixels, Weight weight) {
 
 void prepare_theme(QApplication& application, bool dark) {
     current = dark ? dark_theme() : light();
-    application.setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
+    application.setStyle(new Style);
     application.setFont(type_face(13));
     const Theme& t = current;
     QPalette p;

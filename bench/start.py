@@ -3,11 +3,14 @@
 import os
 import statistics
 import sys
+import tempfile
 import time
 
 PROMISED_RATIO, PROMISED_MEMORY = 2.0, 150.0
 application, empty = sys.argv[1], sys.argv[2]
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+runtime = tempfile.TemporaryDirectory()
+os.environ.setdefault("XDG_RUNTIME_DIR", runtime.name)
 
 
 def run(*command):
@@ -20,7 +23,7 @@ def run(*command):
 
 
 pairs, memory = [], []
-for i in range(16):
+for i in range(31):
     own, resident = run(application, "--demo", "--exit-after-first-paint")
     other, _ = run(empty)
     if i > 0:

@@ -18,6 +18,13 @@ namespace {
 
 QString qs(const std::string& s) { return QString::fromStdString(s); }
 
+// A layout with height for width takes every preferred height for a least one; this page shares out a fixed height.
+template <class Widget> class Level : public Widget {
+  public:
+    using Widget::Widget;
+    bool hasHeightForWidth() const override { return false; }
+};
+
 } // namespace
 
 WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr("What can drive it?"), parent) {
@@ -30,7 +37,8 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     motor_box->setSpacing(2);
     motor_name_ = new QLabel;
     motor_name_->setFont(type_face(16, Weight::strong));
-    motor_facts_ = new QLabel;
+    motor_facts_ = new Level<QLabel>;
+    motor_facts_->setMinimumHeight(48);
     motor_facts_->setObjectName(QStringLiteral("second"));
     motor_facts_->setFont(type_face(12));
     motor_facts_->setWordWrap(true);
@@ -83,7 +91,7 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     bottom->setObjectName(QStringLiteral("card"));
     auto* bottom_box = new QVBoxLayout(bottom);
     bottom_box->setContentsMargins(10, 4, 10, 8);
-    tabs_ = new QTabWidget;
+    tabs_ = new Level<QTabWidget>;
     tabs_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Ignored);
     auto* catalogue = new QWidget;
     auto* catalogue_box = new QVBoxLayout(catalogue);

@@ -1,6 +1,7 @@
 #include "app/widgets/form.h"
 
 #include "app/theme.h"
+#include "app/widgets/choice.h"
 #include "core/quantity/format.h"
 
 #include <QAction>
@@ -153,6 +154,7 @@ void Form::refresh() {
             row.flag->setChecked(*f.flag);
         } else if (row.text && !row.text->hasFocus()) {
             row.text->setText(qs(*f.text));
+            row.text->setCursorPosition(0); // a long text is read from its beginning
         }
     }
 }
@@ -312,7 +314,7 @@ void Form::ask_standing(QToolButton* at, const QString& path) {
 
 void Form::add_choice(QVBoxLayout* box, const FieldRef& f) {
     const bool kinds = f.type == FieldRef::Type::variant;
-    auto* choice = new QComboBox;
+    auto* choice = new Choice;
     Row row = labelled_row(box, f, kinds ? tr("Kind") : QString::fromUtf8(f.choice_spec.label), choice, false);
     row.choice = choice;
     if (kinds)

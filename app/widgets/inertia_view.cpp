@@ -19,6 +19,7 @@ constexpr int school_height = 18;
 InertiaView::InertiaView(Document& document, bool with_schools, QWidget* parent)
     : QWidget(parent), document_(document), with_schools_(with_schools) {
     setAccessibleName(tr("Inertia statement at the motor shaft"));
+    setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Minimum);
     connect(&document_, &Document::changed, this, [this] {
         updateGeometry();
         update();

@@ -236,7 +236,7 @@ TEST_CASE("discarded recovery stays away, and a file of rubbish in the folder ha
     rubbish.close();
     MainWindow window(recovery);
     window.show();
-    CHECK(window.message().contains(QStringLiteral("unsaved work")));
+    QTRY_VERIFY(window.message().contains(QStringLiteral("unsaved work")));
     const auto press = [&](const char* text) {
         for (QPushButton* b : window.findChildren<QPushButton*>())
             if (b->isVisible() && b->text() == QString::fromUtf8(text)) {
@@ -249,7 +249,7 @@ TEST_CASE("discarded recovery stays away, and a file of rubbish in the folder ha
     CHECK(window.message().contains(QStringLiteral("could not be read")));
     MainWindow second(recovery);
     second.show();
-    CHECK(second.message().contains(QStringLiteral("unsaved work")));
+    QTRY_VERIFY(second.message().contains(QStringLiteral("unsaved work")));
     for (QPushButton* b : second.findChildren<QPushButton*>())
         if (b->isVisible() && b->text() == QStringLiteral("Discard it")) QTest::mouseClick(b, Qt::LeftButton);
     CHECK(!QFileInfo::exists(rubbish.fileName()));

@@ -168,7 +168,7 @@ TEST_CASE("work of a killed program is offered and comes back") {
     MainWindow window(recovery);
     window.confirm_discard = [] { return true; };
     window.show();
-    CHECK(window.message().contains(QStringLiteral("unsaved work")));
+    QTRY_VERIFY(window.message().contains(QStringLiteral("unsaved work")));
     QPushButton* bring = nullptr;
     for (QPushButton* b : window.findChildren<QPushButton*>())
         if (b->text() == QStringLiteral("Bring it back")) bring = b;

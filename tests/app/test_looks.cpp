@@ -1,10 +1,14 @@
 // What can be measured of the looks: contrast, clipping, keyboard order.
+#include "app/widgets/inertia_view.h"
 #include "tests/app/window.h"
 
+#include <QDialog>
 #include <QLabel>
 #include <QMenuBar>
 #include <QScrollArea>
+#include <QTabWidget>
 #include <cmath>
+#include <functional>
 
 using namespace fulmox;
 using namespace fulmox::testing;
@@ -20,6 +24,28 @@ double luminance(const QColor& c) {
 double contrast(const QColor& a, const QColor& b) {
     const double x = luminance(a), y = luminance(b);
     return (std::max(x, y) + 0.05) / (std::min(x, y) + 0.05);
+}
+
+// Pages 1 to 4, each tab of them, and the policy editor: what a user can bring to the front.
+void for_each_view(Window& w, const std::function<void(const char*, QWidget&)>& look) {
+    for (int page = 1; page <= 4; ++page) {
+        w.click_page(page);
+        QTabWidget* tabs = nullptr;
+        for (QTabWidget* t : w.window.findChildren<QTabWidget*>())
+            if (t->isVisible()) tabs = t;
+        for (int tab = 0; tab < (tabs ? tabs->count() : 1); ++tab) {
+            if (tabs) tabs->setCurrentIndex(tab);
+            QTest::qWait(30);
+            const std::string name = "page " + std::to_string(page) + (tab ? ", tab " + std::to_string(tab + 1) : "");
+            look(name.c_str(), w.window);
+        }
+        if (tabs) tabs->setCurrentIndex(0);
+    }
+    w.window.edit_policies();
+    auto* policies = w.child<QDialog>("policies");
+    QTest::qWait(30);
+    look("policy editor", *policies);
+    policies->close();
 }
 
 } // namespace
@@ -41,33 +67,27 @@ TEST_CASE("text has a contrast of at least 4.5 to 1, light and dark") {
     apply_theme(*qApp, false);
 }
 
-TEST_CASE("no label is clipped at 1280 by 800") {
+TEST_CASE("no label is clipped and nothing is cut off at 1280 by 800, on every page, its tabs and the policy editor") {
     Window w;
-    for (int page = 1; page <= 4; ++page) {
-        w.click_page(page);
-        QTest::qWait(30);
-        for (QLabel* l : w.window.findChildren<QLabel*>()) {
+    for_each_view(w, [](const char* view, QWidget& shown) {
+        for (QLabel* l : shown.findChildren<QLabel*>()) {
             if (!l->isVisible() || l->wordWrap() || l->textFormat() == Qt::RichText || l->text().isEmpty()) continue;
-            const QString name = l->parentWidget() ? l->parentWidget()->metaObject()->className() : "";
             const int need = l->fontMetrics().horizontalAdvance(l->text());
-            INFO("page " << page << ": \"" << l->text().toStdString() << "\" needs " << need << " of "
-                         << l->contentsRect().width());
+            INFO(view << ": \"" << l->text().toStdString() << "\" needs " << need << " of "
+                      << l->contentsRect().width());
             CHECK(need <= l->contentsRect().width() + 1);
         }
-    }
-}
-
-TEST_CASE("nothing is cut off at the side of a scroll area at 1280 by 800") {
-    Window w;
-    for (int page = 1; page <= 4; ++page) {
-        w.click_page(page);
-        QTest::qWait(30);
-        for (QScrollArea* area : w.window.findChildren<QScrollArea*>()) {
+        for (QScrollArea* area : shown.findChildren<QScrollArea*>()) {
             if (!area->isVisible()) continue;
-            INFO("page " << page << ", contents " << area->widget()->width() << " in " << area->viewport()->width());
+            INFO(view << ", contents " << area->widget()->width() << " in " << area->viewport()->width());
             CHECK(area->widget()->width() <= area->viewport()->width());
         }
-    }
+        for (InertiaView* v : shown.findChildren<InertiaView*>()) {
+            if (!v->isVisible()) continue;
+            INFO(view << ", inertia statement " << v->height() << " of " << v->sizeHint().height());
+            CHECK(v->height() >= v->sizeHint().height());
+        }
+    });
 }
 
 TEST_CASE("every control has a name for screen readers, and Tab goes down the form") {
