@@ -96,19 +96,21 @@ void CyclePlot::refresh() {
         QCPRange r = rects_[i]->axis(QCPAxis::atLeft)->range();
         const double pad = std::max(r.size() * 0.09, 1e-9);
         rects_[i]->axis(QCPAxis::atLeft)->setRange(r.lower - pad, r.upper + pad);
-        for (std::size_t s = 1; s + 1 < motion.segment_start.size(); ++s) {
+        for (std::size_t s = 1; s < motion.phases.size() && motion.phases.size() <= 400; ++s) {
             auto* line = new QCPItemStraightLine(this);
             line->setClipAxisRect(rects_[i]);
             for (QCPItemPosition* p : {line->point1, line->point2})
                 p->setAxes(rects_[i]->axis(QCPAxis::atBottom), rects_[i]->axis(QCPAxis::atLeft));
-            line->point1->setCoords(motion.segment_start[s], 0);
-            line->point2->setCoords(motion.segment_start[s], 1);
+            line->point1->setCoords(motion.phases[s].start, 0);
+            line->point2->setCoords(motion.phases[s].start, 1);
             line->setPen(QPen(t.line, 1));
             borders_.push_back(line);
         }
-        if (marked_ >= 0 && static_cast<std::size_t>(marked_) + 1 < motion.segment_start.size()) {
-            marks_[i]->topLeft->setCoords(motion.segment_start[static_cast<std::size_t>(marked_)], 0);
-            marks_[i]->bottomRight->setCoords(motion.segment_start[static_cast<std::size_t>(marked_) + 1], 1);
+        const auto mark = std::find_if(motion.phases.begin(), motion.phases.end(),
+            [this](const Phase& f) { return static_cast<int>(f.segment) == marked_; });
+        if (mark != motion.phases.end()) {
+            marks_[i]->topLeft->setCoords(mark->start, 0);
+            marks_[i]->bottomRight->setCoords(mark->start + mark->duration, 1);
         } else {
             marks_[i]->setVisible(false);
         }
@@ -132,8 +134,8 @@ void CyclePlot::mark_segment(int segment) {
 
 int CyclePlot::segment_at(double t) {
     const Trajectory& motion = *document_.assessment().motion;
-    for (std::size_t s = 0; s + 1 < motion.segment_start.size(); ++s)
-        if (t >= motion.segment_start[s] && t < motion.segment_start[s + 1]) return static_cast<int>(s);
+    for (const Phase& f : motion.phases)
+        if (t >= f.start && t < f.start + f.duration) return static_cast<int>(f.segment);
     return -1;
 }
 

@@ -1,14 +1,13 @@
 #include "core/demand/closed_form.h"
 
+#include "core/demand/sweep.h"
+
 #include <algorithm>
-#include <boost/math/quadrature/gauss.hpp>
 #include <cmath>
 
 namespace fulmox {
 
 namespace {
-
-using Gauss = boost::math::quadrature::gauss<double, 7>;
 
 double cross(const HullPoint& o, const HullPoint& a, const HullPoint& b) {
     return (a.torque - o.torque) * (b.acceleration - o.acceleration) -
@@ -56,23 +55,28 @@ QuadraticSums combined(const ClosedForm& f, double forward, double backward) {
 
 ClosedForm closed_form(const Demand& d) {
     ClosedForm out;
-    out.peak_speed = d.peak_speed;
+    out.peak_speed = d.mechanism_peak_speed;
+    const SpanNodes& nodes = span_nodes();
     for (const Span& s : d.spans) {
         if (s.regime == Regime::braked || s.duration <= 0) continue;
         const ShaftState middle = evaluate(d.load, s, s.start + s.duration / 2);
         const double power = middle.mechanism_torque * s.direction;
         const std::size_t r = s.direction == 0 ? 2 : power >= 0 ? 0 : 1;
-        const auto mean = [&](auto f) {
-            return Gauss::integrate(
-                       [&](double t) { return f(evaluate(d.load, s, t)); }, s.start, s.start + s.duration) /
-                   d.cycle_time;
-        };
-        out.sums[r].a += mean([](const ShaftState& e) { return e.mechanism_torque * e.mechanism_torque; });
-        out.sums[r].b += mean([](const ShaftState& e) { return e.mechanism_torque * e.acceleration; });
-        out.sums[r].c += mean([](const ShaftState& e) { return e.acceleration * e.acceleration; });
-        for (const double t : {s.start, s.start + s.duration}) {
-            const ShaftState e = evaluate(d.load, s, t);
-            out.hulls[r].push_back({e.mechanism_torque, e.acceleration});
+        QuadraticSums& sums = out.sums[r];
+        for (std::size_t i = 0; i < nodes.at.size(); ++i) {
+            const ShaftState e = evaluate(d.load, s, s.start + nodes.at[i] * s.duration);
+            const double w = nodes.weight[i] * s.duration / d.cycle_time;
+            sums.a += w * e.mechanism_torque * e.mechanism_torque;
+            sums.b += w * e.mechanism_torque * e.mechanism_acceleration;
+            sums.c += w * e.mechanism_acceleration * e.mechanism_acceleration;
+            out.hulls[r].push_back({e.mechanism_torque, e.mechanism_acceleration});
+        }
+        // a curved path needs more points than the quadrature; a straight one only its ends
+        const bool curved = !s.piece.uniform() || d.load.position_dependent();
+        constexpr int extra = 12;
+        for (int i = 1; curved && i < extra; ++i) {
+            const ShaftState e = evaluate(d.load, s, s.start + s.duration * i / extra);
+            out.hulls[r].push_back({e.mechanism_torque, e.mechanism_acceleration});
         }
     }
     for (auto& h : out.hulls) h = convex_hull(std::move(h));

@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <array>
+#include <cmath>
 #include <set>
 
 namespace fulmox {
@@ -37,6 +38,39 @@ class Reader {
 
     template <Kind K> void quantity(Quantity<K>& q, const QuantitySpec& spec) {
         q = Quantity<K>{};
+        read_quantity_into(q, K, spec);
+    }
+    template <Order O> void quantity(MotionQuantity<O>& q, const QuantitySpec& spec) {
+        q = MotionQuantity<O>{};
+        read_quantity_into(q, motion_kind(O, rotary<O>()), spec.on_rotary(rotary<O>()));
+    }
+    void motion(const Motion& m) { motion_ = m; }
+    template <Order O> bool rotary() const { return motion_.rotary && !(O == Order::force && motion_.linear_force); }
+    void samples(Samples& s, const SamplesSpec& spec) {
+        s = Samples{nullptr, spec.columns};
+        const Json* j = member(spec.key);
+        if (!j) return;
+        const std::string path = child_pointer(pointer_, spec.key);
+        if (!j->is_array() || j->size() % spec.columns != 0 || j->size() / spec.columns > spec.most) {
+            lost(path, spec.label,
+                "found " + (j->is_array() ? std::to_string(j->size()) + " numbers" : type_name(*j)) +
+                    "; allowed is a list of numbers, " + std::to_string(spec.columns) + " to a row, at most " +
+                    std::to_string(spec.most) + " rows");
+            return;
+        }
+        auto numbers = std::make_shared<std::vector<double>>();
+        numbers->reserve(j->size());
+        for (std::size_t i = 0; i < j->size(); ++i) {
+            if (!(*j)[i].is_number() || !std::isfinite((*j)[i].get<double>())) {
+                lost(path + "/" + std::to_string(i), spec.label,
+                    "found " + type_name((*j)[i]) + "; allowed is a number");
+                return;
+            }
+            numbers->push_back((*j)[i].get<double>());
+        }
+        s.numbers = std::move(numbers);
+    }
+    void read_quantity_into(QuantityBase& q, Kind kind, const QuantitySpec& spec) {
         const Json* j = member(spec.key);
         if (!j) return;
         const std::string path = child_pointer(pointer_, spec.key);
@@ -60,7 +94,7 @@ class Reader {
             return;
         }
         q.text = text;
-        if (const auto r = read_quantity(text, K, spec_unit(spec, K))) {
+        if (const auto r = read_quantity(text, kind, spec_unit(spec, kind))) {
             q.si = r->si;
             q.tolerance = r->tolerance;
             q.unit = r->unit;
@@ -80,7 +114,10 @@ class Reader {
         const Json* j = member(spec.key);
         const std::string path = child_pointer(pointer_, spec.key);
         if (!j) {
-            error(path, spec.label, std::string("it is missing; allowed are ") + options_text(spec.options));
+            if (spec.optional)
+                e = E{};
+            else
+                error(path, spec.label, std::string("it is missing; allowed are ") + options_text(spec.options));
             return;
         }
         for (std::size_t i = 0; i < spec.options.size(); ++i)
@@ -157,6 +194,7 @@ class Reader {
 
     template <class T> void read_into(T& t, const Json& object, const std::string& path, bool variant = false) {
         Reader inner(d_, object, path, problems_, lossy_);
+        inner.motion_ = motion_;
         if (variant) inner.known_.insert("kind");
         T::describe(t, inner);
         for (const auto& [key, value] : object.items())
@@ -170,6 +208,7 @@ class Reader {
     std::string pointer_;
     Problems& problems_;
     bool& lossy_;
+    Motion motion_;
     std::set<std::string, std::less<>> known_;
 
     const Json* member(const char* key) {
@@ -211,7 +250,11 @@ class Writer {
   public:
     Json out = Json::object();
 
-    template <Kind K> void quantity(const Quantity<K>& q, const QuantitySpec& spec) {
+    void motion(const Motion&) {}
+    void samples(const Samples& s, const SamplesSpec& spec) {
+        if (s.rows() > 0) out[spec.key] = *s.numbers;
+    }
+    void quantity(const QuantityBase& q, const QuantitySpec& spec) {
         if (q.text.empty()) return;
         if (q.standing == Standing::assumed && q.note.empty()) {
             out[spec.key] = q.text;
@@ -250,13 +293,27 @@ class SchemaWriter {
   public:
     Json properties = Json::object();
 
+    void motion(const Motion&) {}
+    void samples(const Samples&, const SamplesSpec& spec) {
+        properties[spec.key] = Json{{"type", "array"}, {"title", spec.label}, {"description", spec.help},
+            {"items", {{"type", "number"}}}, {"maxItems", spec.most * spec.columns}, {"x-columns", spec.columns}};
+    }
     template <Kind K> void quantity(const Quantity<K>&, const QuantitySpec& spec) {
-        std::string help = std::string(spec.label) + ". " + spec.help + " Permitted: " + range_text(spec) + ".";
+        quantity_of(spec, std::string(info(K).name), "");
+    }
+    template <Order O> void quantity(const MotionQuantity<O>&, const QuantitySpec& spec) {
+        const QuantitySpec rotary = spec.on_rotary(true);
+        quantity_of(spec,
+            std::string(info(motion_kind(O, false)).name) + " or " + std::string(info(motion_kind(O, true)).name),
+            "; on a rotary axis " + range_text(rotary));
+    }
+    void quantity_of(const QuantitySpec& spec, const std::string& kind, const std::string& also) {
+        std::string help = std::string(spec.label) + ". " + spec.help + " Permitted: " + range_text(spec) + also + ".";
         if (!spec.required) help += std::string(" May be left out: ") + spec.if_empty + ".";
         if (*spec.source) help += std::string(" Source: ") + spec.source + ".";
-        properties[spec.key] = Json{
-            {"$ref", std::string_view(spec.unit) == "1" ? "#/$defs/number" : "#/$defs/quantity"}, {"title", spec.label},
-            {"description", help}, {"x-kind", std::string(info(K).name)}, {"x-unit", spec.unit}};
+        properties[spec.key] =
+            Json{{"$ref", std::string_view(spec.unit) == "1" ? "#/$defs/number" : "#/$defs/quantity"},
+                {"title", spec.label}, {"description", help}, {"x-kind", kind}, {"x-unit", spec.unit}};
     }
     void text(const std::string&, const TextSpec& spec) {
         properties[spec.key] = Json{{"type", "string"}, {"title", spec.label}, {"description", spec.help}};
@@ -340,6 +397,7 @@ Result<ProjectRead, Problem> read_project(std::string_view text) {
     Reader reader(d, d.root, "", out.problems, lossy);
     reader.read_into(out.machine, d.root, "");
     if (!d.root.contains("policies")) out.machine.policies = shipped_policies();
+    if (!d.root.contains("materials")) out.machine.materials = shipped_materials();
     for (Problem& p : validate(out.machine)) out.problems.push_back(std::move(p));
     with_lines(out.problems, d);
     if (*version > project_version) {

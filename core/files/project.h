@@ -10,7 +10,7 @@
 namespace fulmox {
 
 inline constexpr const char* project_format = "fulmox-project";
-inline constexpr int project_version = 2;
+inline constexpr int project_version = 3;
 
 struct ProjectRead {
     Machine machine;

@@ -31,6 +31,7 @@ void from_1_to_2(JsonDocument& d) {
 
 void upgrade(JsonDocument& d, int version) {
     if (version < 2) from_1_to_2(d);
+    // version 3 only adds: mechanisms, segment kinds, bodies, stages, materials
 }
 
 } // namespace fulmox

@@ -39,7 +39,7 @@ std::string when(const ShaftPoint& p) {
     return "at " + format_number(p.time, 3) + " s and " + format_quantity(std::abs(p.speed), *find_unit("rpm"));
 }
 
-void motion_figures(Figures f, const Trajectory& t) {
+void motion_figures(Figures f, const Trajectory& t, const Motion& m) {
     f.put("motion.cycle_time", "Cycle time", Kind::time, t.duration);
     f.put("motion.cycles_per_hour", "Cycles per hour", Kind::frequency, 1 / t.duration, "", [&] {
          return Working{working_line("f", "1/T", "1/T", {{"T", t.duration}}, 1 / t.duration, Kind::frequency)};
@@ -48,18 +48,25 @@ void motion_figures(Figures f, const Trajectory& t) {
          return Working{working_line("duty", "moving time/cycle time", "t_m/T",
              {{"t_m", t.moving_time}, {"T", t.duration}}, t.duty(), Kind::number)};
      }).unit = "%";
-    f.put("motion.stroke", "Stroke", Kind::length, t.stroke());
-    f.put("motion.path", "Path per cycle", Kind::length, t.path);
-    f.put("motion.peak_speed", "Peak speed", Kind::speed, t.peak_speed);
-    f.put("motion.peak_acceleration", "Peak acceleration", Kind::acceleration, t.peak_acceleration);
+    const auto kind = [&](Order o) { return motion_kind(o, m.rotary); };
+    f.put("motion.stroke", "Stroke", kind(Order::position), t.stroke());
+    f.put("motion.advance", "Advance per cycle", kind(Order::position), t.advance);
+    f.put("motion.path", "Path per cycle", kind(Order::position), t.path);
+    f.put("motion.path_per_year", "Path per year", kind(Order::speed), t.path / t.duration, "running day and night", [&] {
+         return Working{working_line("d_a", "path/T", "d/T", {{"d", t.path}, {"T", t.duration}}, t.path / t.duration,
+             kind(Order::speed))};
+     }).unit = m.rotary ? "Mrev/year" : "km/year";
+    f.put("motion.peak_speed", "Peak speed", kind(Order::speed), t.peak_speed);
+    f.put("motion.peak_acceleration", "Peak acceleration", kind(Order::acceleration), t.peak_acceleration);
+    if (std::isfinite(t.peak_jerk)) f.put("motion.peak_jerk", "Peak jerk", kind(Order::jerk), t.peak_jerk);
 }
 
 Working peak_working(const Demand& d) {
     const ShaftState& s = d.peak.state;
-    const double j = d.load.own_inertia + d.load.rotor_inertia;
-    return {working_line("T", "T_load + J α", "T_load+J*alpha",
+    const double j = d.load.rotor_inertia;
+    return {working_line("T", "T_load + J_M α", "T_load+J*alpha",
         {{"T_load", s.torque - j * s.acceleration}, {"J", j}, {"alpha", s.acceleration}}, s.torque, Kind::torque,
-        "equation of motion at the shaft")};
+        "equation of motion at the motor shaft")};
 }
 
 void demand_figures(Figures f, const Demand& d) {
@@ -100,18 +107,25 @@ void demand_figures(Figures f, const Demand& d) {
 }
 
 void load_figures(Figures f, const Axis& axis, const InertiaStatement& i, const LoadModel& m, bool workings) {
-    const Screw& s = std::get<Screw>(axis.mechanism);
-    const Efficiency e = screw_efficiency(s, workings);
-    f.put("load.transmission_radius", "Travel per radian", Kind::length_per_angle, m.radius, "", [&] {
-         return Working{working_line("r", "l/2π", "l/(2*pi)", {{"l", s.lead.si}}, m.radius, Kind::length_per_angle)};
-     }).unit = "mm/rev";
-    f.put("load.efficiency_forward", "Efficiency, driving", Kind::number, e.forward,
-         s.efficiency.given() ? "as given" : "from the thread")
-        .working = e.working;
-    f.put("load.efficiency_backward", "Efficiency, driven back", Kind::number, e.backward,
-         e.backward <= 0 ? "self-locking" : "")
-        .working = e.working;
-    f.put("load.shaft_drag", "Drag at the screw", Kind::torque, m.shaft_drag);
+    const auto* screw = std::get_if<Screw>(&axis.mechanism);
+    if (m.path == LoadModel::Path::straight && !m.motion.rotary && !m.motion.direct)
+        f.put("load.transmission_radius", "Travel per radian", Kind::length_per_angle, m.radius, "", [&] {
+             return screw ? Working{working_line(
+                                "r", "l/2π", "l/(2*pi)", {{"l", screw->lead.si}}, m.radius, Kind::length_per_angle)}
+                          : Working{};
+         }).unit = "mm/rev";
+    if (m.ratio != 1 || !m.stages.empty())
+        f.put("load.ratio", "Ratio of the stages", Kind::number, m.ratio, "motor speed over mechanism speed");
+    Working thread;
+    if (screw) thread = screw_efficiency(*screw, workings).working;
+    const bool computed = screw && !screw->efficiency.given();
+    f.put("load.efficiency_forward", "Efficiency, driving", Kind::number, m.efficiency_forward,
+         computed ? "from the thread" : "as given")
+        .working = thread;
+    f.put("load.efficiency_backward", "Efficiency, driven back", Kind::number, m.efficiency_backward,
+         m.efficiency_backward <= 0 ? "self-locking" : "")
+        .working = thread;
+    f.put("load.shaft_drag", "Drag at the shaft", Kind::torque, m.shaft_drag);
     f.put("load.inertia", "Load inertia", Kind::inertia, i.load, "largest over the cycle, at the motor shaft", [&] {
         Working w;
         WorkingValues v;
@@ -175,6 +189,10 @@ void cautions(Problems& out, const Axis& axis, const std::string& path, const As
             "The load can fall. A holding brake or a servo at standstill is no safety function: support the load "
             "mechanically for work under it, "
             "and assess the risk (ISO 12100, ISO 13849-1, IEC 61800-5-2, IEC 60204-1).");
+    if (a.demand && a.demand->load.path == LoadModel::Path::winder)
+        add("Rolls", "/mechanism/winds",
+            "Running rolls draw in hands and clothing: guards and a safe inching mode belong to the machine "
+            "(ISO 12100, ISO 13849-1).");
     if (axis.drive.bus_voltage.given() && axis.drive.bus_voltage.si > 60)
         add("Bus voltage", "/drive/bus_voltage",
             "Above 60 V DC: protect against touch, and after switch-off wait and measure, the bus stays charged (IEC "
@@ -223,6 +241,47 @@ std::vector<SchoolView> schools(const Machine& machine, const Axis& axis, const 
     return out;
 }
 
+// Kinds of shaft quantities on a linear motor: what stands for torque is a force.
+void make_direct(Assessment& a) {
+    const auto direct = [](Kind k) {
+        switch (k) {
+        case Kind::torque:
+            return Kind::force;
+        case Kind::inertia:
+            return Kind::mass;
+        case Kind::angular_speed:
+            return Kind::speed;
+        default:
+            return k;
+        }
+    };
+    for (Figure& f : a.figures) {
+        f.kind = direct(f.kind);
+        for (WorkingLine& w : f.working) w.kind = direct(w.kind);
+    }
+    for (Limit& l : a.limits) {
+        l.kind = direct(l.kind);
+        for (WorkingLine& w : l.working) w.kind = direct(w.kind);
+    }
+}
+
+bool winds_too_much(const Axis& axis, const Trajectory& motion) {
+    const auto* w = std::get_if<Winder>(&axis.mechanism);
+    return w && std::abs(motion.advance) > full_web(*w) * (1 + 1e-12);
+}
+
+void keep_worst(std::vector<Limit>& worst, std::vector<Limit> now, const std::string& state) {
+    for (Limit& l : now) {
+        l.reason += " (roll " + state + ")";
+        const auto same = std::find_if(worst.begin(), worst.end(), [&](const Limit& w) { return w.key == l.key; });
+        if (same == worst.end())
+            worst.push_back(std::move(l));
+        else if (l.state != LimitState::cannot_say &&
+                 (same->state == LimitState::cannot_say || l.utilisation() > same->utilisation()))
+            *same = std::move(l);
+    }
+}
+
 } // namespace
 
 std::string figure_text(const Figure& f, UnitSystem system) {
@@ -246,13 +305,14 @@ bool Assessment::fits() const { return !has_errors(problems) && !exceeded(); }
 
 Assessment assess(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options) {
     Assessment a;
-    a.problems = validate(axis, path);
+    a.problems = validate(axis, path, &machine.materials);
     Figures figures(a.figures, options.workings);
     const bool site_wrong = has_errors(validate_site(machine));
-    const bool cycle_wrong = blocked(a.problems, path + "/cycle");
+    bool cycle_wrong = blocked(a.problems, path + "/cycle");
     const bool motor_wrong = blocked(a.problems, path + "/motor") || blocked(a.problems, path + "/drive");
-    const bool load_wrong = blocked(a.problems, path + "/load") || blocked(a.problems, path + "/mechanism") ||
-                            blocked(a.problems, path + "/coupling");
+    bool load_wrong = false;
+    for (const char* part : {"/load", "/mechanism", "/coupling", "/bodies", "/stages"})
+        load_wrong = load_wrong || blocked(a.problems, path + part);
     Axis without_motor;
     const Axis* taken = &axis;
     if (motor_wrong && !axis.motor.empty()) { // the demand is still worth showing, without the rotor
@@ -260,41 +320,84 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
         without_motor.motor = Motor{};
         taken = &without_motor;
     }
+    const Motion moves = motion_of(axis.mechanism);
     if (!cycle_wrong) {
-        a.motion = plan(axis.cycle);
-        if (a.motion->duration <= 0) {
+        Plan planned = plan(axis.cycle, moves);
+        cycle_wrong = has_errors(planned.problems);
+        for (Problem& p : planned.problems) {
+            p.path = path + "/cycle" + p.path;
+            a.problems.push_back(std::move(p));
+        }
+        if (!cycle_wrong && planned.motion.duration <= 0) {
+            cycle_wrong = true;
             a.problems.push_back({Severity::error, path + "/cycle/segments", "Segments",
                 "the cycle takes no time; add a move or a dwell"});
-            a.motion.reset();
-        } else {
-            for (Problem& p : review(*a.motion, path + "/cycle")) a.problems.push_back(std::move(p));
-            motion_figures(figures, *a.motion);
+        }
+        if (!cycle_wrong) {
+            a.motion = std::move(planned.motion);
+            motion_figures(figures, *a.motion, moves);
         }
     }
-    if (!load_wrong && !cycle_wrong) a.inertia = inertia_statement(*taken, options.workings);
+    if (!load_wrong && !cycle_wrong) a.inertia = inertia_statement(machine, *taken, options.workings);
+    static const Policy fallback = shipped_policies().front();
+    const Policy* policy = find_policy(machine, axis.policy);
+    const bool motor_known = !taken->motor.empty() && !motor_wrong;
+    const auto judge_now = [&] {
+        return judge_all({machine, *taken, policy ? *policy : fallback, a, options.workings});
+    };
+    if (a.motion && !load_wrong && !site_wrong && winds_too_much(*taken, *a.motion)) {
+        const Winder& w = std::get<Winder>(taken->mechanism);
+        a.problems.push_back({Severity::error, path + "/cycle/segments", "Cycle",
+            "it winds " + format_number(std::abs(a.motion->advance), 4) + " m of web, but the roll holds " +
+                format_number(full_web(w), 4) + " m"});
+        load_wrong = true;
+    }
     if (a.motion && !load_wrong && !site_wrong) {
-        const LoadModel model = load_model(*taken, machine.site);
-        load_figures(figures, *taken, *a.inertia, model, options.workings);
-        a.demand = demand(model, *a.motion, *taken);
-        demand_figures(figures, *a.demand);
-        if (!taken->motor.empty() && !motor_wrong) {
-            a.motor = motor_use(*a.demand, capability(taken->motor, taken->drive, machine.site), taken->motor);
-            motor_figures(figures, *a.motor, *taken);
+        // a winder is judged at every fill; each limit keeps its worst, and what is shown is the fill of most heat
+        const std::vector<FillState> states = fill_states(*taken, a.motion->advance);
+        std::vector<Limit> worst;
+        std::optional<Demand> shown;
+        std::optional<MotorUse> shown_use;
+        for (const FillState& state : states) {
+            a.demand = demand(load_model(machine, *taken, state.web), *a.motion, *taken);
+            if (motor_known)
+                a.motor = motor_use(*a.demand, capability(taken->motor, taken->drive, machine.site), taken->motor);
+            if (states.size() == 1) break;
+            keep_worst(worst, judge_now(), state.name);
+            const std::string key = "demand.fill_" + std::to_string(a.fills.size());
+            a.fills.push_back(
+                {state.name, state.web, a.demand->rms_torque, std::abs(a.demand->peak.torque), a.demand->peak_speed});
+            figures.put((key + ".rms_torque").c_str(), ("RMS torque, " + state.name).c_str(), Kind::torque,
+                a.demand->rms_torque);
+            figures.put((key + ".peak_torque").c_str(), ("Peak torque, " + state.name).c_str(), Kind::torque,
+                a.demand->peak.torque);
+            if (!shown || a.demand->rms_torque > shown->rms_torque) {
+                shown = std::move(a.demand);
+                shown_use = std::move(a.motor);
+                a.fill_shown = state.name;
+            }
         }
+        if (shown) {
+            a.demand = std::move(shown);
+            a.motor = std::move(shown_use);
+            a.limits = std::move(worst);
+        }
+        load_figures(figures, *taken, *a.inertia, a.demand->load, options.workings);
+        demand_figures(figures, *a.demand);
+        if (motor_known) motor_figures(figures, *a.motor, *taken);
         if (options.closed_form) {
             a.closed = closed_form(*a.demand);
             closed_figures(figures, *a.closed, *a.demand);
         }
     }
-    static const Policy fallback = shipped_policies().front();
-    const Policy* policy = find_policy(machine, axis.policy);
     if (!policy)
         a.problems.push_back({Severity::error, path + "/policy", "Policy",
             "\"" + axis.policy + "\" is not a policy of this project; judged by \"" + fallback.name + "\" meanwhile"});
-    a.limits = judge_all({machine, *taken, policy ? *policy : fallback, a, options.workings});
+    if (a.limits.empty()) a.limits = judge_now();
     if (a.inertia) a.schools = schools(machine, *taken, *a.inertia);
     cautions(a.problems, axis, path, a);
     flags(a.problems, axis, path, a);
+    if (moves.direct) make_direct(a);
     return a;
 }
 

@@ -38,6 +38,13 @@ struct SchoolView {
     bool chosen = false;
 };
 
+/// What one fill of a winder asks for.
+struct FillUse {
+    std::string name;
+    double web = 0; ///< m
+    double rms_torque = 0, peak_torque = 0, peak_speed = 0;
+};
+
 struct Assessment {
     Problems problems; ///< errors stop the part they concern; flags and cautions do not
     std::optional<Trajectory> motion;
@@ -48,6 +55,8 @@ struct Assessment {
     std::vector<Figure> figures;
     std::vector<Limit> limits;
     std::vector<SchoolView> schools;
+    std::vector<FillUse> fills; ///< of a winder, empty to full
+    std::string fill_shown;     ///< the one `demand` belongs to: most heat
 
     const Figure* figure(std::string_view key) const;
     const Limit* limit(std::string_view key) const;

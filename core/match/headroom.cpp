@@ -30,10 +30,14 @@ template <class M, class F> double largest(const Axis& a, F&& f) {
     return most;
 }
 
-std::vector<Lever> levers() {
+bool has(const Axis& a, unsigned bit) { return (motion_of(a.mechanism).has & bit) != 0; }
+
+std::vector<Lever> levers(const Motion& motion) {
+    const auto kind = [&](Order o) { return motion_kind(o, motion.rotary); };
     return {
         {"payload", "payload", Kind::mass,
             [](const Axis& a) {
+                if (!has(a, Motion::payload)) return 0.0;
                 double most = a.load.payload.si;
                 for (const Segment& s : a.cycle.segments) most = std::max(most, s.payload.value_or(0));
                 return most;
@@ -42,12 +46,13 @@ std::vector<Lever> levers() {
                 a.load.payload.si *= k;
                 for (Segment& s : a.cycle.segments) s.payload.si *= k;
             }},
-        {"carriage", "carriage", Kind::mass, [](const Axis& a) { return a.load.carriage_mass.si; },
+        {"carriage", "carriage", Kind::mass,
+            [](const Axis& a) { return has(a, Motion::carriage) ? a.load.carriage_mass.si : 0.0; },
             [](Axis& a, double k) { a.load.carriage_mass.si *= k; }},
         {"move_time", "move time", Kind::time,
             [](const Axis& a) { return largest<MoveInTime>(a, [](const MoveInTime& m) { return m.duration.si; }); },
             [](Axis& a, double k) { each_move<MoveInTime>(a, [k](MoveInTime& m) { m.duration.si *= k; }); }},
-        {"acceleration", "acceleration limit", Kind::acceleration,
+        {"acceleration", "acceleration limit", kind(Order::acceleration),
             [](const Axis& a) {
                 return largest<MoveByLimits>(a, [](const MoveByLimits& m) { return m.acceleration.si; });
             },
@@ -57,10 +62,10 @@ std::vector<Lever> levers() {
                     m.deceleration.si *= k;
                 });
             }},
-        {"speed", "speed limit", Kind::speed,
+        {"speed", "speed limit", kind(Order::speed),
             [](const Axis& a) { return largest<MoveByLimits>(a, [](const MoveByLimits& m) { return m.speed.si; }); },
             [](Axis& a, double k) { each_move<MoveByLimits>(a, [k](MoveByLimits& m) { m.speed.si *= k; }); }},
-        {"stroke", "stroke", Kind::length,
+        {"stroke", motion.rotary ? "angle" : "stroke", kind(Order::position),
             [](const Axis& a) {
                 return std::max(largest<MoveInTime>(a, [](const MoveInTime& m) { return m.distance.si; }),
                     largest<MoveByLimits>(a, [](const MoveByLimits& m) { return m.distance.si; }));
@@ -69,9 +74,17 @@ std::vector<Lever> levers() {
                 each_move<MoveInTime>(a, [k](MoveInTime& m) { m.distance.si *= k; });
                 each_move<MoveByLimits>(a, [k](MoveByLimits& m) { m.distance.si *= k; });
             }},
-        {"lead", "lead", Kind::length, [](const Axis& a) { return std::get<Screw>(a.mechanism).lead.si; },
+        {"lead", "lead", Kind::length,
+            [](const Axis& a) {
+                const auto* s = std::get_if<Screw>(&a.mechanism);
+                return s ? s->lead.si : 0.0;
+            },
             [](Axis& a, double k) { std::get<Screw>(a.mechanism).lead.si *= k; }},
-        {"friction", "guide friction", Kind::number, [](const Axis& a) { return a.load.guide_friction.si; },
+        {"ratio", "ratio of the first stage", Kind::number,
+            [](const Axis& a) { return a.stages.empty() ? 0.0 : a.stages.front().ratio.si; },
+            [](Axis& a, double k) { a.stages.front().ratio.si *= k; }},
+        {"friction", "guide friction", Kind::number,
+            [](const Axis& a) { return has(a, Motion::guides) ? a.load.guide_friction.si : 0.0; },
             [](Axis& a, double k) { a.load.guide_friction.si *= k; }},
         {"stop_time", "stop time", Kind::time, [](const Axis& a) { return a.drive.stop_time.value_or(0); },
             [](Axis& a, double k) { a.drive.stop_time.si *= k; }},
@@ -98,7 +111,7 @@ std::vector<Headroom> headroom(const Machine& machine, std::size_t index, const 
     };
     const double here = margin(axis);
     if (std::isnan(here)) return out;
-    for (const Lever& lever : levers()) {
+    for (const Lever& lever : levers(motion_of(axis.mechanism))) {
         const double value = lever.value(axis);
         if (!(value > 0)) continue;
         const auto at = [&](double logarithm) {

@@ -36,7 +36,12 @@ std::string newton_metre(double t) { return format_quantity(t, Kind::torque, Uni
 const char* no_demand = "the demand is not known yet; see what is missing on pages 1 and 2";
 const char* no_motor = "no motor is chosen yet; page 4 has a catalogue";
 
-bool has_motor(const LimitInput& in) { return in.so_far.motor.has_value(); }
+bool has_motor(const LimitInput& in) { return in.so_far.motor.has_value() && !motion_of(in.axis.mechanism).direct; }
+const char* motor_missing(const LimitInput& in) {
+    return motion_of(in.axis.mechanism).direct
+               ? "a rotary motor cannot drive it; linear motors are not in the catalogue"
+               : no_motor;
+}
 
 // "allowed" lines that every limit ends with
 void close(Limit& l, const LimitInput& in, std::string source) {
@@ -50,16 +55,18 @@ void close(Limit& l, const LimitInput& in, std::string source) {
 Limit speed(const LimitInput& in) {
     Limit l = make("speed", "Top speed", Kind::angular_speed);
     if (!in.so_far.demand) return cannot(l, no_demand);
-    if (!has_motor(in)) return cannot(l, no_motor);
+    if (!has_motor(in)) return cannot(l, motor_missing(in));
     const Demand& d = *in.so_far.demand;
     const Capability& c = in.so_far.motor->can;
     l.used = d.peak_speed;
     l.allowed = c.max_speed;
     l.share = in.policy.speed_share.si;
     if (in.workings) {
-        l.working.push_back(working_line("ω", "v 2π/l", "v*2*pi/l",
-            {{"v", in.so_far.motion->peak_speed}, {"l", 2 * std::numbers::pi * d.load.radius}}, d.peak_speed,
-            Kind::angular_speed, "kinematics"));
+        const LoadModel& m = d.load;
+        if (m.path == LoadModel::Path::straight && !m.motion.rotary && !m.motion.direct)
+            l.working.push_back(working_line("ω", "v i/r", "v*i/r",
+                {{"v", in.so_far.motion->peak_speed}, {"i", m.ratio}, {"r", m.radius}}, d.peak_speed,
+                Kind::angular_speed, "kinematics"));
         l.working.push_back(working_line("ω_max", "min(ω_mech, ω_curve · U/U_0)", "min(w_m, w_c)",
             {{"w_m", c.mechanical_speed}, {"w_c", c.peak.end()}}, c.max_speed, Kind::angular_speed,
             "estimate: the end of the peak curve moves with the bus voltage"));
@@ -76,7 +83,7 @@ Limit speed(const LimitInput& in) {
 Limit peak_torque(const LimitInput& in) {
     Limit l = make("peak_torque", "Peak torque on curve", Kind::torque);
     if (!in.so_far.demand) return cannot(l, no_demand);
-    if (!has_motor(in)) return cannot(l, no_motor);
+    if (!has_motor(in)) return cannot(l, motor_missing(in));
     const MotorUse& u = *in.so_far.motor;
     const Demand& d = *in.so_far.demand;
     l.used = std::abs(u.worst_peak.torque);
@@ -84,12 +91,10 @@ Limit peak_torque(const LimitInput& in) {
     l.share = in.policy.peak_torque_share.si;
     if (in.workings) {
         const ShaftState& s = u.worst_peak.state;
-        const double inertia = d.load.own_inertia + d.load.rotor_inertia;
-        const double carried = s.torque - inertia * s.acceleration;
-        l.working.push_back(working_line("T", "T_load + (J_own + J_M) α", "T_load+(J_own+J_M)*alpha",
-            {{"T_load", carried}, {"J_own", d.load.own_inertia}, {"J_M", d.load.rotor_inertia},
-                {"alpha", s.acceleration}},
-            u.worst_peak.torque, Kind::torque, "equation of motion at the shaft"));
+        const double carried = s.torque - d.load.rotor_inertia * s.acceleration;
+        l.working.push_back(working_line("T", "T_load + J_M α", "T_load+J_M*alpha",
+            {{"T_load", carried}, {"J_M", d.load.rotor_inertia}, {"alpha", s.acceleration}}, u.worst_peak.torque,
+            Kind::torque, "equation of motion at the motor shaft"));
     }
     close(l, in, "motor datasheet, peak curve at the actual bus voltage");
     l.reason = newton_metre(l.used) + " at " + rpm(std::abs(u.worst_peak.speed)) + ", " +
@@ -126,7 +131,7 @@ void rms_working(Limit& l, const LimitInput& in) {
 Limit heat_by_loss(const LimitInput& in) {
     Limit l = make("continuous_loss", "Continuous heat", Kind::torque);
     if (!in.so_far.demand) return cannot(l, no_demand);
-    if (!has_motor(in)) return cannot(l, no_motor);
+    if (!has_motor(in)) return cannot(l, motor_missing(in));
     const MotorUse& u = *in.so_far.motor;
     const double stall = u.can.continuous.stall();
     l.share = in.policy.continuous_share.si;
@@ -157,7 +162,7 @@ Limit heat_by_loss(const LimitInput& in) {
 Limit heat_by_point(const LimitInput& in) {
     Limit l = make("continuous_point", "Continuous torque, point", Kind::torque);
     if (!in.so_far.demand) return cannot(l, no_demand);
-    if (!has_motor(in)) return cannot(l, no_motor);
+    if (!has_motor(in)) return cannot(l, motor_missing(in));
     const MotorUse& u = *in.so_far.motor;
     const Demand& d = *in.so_far.demand;
     l.used = d.rms_torque;
@@ -185,7 +190,7 @@ Limit heat_by_point(const LimitInput& in) {
 Limit holding(const LimitInput& in) {
     Limit l = make("holding", "Holding at rest", Kind::torque);
     if (!in.so_far.demand) return cannot(l, no_demand);
-    if (!has_motor(in)) return cannot(l, no_motor);
+    if (!has_motor(in)) return cannot(l, motor_missing(in));
     const Demand& d = *in.so_far.demand;
     const MotorUse& u = *in.so_far.motor;
     l.used = d.holding_torque;
@@ -204,7 +209,7 @@ Limit holding(const LimitInput& in) {
 Limit inertia_ratio(const LimitInput& in) {
     Limit l = make("inertia_ratio", "Inertia ratio", Kind::number);
     if (!in.so_far.inertia) return cannot(l, no_demand);
-    if (!has_motor(in)) return cannot(l, no_motor);
+    if (!has_motor(in)) return cannot(l, motor_missing(in));
     const InertiaStatement& i = *in.so_far.inertia;
     if (!in.policy.inertia_ratio_over.given()) {
         l.used = i.ratio();
@@ -230,7 +235,7 @@ Limit inertia_ratio(const LimitInput& in) {
 Limit brake(const LimitInput& in) {
     Limit l = make("brake", "Holding brake", Kind::torque);
     if (!in.so_far.demand) return cannot(l, no_demand);
-    if (!has_motor(in)) return cannot(l, no_motor);
+    if (!has_motor(in)) return cannot(l, motor_missing(in));
     const Demand& d = *in.so_far.demand;
     l.used = in.policy.brake_static_factor.si * d.static_torque;
     l.allowed = in.axis.motor.brake_torque.value_or(0);
@@ -278,7 +283,7 @@ Limit critical(const LimitInput& in) {
     const Screw& s = std::get<Screw>(in.axis.mechanism);
     if (!s.root_diameter.given()) return cannot(l, "no root diameter is given");
     const double length = s.free_length.value_or(s.length.si);
-    l.used = in.so_far.demand->peak_speed;
+    l.used = in.so_far.demand->mechanism_peak_speed;
     l.allowed = critical_speed(s.root_diameter.si, length, s.elastic_modulus.si, s.density.si, s.fixity);
     l.share = in.policy.critical_speed_share.si;
     if (in.workings)
@@ -317,12 +322,12 @@ Limit speed_value(const LimitInput& in) {
     Limit l = make("speed_value", "Screw d × n", Kind::speed);
     if (!in.so_far.demand) return cannot(l, no_demand);
     const Screw& s = std::get<Screw>(in.axis.mechanism);
-    const double turns = in.so_far.demand->peak_speed / (2 * std::numbers::pi);
+    const double turns = in.so_far.demand->mechanism_peak_speed / (2 * std::numbers::pi);
     l.used = s.diameter.si * turns;
     l.allowed = s.speed_value.si;
     if (in.workings)
         l.working.push_back(working_line("d n", "d · ω/2π", "d*w/(2*pi)",
-            {{"d", s.diameter.si}, {"w", in.so_far.demand->peak_speed}}, l.used, Kind::speed, practice));
+            {{"d", s.diameter.si}, {"w", in.so_far.demand->mechanism_peak_speed}}, l.used, Kind::speed, practice));
     close(l, in, "nut datasheet");
     l.reason =
         format_quantity(l.used, *find_unit("mm/min")) + " of " + format_quantity(l.allowed, *find_unit("mm/min"));
@@ -339,8 +344,8 @@ std::vector<Limit> judge_all(const LimitInput& in) {
         speed(in), peak_torque(in), heat_by_loss(in), heat_by_point(in), holding(in), inertia_ratio(in)};
     if (falls_without_power(in)) out.push_back(brake(in));
     if (in.axis.coupling.rated_torque.given() || in.axis.coupling.inertia.given()) out.push_back(coupling(in));
-    if (std::holds_alternative<Screw>(in.axis.mechanism)) {
-        out.push_back(critical(in));
+    if (const auto* screw = std::get_if<Screw>(&in.axis.mechanism)) {
+        if (screw->turns == ScrewTurns::screw) out.push_back(critical(in)); // where the nut turns the screw stands
         out.push_back(buckling(in));
         if (std::get<Screw>(in.axis.mechanism).speed_value.given()) out.push_back(speed_value(in));
     }

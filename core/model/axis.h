@@ -1,9 +1,11 @@
 // One axis: what moves, how it must move, what drives it.
 #pragma once
 
+#include "core/model/body.h"
 #include "core/model/cycle.h"
 #include "core/model/mechanism.h"
 #include "core/model/motor.h"
+#include "core/model/stage.h"
 
 #include <string>
 
@@ -30,19 +32,22 @@ struct Load {
                                       .unit = "deg",
                                       .range = {-90, 90},
                                       .help = "0° horizontal, 90° vertical with the positive direction up.",
-                                      .symbol = "γ"});
+                                      .symbol = "γ",
+                                      .needs = Motion::inclination});
         v.quantity(s.carriage_mass, {.key = "carriage_mass",
                                         .label = "Carriage",
                                         .unit = "kg",
                                         .range = {0, 1e6},
                                         .help = "Everything that always moves: slide, nut, tooling, moving cables.",
-                                        .symbol = "m_c"});
+                                        .symbol = "m_c",
+                                        .needs = Motion::carriage});
         v.quantity(s.payload, {.key = "payload",
                                   .label = "Payload",
                                   .unit = "kg",
                                   .range = {0, 1e6},
                                   .help = "Carried at the start of the cycle. A segment may change it.",
-                                  .symbol = "m_p"});
+                                  .symbol = "m_p",
+                                  .needs = Motion::payload});
         v.quantity(s.guide_friction, {.key = "guide_friction",
                                          .label = "Guide friction",
                                          .unit = "1",
@@ -50,7 +55,8 @@ struct Load {
                                          .typical = {0, 0.5},
                                          .help = "Rolling guides 0.003–0.01, plain guides 0.05–0.2.",
                                          .source = "common practice, no source",
-                                         .symbol = "μ"});
+                                         .symbol = "μ",
+                                         .needs = Motion::guides});
         v.quantity(s.guide_preload, {.key = "guide_preload",
                                         .label = "Guide normal force",
                                         .unit = "N",
@@ -59,7 +65,8 @@ struct Load {
                                         .required = false,
                                         .if_empty = "none",
                                         .rare = true,
-                                        .symbol = "F_N"});
+                                        .symbol = "F_N",
+                                        .needs = Motion::guides});
         v.quantity(s.seal_drag, {.key = "seal_drag",
                                     .label = "Seal drag",
                                     .unit = "N",
@@ -67,7 +74,8 @@ struct Load {
                                     .help = "Wipers and seals of the guides, against the motion.",
                                     .required = false,
                                     .if_empty = "none",
-                                    .symbol = "F_s"});
+                                    .symbol = "F_s",
+                                    .needs = Motion::guides});
         v.quantity(s.viscous, {.key = "viscous",
                                   .label = "Viscous friction",
                                   .unit = "N·s/m",
@@ -76,7 +84,8 @@ struct Load {
                                   .required = false,
                                   .if_empty = "none",
                                   .rare = true,
-                                  .symbol = "b"});
+                                  .symbol = "b",
+                                  .needs = Motion::guides});
         v.quantity(s.counterbalance, {.key = "counterbalance",
                                          .label = "Counterbalance",
                                          .unit = "N",
@@ -85,7 +94,8 @@ struct Load {
                                          .required = false,
                                          .if_empty = "none",
                                          .rare = true,
-                                         .symbol = "F_cb"});
+                                         .symbol = "F_cb",
+                                         .needs = Motion::inclination});
         v.quantity(s.counterweight,
             {.key = "counterweight",
                 .label = "Counterweight",
@@ -95,11 +105,15 @@ struct Load {
                 .required = false,
                 .if_empty = "none",
                 .rare = true,
-                .symbol = "m_cw"});
+                .symbol = "m_cw",
+                .needs = Motion::counterweight});
     }
 };
 
+enum class CouplingPlace { motor, mechanism };
+
 struct Coupling {
+    CouplingPlace place = CouplingPlace::motor;
     Quantity<Kind::inertia> inertia;
     Quantity<Kind::torque> rated_torque;
     Quantity<Kind::number> service_factor{"1.5"};
@@ -107,7 +121,11 @@ struct Coupling {
 
     bool operator==(const Coupling&) const = default;
 
+    static constexpr Option places[] = {{"motor", "motor shaft"}, {"mechanism", "mechanism shaft"}};
+
     template <class Self, class V> static void describe(Self& s, V& v) {
+        v.choice(s.place,
+            {"place", "Sits on", places, "With a reduction between them the two turn at different speeds.", true});
         v.quantity(s.inertia, {.key = "inertia",
                                   .label = "Coupling inertia",
                                   .unit = "kg·cm²",
@@ -142,6 +160,8 @@ struct Axis {
     std::string notes;
     Load load;
     Mechanism mechanism;
+    std::vector<Body> bodies;
+    std::vector<Stage> stages;
     Coupling coupling;
     Cycle cycle;
     Drive drive;
@@ -155,8 +175,11 @@ struct Axis {
     template <class Self, class V> static void describe(Self& s, V& v) {
         v.text(s.name, {"name", "Axis", "Name of the axis."});
         v.text(s.notes, {"notes", "Notes", "Anything worth knowing later.", true});
-        v.group(s.load, {"load", "Load"});
         v.variant(s.mechanism, {"mechanism", "Mechanism"});
+        v.motion(motion_of(s.mechanism)); // what follows depends on how the axis moves
+        v.group(s.load, {"load", "Load"});
+        v.list(s.bodies, {"bodies", "Bodies", "body", "Shapes that make up what moves.", 200});
+        v.list(s.stages, {"stages", "Reduction", "stage", "Between motor and mechanism, the motor side first.", 20});
         v.group(s.coupling, {"coupling", "Coupling"});
         v.group(s.cycle, {"cycle", "Cycle"});
         v.group(s.drive, {"drive", "Drive and stop"});

@@ -24,6 +24,22 @@ struct Range {
 
 inline constexpr double no_bound = std::numeric_limits<double>::infinity();
 
+/// What an axis has, by its mechanism; a field that needs a bit the axis lacks is not shown, demanded or used.
+struct Motion {
+    enum Has : unsigned {
+        carriage = 1,       ///< a mass that always travels along a straight line
+        guides = 2,         ///< friction of guides or of a sliding bed
+        inclination = 4,    ///< a straight line at an angle
+        payload = 8,        ///< something carried
+        counterweight = 16, ///< a weight that balances the load
+        start = 32          ///< the position at the start matters
+    };
+    bool rotary = false;       ///< positions are angles, process forces torques
+    bool direct = false;       ///< a linear motor: what stands for shaft torque is a force
+    bool linear_force = false; ///< positions are angles, but process forces act along a line: cranks
+    unsigned has = 0x3f;
+};
+
 struct QuantitySpec {
     const char* key;
     const char* label;
@@ -33,10 +49,26 @@ struct QuantitySpec {
     const char* help;
     const char* source = "";
     bool required = true;
-    const char* if_empty = ""; ///< what an empty optional field means
-    bool rare = false;         ///< folded away in forms
-    const char* symbol = "";   ///< letter in formulas and on the schematic
-    const char* when = "";     ///< "key=value": shown and demanded only for that choice in the same group
+    const char* if_empty = "";    ///< what an empty optional field means
+    bool rare = false;            ///< folded away in forms
+    const char* symbol = "";      ///< letter in formulas and on the schematic
+    const char* when = "";        ///< "key=value": shown and demanded only for that choice in the same group
+    unsigned needs = 0;           ///< Motion::Has bits
+    const char* rotary_unit = ""; ///< of a motion quantity on a rotary axis, with its ranges and label
+    Range rotary_range{-no_bound, no_bound};
+    Range rotary_typical{-no_bound, no_bound};
+    const char* rotary_label = "";
+
+    /// The same field as it stands on a rotary axis, or on a linear one.
+    QuantitySpec on_rotary(bool rotary) const {
+        QuantitySpec s = *this;
+        if (!rotary || !*rotary_unit) return s;
+        s.unit = rotary_unit;
+        s.range = rotary_range;
+        s.typical = rotary_typical;
+        if (*rotary_label) s.label = rotary_label;
+        return s;
+    }
 };
 
 struct TextSpec {
@@ -56,6 +88,8 @@ struct ChoiceSpec {
     const char* label;
     std::span<const Option> options;
     const char* help;
+    bool optional = false; ///< may be left out of a file: then the first option
+    const char* when = "";
 };
 
 struct FlagSpec {

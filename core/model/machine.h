@@ -54,6 +54,7 @@ struct Machine {
     UnitSystem unit_system = UnitSystem::si;
     Site site;
     std::vector<Policy> policies = shipped_policies();
+    std::vector<Material> materials = shipped_materials();
     std::vector<Axis> axes;
     Extra extra;
 
@@ -68,6 +69,7 @@ struct Machine {
                                     "Units in which results are shown. What you type keeps its own unit."});
         v.group(s.site, {"site", "Site"});
         v.list(s.policies, {"policies", "Policies", "policy", "Rules of acceptance; each axis names one.", 100});
+        v.list(s.materials, {"materials", "Materials", "material", "Densities that bodies name.", 500});
         v.list(s.axes, {"axes", "Axes", "axis", "", 200});
     }
 };

@@ -1,217 +1,33 @@
-// Mechanisms. When adding one: a struct with its description, its kinematics in core/load, a schematic in app/,
-// its tests, and one entry in `Mechanism` below.
+// Mechanisms. When adding one: a struct with its description in core/model/mechanisms, its kinematics in core/load, a
+// schematic in app/schematic, its tests, and one entry in `Mechanism` below.
 #pragma once
 
-#include "core/model/field.h"
+#include "core/model/mechanisms/linear.h"
+#include "core/model/mechanisms/rolls.h"
+#include "core/model/mechanisms/rotary.h"
+#include "core/model/mechanisms/screw.h"
 
 #include <variant>
 
 namespace fulmox {
 
-enum class Thread { ball, trapezoidal };
-enum class EndFixity { fixed_free, supported_supported, fixed_supported, fixed_fixed };
+using Mechanism = std::variant<Screw, RackPinion, BeltDrive, RotaryTable, Conveyor, FeedRolls, Winder, Hoist, Arm,
+    SliderCrank, ScotchYoke, Fan, LinearMotor, FreeForm>;
 
-/// Ball or trapezoidal screw, the screw turning.
-struct Screw {
-    static constexpr const char* kind_key = "screw";
-    static constexpr const char* kind_label = "Screw, screw turning";
-
-    Thread thread = Thread::ball;
-    Quantity<Kind::length> lead;
-    Quantity<Kind::length> diameter;
-    Quantity<Kind::length> root_diameter;
-    Quantity<Kind::length> length;
-    EndFixity fixity = EndFixity::fixed_supported;
-    Quantity<Kind::length> free_length;
-    Quantity<Kind::length> loaded_length;
-    Quantity<Kind::number> efficiency;
-    Quantity<Kind::number> efficiency_back;
-    Quantity<Kind::number> thread_friction{"0.005"};
-    Quantity<Kind::angle> flank_half_angle{"15 deg"};
-    Quantity<Kind::number> collar_friction;
-    Quantity<Kind::length> collar_diameter;
-    Quantity<Kind::force> nut_preload;
-    Quantity<Kind::torque> preload_drag;
-    Quantity<Kind::torque> bearing_drag;
-    Quantity<Kind::speed> speed_value;
-    Quantity<Kind::density> density{"7850 kg/m³"};
-    Quantity<Kind::pressure> elastic_modulus{"206 GPa"};
-    Extra extra;
-
-    bool operator==(const Screw&) const = default;
-
-    static constexpr Option threads[] = {{"ball", "Ball screw"}, {"trapezoidal", "Trapezoidal or Acme"}};
-    static constexpr Option fixities[] = {{"fixed_free", "fixed – free"},
-        {"supported_supported", "supported – supported"}, {"fixed_supported", "fixed – supported"},
-        {"fixed_fixed", "fixed – fixed"}};
-
-    template <class Self, class V> static void describe(Self& s, V& v) {
-        v.choice(s.thread, {"thread", "Screw", threads,
-                               "Rolling or sliding contact; decides how efficiency is computed when it is not given."});
-        v.quantity(s.lead, {.key = "lead",
-                               .label = "Lead",
-                               .unit = "mm",
-                               .range = {0, 1000, true},
-                               .typical = {0.5, 100},
-                               .help = "Travel per turn = pitch × starts. Not the pitch of a multi-start screw.",
-                               .symbol = "l"});
-        v.quantity(s.diameter, {.key = "diameter",
-                                   .label = "Outer diameter",
-                                   .unit = "mm",
-                                   .range = {0, 1000, true},
-                                   .typical = {2, 200},
-                                   .help = "Nominal diameter of the screw, not the radius.",
-                                   .symbol = "d"});
-        v.quantity(s.root_diameter,
-            {.key = "root_diameter",
-                .label = "Root diameter",
-                .unit = "mm",
-                .range = {0, 1000, true},
-                .help = "Critical speed and buckling are reckoned on it; inertia on the mean of outer and root.",
-                .required = false,
-                .if_empty = "cannot judge critical speed and buckling",
-                .symbol = "d_r"});
-        v.quantity(s.length, {.key = "length",
-                                 .label = "Screw length",
-                                 .unit = "mm",
-                                 .range = {0, 30000, true},
-                                 .help = "Whole length with journals.",
-                                 .symbol = "L"});
-        v.choice(
-            s.fixity, {"fixity", "End bearings", fixities, "How the ends are held against bending. Motor side first."});
-        v.quantity(s.free_length, {.key = "free_length",
-                                      .label = "Unsupported length",
-                                      .unit = "mm",
-                                      .range = {0, 30000, true},
-                                      .help = "Longest free length between bearings, for the critical speed.",
-                                      .required = false,
-                                      .if_empty = "screw length",
-                                      .symbol = "L_f"});
-        v.quantity(s.loaded_length, {.key = "loaded_length",
-                                        .label = "Loaded length",
-                                        .unit = "mm",
-                                        .range = {0, 30000, true},
-                                        .help = "Fixed bearing to nut at the far end, for buckling.",
-                                        .required = false,
-                                        .if_empty = "unsupported length",
-                                        .rare = true,
-                                        .symbol = "L_b"});
-        v.quantity(s.efficiency, {.key = "efficiency",
-                                     .label = "Efficiency, driving",
-                                     .unit = "1",
-                                     .range = {0, 1, true},
-                                     .help = "Of the thread, turning into thrust.",
-                                     .required = false,
-                                     .if_empty = "from lead angle and thread friction",
-                                     .symbol = "η_f"});
-        v.quantity(s.efficiency_back, {.key = "efficiency_back",
-                                          .label = "Efficiency, back",
-                                          .unit = "1",
-                                          .range = {-5, 1},
-                                          .help = "Thrust into turning. Zero or negative: self-locking.",
-                                          .required = false,
-                                          .if_empty = "2 − 1/η where η is given, else from lead angle and friction",
-                                          .rare = true,
-                                          .symbol = "η_b"});
-        v.quantity(s.thread_friction, {.key = "thread_friction",
-                                          .label = "Thread friction",
-                                          .unit = "1",
-                                          .range = {0, 1},
-                                          .typical = {0.003, 0.3},
-                                          .help = "Ball screw 0.003–0.01, steel on bronze 0.08–0.15.",
-                                          .source = "common practice, no source",
-                                          .rare = true,
-                                          .symbol = "μ_t"});
-        v.quantity(s.flank_half_angle, {.key = "flank_half_angle",
-                                           .label = "Flank half angle",
-                                           .unit = "deg",
-                                           .range = {0, 45},
-                                           .typical = {0, 30},
-                                           .help = "Trapezoidal 15°, Acme 14.5°, square 0°.",
-                                           .source = "ISO 2904; ASME B1.5",
-                                           .rare = true,
-                                           .symbol = "α_t",
-                                           .when = "thread=trapezoidal"});
-        v.quantity(
-            s.collar_friction, {.key = "collar_friction",
-                                   .label = "Collar friction",
-                                   .unit = "1",
-                                   .range = {0, 1},
-                                   .help = "Sliding thrust collar; none where a rolling bearing carries the thrust.",
-                                   .required = false,
-                                   .if_empty = "none",
-                                   .rare = true,
-                                   .symbol = "μ_c",
-                                   .when = "thread=trapezoidal"});
-        v.quantity(s.collar_diameter, {.key = "collar_diameter",
-                                          .label = "Collar diameter",
-                                          .unit = "mm",
-                                          .range = {0, 1000, true},
-                                          .help = "Mean diameter of the rubbing collar.",
-                                          .required = false,
-                                          .if_empty = "no collar",
-                                          .rare = true,
-                                          .symbol = "d_c",
-                                          .when = "thread=trapezoidal"});
-        v.quantity(s.nut_preload, {.key = "nut_preload",
-                                      .label = "Nut preload",
-                                      .unit = "N",
-                                      .range = {0, 1e6},
-                                      .help = "Used for the drag torque where that is not given.",
-                                      .required = false,
-                                      .if_empty = "none",
-                                      .rare = true,
-                                      .symbol = "F_p"});
-        v.quantity(s.preload_drag, {.key = "preload_drag",
-                                       .label = "Nut drag torque",
-                                       .unit = "N·m",
-                                       .range = {0, 1e4},
-                                       .help = "Drag of the preloaded nut at the screw, against the motion.",
-                                       .source = "else 0.05 (tan λ)^-1/2 F_p l/2π: JIS B 1192, from memory",
-                                       .required = false,
-                                       .if_empty = "from the nut preload",
-                                       .symbol = "T_p"});
-        v.quantity(s.bearing_drag, {.key = "bearing_drag",
-                                       .label = "Bearing drag torque",
-                                       .unit = "N·m",
-                                       .range = {0, 1e4},
-                                       .help = "Both support bearings with seals, at the screw.",
-                                       .required = false,
-                                       .if_empty = "none",
-                                       .symbol = "T_b"});
-        v.quantity(
-            s.speed_value, {.key = "speed_value",
-                               .label = "Permitted d × n",
-                               .unit = "mm/min",
-                               .range = {0, 1e6, true},
-                               .typical = {50000, 200000},
-                               .help = "Diameter × speed the nut's ball return allows: 70 000–150 000 mm/min by maker.",
-                               .source = "common practice, no source",
-                               .required = false,
-                               .if_empty = "not judged",
-                               .rare = true,
-                               .symbol = "dn"});
-        v.quantity(s.density, {.key = "density",
-                                  .label = "Screw density",
-                                  .unit = "kg/m³",
-                                  .range = {0, 30000, true},
-                                  .typical = {1000, 9000},
-                                  .help = "Steel 7850 kg/m³.",
-                                  .source = "handbook value",
-                                  .rare = true,
-                                  .symbol = "ρ"});
-        v.quantity(s.elastic_modulus, {.key = "elastic_modulus",
-                                          .label = "Elastic modulus",
-                                          .unit = "GPa",
-                                          .range = {0, 1000, true},
-                                          .typical = {50, 250},
-                                          .help = "Steel 206 GPa.",
-                                          .source = "handbook value",
-                                          .rare = true,
-                                          .symbol = "E"});
-    }
-};
-
-using Mechanism = std::variant<Screw>;
+/// How an axis with this mechanism moves, and which fields of the load it has.
+inline Motion motion_of(const Mechanism& m) {
+    return std::visit(
+        [](const auto& held) {
+            using T = std::decay_t<decltype(held)>;
+            if constexpr (std::is_same_v<T, FreeForm>)
+                return held.moves == FreeMotion::rotary ? Motion{true, false, false, 0}
+                                                        : Motion{false, false, false,
+                                                              Motion::carriage | Motion::guides | Motion::inclination |
+                                                                  Motion::payload | Motion::counterweight};
+            else
+                return T::motion;
+        },
+        m);
+}
 
 } // namespace fulmox

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/model/field.h"
+#include "core/model/motion_quantity.h"
 
 #include <string>
 #include <vector>
@@ -160,6 +161,7 @@ struct Motor {
 struct Drive {
     Quantity<Kind::voltage> bus_voltage{"320 V"};
     Quantity<Kind::time> stop_time;
+    MotionQuantity<Order::position> stop_distance;
     Extra extra;
     bool operator==(const Drive&) const = default;
 
@@ -179,6 +181,17 @@ struct Drive {
                                     .required = false,
                                     .if_empty = "not reckoned",
                                     .symbol = "t_E"});
+        v.quantity(s.stop_distance, {.key = "stop_distance",
+                                        .label = "Emergency stop within",
+                                        .unit = "mm",
+                                        .range = {0, 1e6, true},
+                                        .help = "Distance of the load from top speed, where no time is given.",
+                                        .required = false,
+                                        .if_empty = "by time",
+                                        .rare = true,
+                                        .symbol = "d_E",
+                                        .rotary_unit = "deg",
+                                        .rotary_range = {0, 3.6e6, true}});
     }
 };
 

@@ -2,6 +2,8 @@
 
 #include "core/model/walk.h"
 
+#include <algorithm>
+#include <cmath>
 #include <set>
 
 namespace fulmox {
@@ -43,15 +45,82 @@ void check_screw(Problems& out, const Screw& s, const std::string& path) {
         error(out, path + "/collar_diameter", "Collar diameter", "it is missing, but a collar friction is given");
 }
 
+void check_smaller(Problems& out, const QuantityBase& small, const QuantityBase& large, const std::string& path,
+    const char* field, const std::string& than) {
+    if (small.given() && large.given() && small.si >= large.si)
+        error(out, path, field, "found " + small.text + "; it must be smaller than " + than + " " + large.text);
+}
+
+struct MechanismCheck {
+    Problems& out;
+    const Axis& axis;
+    std::string path;
+
+    void operator()(const Screw& s) { check_screw(out, s, path); }
+    void operator()(const SliderCrank& s) {
+        check_smaller(out, s.crank, s.rod, path + "/crank", "Crank radius", "the rod,");
+    }
+    void operator()(const Winder& w) {
+        check_smaller(
+            out, w.core_diameter, w.roll_diameter, path + "/core_diameter", "Core diameter", "the full roll,");
+    }
+    void operator()(const BeltDrive& b) {
+        if (b.motor_seat == MotorSeat::rides && !b.riding_mass.given() && !axis.motor.mass.given())
+            out.push_back({Severity::suspicious, path + "/riding_mass", "Motor and gearhead",
+                "the motor rides, but neither its mass here nor that of the chosen motor is known; it counts as "
+                "nothing"});
+    }
+    void operator()(const Hoist& h) { whole(h.falls, "falls", "Falls of rope"); }
+    void operator()(const RackPinion& r) { whole(r.teeth, "teeth", "Teeth of the pinion"); }
+    template <class T> void operator()(const T&) {}
+
+    void whole(const QuantityBase& q, const char* key, const char* label) {
+        if (q.given() && std::abs(q.si - std::round(q.si)) > 1e-9)
+            error(out, path + "/" + key, label, "found " + q.text + "; it must be a whole number");
+    }
+};
+
+void check_bodies(Problems& out, const Axis& axis, const std::vector<Material>* materials, const std::string& path) {
+    for (std::size_t i = 0; i < axis.bodies.size(); ++i) {
+        const Body& b = axis.bodies[i];
+        const std::string at = path + "/bodies/" + std::to_string(i);
+        if (const auto* h = std::get_if<HollowCylinder>(&b.shape))
+            check_smaller(out, h->inner_diameter, h->outer_diameter, at + "/shape/inner_diameter", "Inner diameter",
+                "the outer diameter");
+        const bool no_volume = std::holds_alternative<ThinRing>(b.shape) || std::holds_alternative<Rod>(b.shape) ||
+                               std::holds_alternative<PointMass>(b.shape);
+        const bool known = std::holds_alternative<KnownInertia>(b.shape);
+        if (b.mass.given()) continue;
+        if (no_volume || (known && b.offset.value_or(0) > 0))
+            error(out, at + "/mass", "Mass", "it is missing; this shape has no volume to reckon it from");
+        else if (!known && materials && std::none_of(materials->begin(), materials->end(), [&](const Material& m) {
+                     return m.name == b.material && m.density.given();
+                 }))
+            error(out, at + "/material", "Material",
+                "\"" + b.material + "\" is not in the table of materials; add it there, or give the mass");
+    }
+}
+
 void check_segments(Problems& out, const Cycle& cycle, const std::string& path) {
     if (cycle.segments.empty()) error(out, path + "/segments", "Segments", "the cycle has no segment; add a move");
     for (std::size_t i = 0; i < cycle.segments.size(); ++i) {
-        const auto* m = std::get_if<MoveInTime>(&cycle.segments[i].what);
-        if (!m || !m->acceleration_share.given() || !m->deceleration_share.given()) continue;
-        if (m->acceleration_share.si + m->deceleration_share.si > 1 + 1e-12)
-            error(out, path + "/segments/" + std::to_string(i) + "/what/acceleration_share", "Accelerating",
-                "found " + m->acceleration_share.text + " with " + m->deceleration_share.text +
-                    " decelerating; the two shares add to 1 at most");
+        const std::string at = path + "/segments/" + std::to_string(i) + "/what/";
+        if (const auto* m = std::get_if<MoveInTime>(&cycle.segments[i].what)) {
+            if (m->law == Law::trapezoid && m->acceleration_share.given() && m->deceleration_share.given() &&
+                m->acceleration_share.si + m->deceleration_share.si > 1 + 1e-12)
+                error(out, at + "acceleration_share", "Accelerating",
+                    "found " + m->acceleration_share.text + " with " + m->deceleration_share.text +
+                        " decelerating; the two shares add to 1 at most");
+        }
+        if (const auto* t = std::get_if<Trace>(&cycle.segments[i].what))
+            for (std::size_t k = 1; k < t->samples.rows(); ++k)
+                if (!(t->samples.at(k, 0) > t->samples.at(k - 1, 0))) {
+                    error(out, at + "samples", "Samples",
+                        "time goes from " + std::to_string(t->samples.at(k - 1, 0)) + " s to " +
+                            std::to_string(t->samples.at(k, 0)) + " s in row " + std::to_string(k + 1) +
+                            "; times must rise");
+                    break;
+                }
     }
 }
 
@@ -74,7 +143,7 @@ void check_policy(Problems& out, const Policy& p, const std::string& path) {
 } // namespace
 
 // The const_casts below are confined to reading: a walk hands out pointers, and check() does not write.
-Problems validate(const Axis& axis, const std::string& path) {
+Problems validate(const Axis& axis, const std::string& path, const std::vector<Material>* materials) {
     const bool no_motor = axis.motor.empty();
     const std::string motor = path + "/motor/";
     Problems out;
@@ -82,7 +151,8 @@ Problems validate(const Axis& axis, const std::string& path) {
         if (no_motor && f.path.starts_with(motor)) continue;
         if (auto p = check(f)) out.push_back(std::move(*p));
     }
-    if (const auto* screw = std::get_if<Screw>(&axis.mechanism)) check_screw(out, *screw, path + "/mechanism");
+    std::visit(MechanismCheck{out, axis, path + "/mechanism"}, axis.mechanism);
+    check_bodies(out, axis, materials, path);
     check_segments(out, axis.cycle, path + "/cycle");
     if (!no_motor) {
         check_curve(out, axis.motor.continuous, motor + "continuous", "Continuous curve");
@@ -105,9 +175,17 @@ Problems validate(const Machine& machine) {
             error(out, path + "/name", "Policy",
                 "\"" + m.policies[i].name + "\" is the name of two policies; names must differ");
     }
+    std::set<std::string> materials;
+    for (std::size_t i = 0; i < m.materials.size(); ++i) {
+        const std::string path = "/materials/" + std::to_string(i);
+        for (Problem& p : check_fields(walk(m.materials[i], path))) out.push_back(std::move(p));
+        if (!materials.insert(m.materials[i].name).second)
+            error(out, path + "/name", "Material",
+                "\"" + m.materials[i].name + "\" is the name of two materials; names must differ");
+    }
     for (std::size_t i = 0; i < m.axes.size(); ++i) {
         const std::string path = "/axes/" + std::to_string(i);
-        for (Problem& p : validate(m.axes[i], path)) out.push_back(std::move(p));
+        for (Problem& p : validate(m.axes[i], path, &m.materials)) out.push_back(std::move(p));
         if (!find_policy(m, m.axes[i].policy))
             error(out, path + "/policy", "Policy", "\"" + m.axes[i].policy + "\" is not a policy of this project");
     }

@@ -7,7 +7,8 @@
 namespace fulmox {
 
 /// Errors and flags of one axis; `path` is its JSON pointer. Motor fields are only checked when a motor is given.
-Problems validate(const Axis& axis, const std::string& path);
+/// Without `materials`, that bodies name known ones is not checked.
+Problems validate(const Axis& axis, const std::string& path, const std::vector<Material>* materials = nullptr);
 
 /// The site alone.
 Problems validate_site(const Machine& machine);

@@ -21,7 +21,25 @@ class Walker {
         f.kind = K;
         f.quantity_spec = spec;
         f.quantity = &q;
-        f.active = applies(spec.when);
+        f.active = applies(spec.when) && (spec.needs & motion_.has) == spec.needs;
+    }
+    template <Order O> void quantity(MotionQuantity<O>& q, const QuantitySpec& spec) {
+        FieldRef& f = add(FieldRef::Type::quantity, spec.key);
+        f.kind = motion_kind(O, rotary<O>());
+        f.quantity_spec = spec.on_rotary(rotary<O>());
+        f.quantity = &q;
+        f.active = applies(spec.when) && (spec.needs & motion_.has) == spec.needs;
+        f.reread = [&q, about_axis = rotary<O>()] {
+            q.si = std::numeric_limits<double>::quiet_NaN();
+            q.read(about_axis);
+        };
+    }
+    void motion(const Motion& m) { motion_ = m; }
+    template <Order O> bool rotary() const { return motion_.rotary && !(O == Order::force && motion_.linear_force); }
+    void samples(Samples& s, const SamplesSpec& spec) {
+        FieldRef& f = add(FieldRef::Type::samples, spec.key);
+        f.text_spec = {spec.key, spec.label, spec.help};
+        f.samples = &s;
     }
     void text(std::string& s, const TextSpec& spec) {
         FieldRef& f = add(FieldRef::Type::text, spec.key);
@@ -34,6 +52,7 @@ class Walker {
         f.choice_spec = spec;
         f.chosen = [&e] { return static_cast<int>(e); };
         f.choose = [&e](int i) { e = static_cast<E>(i); };
+        f.active = applies(spec.when);
         choices_[path_ + "/" + spec.key] = spec.options[static_cast<std::size_t>(e)].key;
     }
     void flag(bool& b, const FlagSpec& spec) {
@@ -82,6 +101,7 @@ class Walker {
   private:
     std::string path_;
     int depth_ = 0;
+    Motion motion_;
     std::map<std::string, std::string, std::less<>> choices_;
 
     template <class T> static auto at(std::vector<T>& items, std::size_t i) {
@@ -123,12 +143,19 @@ FieldRefs walk(Axis& root, const std::string& path) { return walk_any(root, path
 FieldRefs walk(Motor& root, const std::string& path) { return walk_any(root, path); }
 FieldRefs walk(Site& root, const std::string& path) { return walk_any(root, path); }
 FieldRefs walk(Policy& root, const std::string& path) { return walk_any(root, path); }
+FieldRefs walk(Material& root, const std::string& path) { return walk_any(root, path); }
+
+void reread_motion(Axis& axis) {
+    for (FieldRef& f : walk(axis))
+        if (f.reread && !f.quantity->text.empty()) f.reread();
+}
 
 std::string FieldRef::label() const {
     switch (type) {
     case Type::quantity:
         return quantity_spec.label;
     case Type::text:
+    case Type::samples:
         return text_spec.label;
     case Type::choice:
         return choice_spec.label;

@@ -14,7 +14,7 @@ namespace fulmox {
 
 /// One described place in a struct. The pointers are valid as long as the struct stays put.
 struct FieldRef {
-    enum class Type { quantity, text, choice, flag, group, list, variant };
+    enum class Type { quantity, text, choice, flag, group, list, variant, samples };
     Type type;
     std::string path;   ///< JSON pointer
     bool active = true; ///< false where another choice makes the field meaningless
@@ -37,6 +37,8 @@ struct FieldRef {
     std::function<void(std::size_t)> list_erase;
     std::function<void(std::size_t, std::size_t)> list_move;
     std::vector<Option> variant_kinds;
+    const Samples* samples = nullptr; ///< numbers in bulk; shown as a count
+    std::function<void()> reread;     ///< of a motion quantity: reads its text again as the axis moves now
 
     std::string label() const;
 };
@@ -48,6 +50,11 @@ FieldRefs walk(Axis& root, const std::string& path = "");
 FieldRefs walk(Motor& root, const std::string& path = "");
 FieldRefs walk(Site& root, const std::string& path = "");
 FieldRefs walk(Policy& root, const std::string& path = "");
+FieldRefs walk(Material& root, const std::string& path = "");
+
+/// Reads the motion quantities of the axis again after its mechanism changed from linear to rotary or back: what does
+/// not fit any more keeps its text and is an error until it is mended.
+void reread_motion(Axis& axis);
 
 /// The field at a JSON pointer, or nothing.
 std::optional<FieldRef> find_field(Machine& root, const std::string& path);

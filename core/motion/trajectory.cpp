@@ -1,82 +1,267 @@
 #include "core/motion/trajectory.h"
 
+#include "core/motion/trace.h"
 #include "core/quantity/format.h"
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace fulmox {
 
-Trapezoid trapezoid_in_time(double distance, double time, double a, double b) {
-    const double v = distance / (time * (1 - (a + b) / 2));
-    return {v, a * time, std::max(0.0, (1 - a - b) * time), b * time};
-}
-
-Trapezoid trapezoid_by_limits(double distance, double speed, double a, double b) {
-    const double ramps = speed * speed / 2 * (1 / a + 1 / b);
-    if (distance >= ramps) return {speed, speed / a, (distance - ramps) / speed, speed / b};
-    const double v = std::sqrt(2 * distance / (1 / a + 1 / b));
-    return {v, v / a, 0, v / b};
-}
-
 namespace {
 
-struct Planner {
-    Trajectory out;
-    double now = 0;
-    double position = 0;
-    std::size_t segment = 0;
+class Planner {
+  public:
+    Plan out;
 
-    void piece(double duration, double velocity, double acceleration) {
-        if (duration <= 0) return;
-        Piece p{now, duration, {position, velocity, acceleration / 2, 0}, segment};
-        now += duration;
-        position = p.position(duration);
-        out.pieces.push_back(p);
+    Planner(const Cycle& cycle, const Motion& kind) : cycle_(cycle), kind_(kind) {
+        out.motion.start_position = position_ = cycle.start_position.value_or(0);
+        start_speed_ = speed_ = cycle.start_speed.value_or(0);
     }
-    void rest(double duration) { piece(duration, 0, 0); }
-    void move(double distance, const Trapezoid& t) {
-        const double sign = distance < 0 ? -1 : 1;
-        const double from = position;
-        if (t.accelerating > 0) piece(t.accelerating, 0, sign * t.peak_speed / t.accelerating);
-        piece(t.cruising, sign * t.peak_speed, 0);
-        if (t.decelerating > 0) piece(t.decelerating, sign * t.peak_speed, -sign * t.peak_speed / t.decelerating);
-        position = from + distance; // no drift from rounding over many segments
-        out.moving_time += t.duration();
-        out.peak_speed = std::max(out.peak_speed, t.peak_speed);
-        if (t.accelerating > 0) out.peak_acceleration = std::max(out.peak_acceleration, t.peak_speed / t.accelerating);
-        if (t.decelerating > 0) out.peak_acceleration = std::max(out.peak_acceleration, t.peak_speed / t.decelerating);
-        out.path += std::abs(distance);
+
+    void run() {
+        out.motion.lowest = out.motion.highest = position_;
+        for (std::size_t i = 0; i < cycle_.segments.size() && !failed_; ++i) play(i, 0);
+        finish();
     }
+
     void operator()(const MoveInTime& m) {
-        const double d = m.distance.si;
-        if (d == 0)
-            rest(m.duration.si);
-        else
-            move(d, trapezoid_in_time(std::abs(d), m.duration.si, m.acceleration_share.si, m.deceleration_share.si));
+        const double d = distance(m.distance.si, m.reference);
+        if (d == 0) return rest(m.duration.si);
+        if (!from_rest()) return;
+        static_law(unit_law(m.law, m.acceleration_share.value_or(1.0 / 3), m.deceleration_share.value_or(1.0 / 3),
+                       m.rounding.value_or(0)),
+            d, m.duration.si);
     }
     void operator()(const MoveByLimits& m) {
-        const double d = m.distance.si;
+        const double d = distance(m.distance.si, m.reference);
+        if (d == 0 || !from_rest()) return;
         const double a = m.acceleration.si;
-        if (d != 0) move(d, trapezoid_by_limits(std::abs(d), m.speed.si, a, m.deceleration.value_or(a)));
+        const Profile p = profile_by_limits(std::abs(d), m.speed.si, a, m.deceleration.value_or(a), m.jerk.value_or(0));
+        const double end = position_ + d;
+        const double sign = d < 0 ? -1 : 1;
+        ramp(p.up, sign, 0);
+        uniform(p.cruising, sign * p.peak_speed, 0);
+        ramp(p.down, -sign, sign * p.peak_speed);
+        position_ = end; // no drift from rounding over many segments
+        speed_ = 0;
     }
-    void operator()(const Dwell& m) { rest(m.duration.si); }
+    void operator()(const SpeedChange& c) {
+        const double to = c.speed.si;
+        const double s = c.rounding.value_or(0);
+        const double t = c.duration.si;
+        const double change = to - speed_;
+        if (change == 0) return uniform(t, speed_, 0);
+        ramp({t, s * t / 2, std::abs(change) / (t * (1 - s / 2))}, change < 0 ? -1 : 1, speed_);
+        speed_ = to;
+    }
+    void operator()(const ConstantSpeed& c) {
+        if (c.duration.given() == c.distance.given())
+            return fail("give either the distance or the time of the constant speed");
+        if (c.duration.given()) return uniform(c.duration.si, speed_, 0);
+        if (speed_ == 0 || c.distance.si / speed_ <= 0)
+            return fail("a distance of " + c.distance.text + " is never covered at " + speed_text(speed_) +
+                        "; change the speed before, and give the distance the sign of the speed");
+        uniform(c.distance.si / speed_, speed_, 0);
+    }
+    void operator()(const Jog& j) {
+        if (!from_rest()) return;
+        const double v = j.speed.si;
+        const double ramps = 2 * std::abs(v) / j.acceleration.si;
+        if (ramps > j.duration.si * (1 + 1e-12))
+            return fail("the ramps alone take " + format_number(ramps, 4) + " s, but the jog lasts " + j.duration.text +
+                        "; allow more time, more acceleration or less speed");
+        const double sign = v < 0 ? -1 : 1;
+        const Ramp r{ramps / 2, 0, j.acceleration.si};
+        ramp(r, sign, 0);
+        uniform(j.duration.si - ramps, v, 0);
+        ramp(r, -sign, v);
+        speed_ = 0;
+    }
+    void operator()(const Dwell& d) {
+        if (from_rest()) rest(d.duration.si);
+    }
+    void operator()(const Repeat& r) {
+        const double n = std::floor(r.segments.si + 0.5);
+        const double k = std::floor(r.times.si + 0.5);
+        if (n > static_cast<double>(segment_))
+            return fail("it repeats " + format_number(n) + " segments, but only " + std::to_string(segment_) +
+                        " stand before it");
+        const std::size_t at = segment_;
+        const std::size_t depth = depth_;
+        if (depth >= 8) return fail("repeat blocks lie more than 8 deep in one another");
+        for (int i = 1; i < static_cast<int>(k) && !failed_; ++i)
+            for (std::size_t s = at - static_cast<std::size_t>(n); s < at && !failed_; ++s) play(s, depth + 1);
+        segment_ = at;
+        depth_ = depth;
+    }
+    void operator()(const Trace& t) {
+        if (t.samples.rows() < 4) return fail("the trace has fewer than 4 samples; import it from a file");
+        take(trace_pieces(t), t.name);
+    }
+    void operator()(const PlannedPath& p) {
+        if (p.knots.rows() < 2) return fail("the path has no knots; import it from a file");
+        take(knot_pieces(p.knots), p.name);
+    }
+
+  private:
+    const Cycle& cycle_;
+    const Motion& kind_;
+    double now_ = 0, position_ = 0, speed_ = 0, start_speed_ = 0;
+    double acceleration_ = 0; // at the end of the piece before
+    std::size_t segment_ = 0, depth_ = 0;
+    bool failed_ = false;
+
+    std::string speed_text(double v) const {
+        return format_quantity(v, kind_.rotary ? Kind::angular_speed : Kind::speed, UnitSystem::si);
+    }
+    void fail(std::string why) {
+        failed_ = true;
+        out.problems.push_back({Severity::error, "/segments/" + std::to_string(segment_), "Segment", std::move(why)});
+    }
+    bool from_rest() {
+        if (std::abs(speed_) <= 1e-9 * std::max(out.motion.peak_speed, 1e-9)) return true;
+        fail("it begins at standstill, but the axis runs at " + speed_text(speed_) +
+             " there; put a change of speed to 0 before it");
+        return false;
+    }
+    double distance(double given, Reference r) const { return r == Reference::target ? given - position_ : given; }
+    void play(std::size_t segment, std::size_t depth) {
+        segment_ = segment;
+        depth_ = depth;
+        // a repeat has no phase of its own
+        const bool block = std::holds_alternative<Repeat>(cycle_.segments[segment].what);
+        const double start = now_;
+        std::visit(*this, cycle_.segments[segment].what);
+        if (!block) out.motion.phases.push_back({segment, start, now_ - start});
+    }
+    void add(Piece p) {
+        if (p.duration <= 0) return;
+        if (out.motion.pieces.size() >= most_pieces) {
+            if (!failed_) fail("the cycle has more than " + std::to_string(most_pieces) + " pieces of motion");
+            return;
+        }
+        p.start = now_;
+        p.segment = segment_;
+        now_ += p.duration;
+        Trajectory& m = out.motion;
+        const double end = p.position(p.duration);
+        // laws are cut at the extremes of speed and acceleration, so the ends and the middle tell them
+        const double middle = p.duration / 2;
+        for (const double t : {0.0, middle, p.duration}) {
+            m.peak_speed = std::max(m.peak_speed, std::abs(p.velocity(t)));
+            m.peak_acceleration = std::max(m.peak_acceleration, std::abs(p.acceleration(t)));
+            m.peak_jerk = std::max(m.peak_jerk, std::abs(p.jerk(t)));
+            const double x = p.position(t);
+            m.lowest = std::min(m.lowest, x);
+            m.highest = std::max(m.highest, x);
+        }
+        step(p.acceleration(0));
+        acceleration_ = p.acceleration(p.duration);
+        if (!p.at_rest()) m.moving_time += p.duration;
+        const double half = p.position(middle);
+        m.path += std::abs(half - position_) + std::abs(end - half);
+        position_ = end;
+        m.pieces.push_back(p);
+    }
+    void step(double acceleration) {
+        const double scale = std::max(std::abs(acceleration), std::abs(acceleration_));
+        if (std::abs(acceleration - acceleration_) > 1e-9 * scale + 1e-12)
+            out.motion.peak_jerk = std::numeric_limits<double>::infinity();
+    }
+    void uniform(double duration, double velocity, double acceleration) {
+        Piece p;
+        p.duration = duration;
+        p.c = {position_, velocity, acceleration / 2};
+        add(p);
+        speed_ = velocity + acceleration * duration;
+    }
+    void rest(double duration) {
+        uniform(duration, 0, 0);
+        speed_ = 0;
+    }
+    void cubic(double duration, double velocity, double acceleration, double jerk) {
+        Piece p;
+        p.duration = duration;
+        p.c = {position_, velocity, acceleration / 2, jerk / 6};
+        p.degree = 3;
+        add(p);
+    }
+    void ramp(const Ramp& r, double sign, double from) {
+        if (r.duration <= 0) return;
+        const double a = sign * r.acceleration;
+        if (r.jerk_time <= 0) return uniform(r.duration, from, a);
+        const double j = a / r.jerk_time;
+        const double hold = std::max(0.0, r.duration - 2 * r.jerk_time);
+        double v = from;
+        cubic(r.jerk_time, v, 0, j);
+        v += a * r.jerk_time / 2;
+        uniform(hold, v, a);
+        v += a * hold;
+        cubic(r.jerk_time, v, a, -j);
+        speed_ = v + a * r.jerk_time / 2;
+    }
+    void static_law(const std::vector<Piece>& unit, double d, double time) {
+        const double from = position_;
+        for (const Piece& u : unit) {
+            Piece p;
+            p.duration = u.duration * time;
+            p.degree = u.degree;
+            double power = 1;
+            for (std::size_t k = 0; k < p.c.size(); ++k, power /= time) p.c[k] = u.c[k] * d * power;
+            p.c[0] += from;
+            p.amplitude = u.amplitude * d;
+            p.omega = u.omega / time;
+            p.phase = u.phase;
+            add(p);
+        }
+        position_ = from + d;
+        speed_ = 0;
+    }
+    // Pieces from outside stand on their own positions; they are shifted to where the axis is.
+    void take(const std::vector<Piece>& pieces, const std::string& name) {
+        if (pieces.empty()) return;
+        const double v = pieces.front().velocity(0);
+        const double jump = std::abs(v - speed_);
+        double fastest = 0;
+        for (const Piece& p : pieces) fastest = std::max(fastest, std::abs(p.velocity(p.duration / 2)));
+        if (jump > 0.02 * fastest + 1e-9)
+            out.problems.push_back({Severity::suspicious, "/segments/" + std::to_string(segment_), name,
+                "it begins at " + speed_text(v) + ", but the axis has " + speed_text(speed_) +
+                    " there; the jump is not part of the demand"});
+        const double shift = position_ - pieces.front().position(0);
+        for (Piece p : pieces) {
+            p.c[0] += shift;
+            add(p);
+        }
+        speed_ = pieces.back().velocity(pieces.back().duration);
+        // a recording that ends at rest ends at rest
+        if (std::abs(speed_) <= 0.02 * fastest) speed_ = 0;
+    }
+    void finish() {
+        Trajectory& m = out.motion;
+        m.duration = now_;
+        m.advance = position_ - m.start_position;
+        if (failed_ || m.pieces.empty()) return;
+        step(m.pieces.front().acceleration(0)); // the cycle repeats
+        const double scale = std::max(m.peak_speed, 1e-12);
+        if (std::abs(speed_ - start_speed_) > 1e-6 * scale)
+            out.problems.push_back({Severity::error, "/segments", "Cycle",
+                "it ends at " + speed_text(speed_) + " but begins at " + speed_text(start_speed_) +
+                    "; a cycle must end with the speed it began with"});
+        const bool may_advance = kind_.rotary || !(kind_.has & Motion::carriage);
+        if (!may_advance && std::abs(m.advance) > 1e-9 * std::max(m.path, 1e-6))
+            out.problems.push_back({Severity::suspicious, "/segments", "Cycle",
+                "it ends " + format_number(m.advance * 1e3) + " mm from where it began; a linear axis must return"});
+    }
 };
 
 } // namespace
 
-Trajectory plan(const Cycle& cycle) {
-    Planner planner;
-    for (const Segment& s : cycle.segments) {
-        planner.out.segment_start.push_back(planner.now);
-        std::visit(planner, s.what);
-        planner.out.lowest = std::min(planner.out.lowest, planner.position);
-        planner.out.highest = std::max(planner.out.highest, planner.position);
-        ++planner.segment;
-    }
-    planner.out.segment_start.push_back(planner.now);
-    planner.out.duration = planner.now;
-    planner.out.advance = planner.position;
+Plan plan(const Cycle& cycle, const Motion& kind) {
+    Planner planner(cycle, kind);
+    planner.run();
     return std::move(planner.out);
 }
 
@@ -86,12 +271,10 @@ const Piece& Trajectory::at(double t) const {
     return it == pieces.begin() ? pieces.front() : *std::prev(it);
 }
 
-Problems review(const Trajectory& t, const std::string& cycle_path) {
-    Problems out;
-    if (std::abs(t.advance) > 1e-9 * std::max(t.path, 1e-6))
-        out.push_back({Severity::suspicious, cycle_path + "/segments", "Cycle",
-            "it ends " + format_number(t.advance * 1e3) + " mm from where it began; a linear axis must return"});
-    return out;
+const Phase& Trajectory::phase_at(double t) const {
+    const auto it =
+        std::upper_bound(phases.begin(), phases.end(), t, [](double value, const Phase& p) { return value < p.start; });
+    return it == phases.begin() ? phases.front() : *std::prev(it);
 }
 
 } // namespace fulmox

@@ -20,6 +20,7 @@ constexpr std::array table{
     KindInfo{Kind::acceleration, "acceleration", {1, 0, -2}, "m/s²"},
     KindInfo{Kind::angular_acceleration, "angular acceleration", {0, 0, -2, 0, 0, 1}, "rad/s²"},
     KindInfo{Kind::jerk, "jerk", {1, 0, -3}, "m/s³"},
+    KindInfo{Kind::angular_jerk, "angular jerk", {0, 0, -3, 0, 0, 1}, "rad/s³"},
     KindInfo{Kind::force, "force", {1, 1, -2}, "N"},
     KindInfo{Kind::torque, "torque", {2, 1, -2}, "N·m"},
     KindInfo{Kind::inertia, "moment of inertia", {2, 1}, "kg·m²"},

@@ -20,6 +20,7 @@ enum class Kind {
     acceleration,
     angular_acceleration,
     jerk,
+    angular_jerk,
     force,
     torque,
     inertia,

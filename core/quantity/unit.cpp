@@ -86,6 +86,7 @@ constexpr std::array table{
     Unit{"in/min", speed, in / 60, "in/min", "ipm"},
     Unit{"ft/s", speed, ft, "ft/s", "fps"},
     Unit{"ft/min", speed, ft / 60, "ft/min", "fpm"},
+    Unit{"km/year", speed, 1e3 / (365.25 * 86400), "km/julianyear", ""},
 
     Unit{"rad/s", angular_speed, 1, "radian/s", ""},
     Unit{"rpm", angular_speed, rpm, "rpm", "r/min rev/min min^-1 U/min"},
@@ -94,6 +95,8 @@ constexpr std::array table{
     Unit{"deg/min", angular_speed, deg / 60, "degree/min", "°/min"},
     Unit{"krpm", angular_speed, 1000 * rpm, "1000 rpm", ""},
     Unit{"rev/h", angular_speed, rev / 3600, "turn/hour", "rph"},
+
+    Unit{"Mrev/year", angular_speed, 1e6 * rev / (365.25 * 86400), "1e6 turn/julianyear", ""},
 
     Unit{"m/s²", acceleration, 1, "m/s^2", ""},
     Unit{"mm/s²", acceleration, 1e-3, "mm/s^2", ""},
@@ -112,6 +115,10 @@ constexpr std::array table{
     Unit{"mm/s³", jerk, 1e-3, "mm/s^3", ""},
     Unit{"in/s³", jerk, in, "in/s^3", ""},
     Unit{"gn/s", jerk, gn, "gravity/s", ""},
+
+    Unit{"rad/s³", angular_jerk, 1, "radian/s^3", ""},
+    Unit{"rev/s³", angular_jerk, rev, "turn/s^3", ""},
+    Unit{"deg/s³", angular_jerk, deg, "degree/s^3", "°/s^3"},
 
     Unit{"N", force, 1, "N", "newton newtons"},
     Unit{"kN", force, 1e3, "kN", ""},

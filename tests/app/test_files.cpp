@@ -107,7 +107,7 @@ TEST_CASE("files that are no projects are refused in words and leave the open pr
 TEST_CASE("a newer file opens for reading: edits are refused with the reason, saving asks for another name") {
     Window w;
     QByteArray text = QByteArray::fromStdString(write_project(w.document().machine()));
-    text.replace("\"version\": 2", "\"version\": 9");
+    text.replace("\"version\": 3", "\"version\": 9");
     const QString file = w.folder.filePath(QStringLiteral("newer.fulmox"));
     QFile f(file);
     REQUIRE(f.open(QIODevice::WriteOnly));

@@ -43,7 +43,7 @@ TEST_CASE("segments are added, edited, moved and deleted; plot and list follow")
     list->setCurrentRow(0);
     w.type("/cycle/segments/0/what/duration", "0.6 s");
     const Trajectory& t = *w.document().assessment().motion;
-    CHECK(t.segment_start[1] == Approx(0.6));
+    CHECK(t.phases[1].start == Approx(0.6));
     // the plot shows exactly the plan
     auto* plot = w.window.findChild<CyclePlot*>();
     REQUIRE(plot);
@@ -64,7 +64,7 @@ TEST_CASE("clicking into the plot selects the segment") {
     plot->replot();
     QCPAxisRect* rect = plot->axisRect(0);
     const Trajectory& t = *w.document().assessment().motion;
-    const double middle = (t.segment_start[2] + t.segment_start[3]) / 2;
+    const double middle = (t.phases[2].start + t.phases[3].start) / 2;
     const int x = static_cast<int>(rect->axis(QCPAxis::atBottom)->coordToPixel(middle));
     QTest::mouseClick(plot, Qt::LeftButton, Qt::NoModifier, QPoint(x, rect->center().y()));
     CHECK(w.child<QListWidget>("segments")->currentRow() == 2);

@@ -118,7 +118,7 @@ class Cli(unittest.TestCase):
         with open(DEMO, encoding="utf-8") as demo:
             project = json.load(demo)
         self.assertEqual([e.message for e in validator.iter_errors(project)], [])
-        project["axes"][0]["mechanism"]["thread"] = "roller"
+        project["axes"][0]["mechanism"]["thread"] = "lead screw"
         project["axes"][0]["load"]["inclination"] = 90
         self.assertGreaterEqual(len(list(validator.iter_errors(project))), 2)
 

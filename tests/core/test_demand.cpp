@@ -11,7 +11,7 @@ using namespace fulmox::testing;
 
 namespace {
 
-Demand demand_of(const Machine& m) { return demand(load_model(m.axes[0], m.site), plan(m.axes[0].cycle), m.axes[0]); }
+Demand demand_of(const Machine& m) { return demand(load_model(m, m.axes[0]), plan(m.axes[0].cycle).motion, m.axes[0]); }
 
 // A bare vertical screw: 40 kg, 10 mm lead, no friction, given efficiency.
 Machine plain(const char* efficiency, const char* back, const char* inclination = "90 deg") {

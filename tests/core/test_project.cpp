@@ -119,7 +119,7 @@ TEST_CASE("errors come with pointer, line, what was found and what is allowed; t
         {"\"90 deg\"", "\"900 deg\"", "/axes/0/load/inclination", {"900", "-90 to 90 deg"}, false},
         {"\"90 deg\"", "90", "/axes/0/load/inclination", {"number 90", "text with its unit"}, true},
         {"\"90 deg\"", "\"1,5 deg\"", "/axes/0/load/inclination", {"comma"}, false},
-        {"\"ball\"", "\"roller\"", "/axes/0/mechanism/thread", {"roller", "\"ball\", \"trapezoidal\""}, true},
+        {"\"ball\"", "\"lead screw\"", "/axes/0/mechanism/thread", {"lead screw", "\"ball\", \"trapezoidal\""}, true},
         {"\"screw\"", "\"magnet\"", "/axes/0/mechanism/kind", {"magnet", "\"screw\""}, true},
         {"\"fixed_supported\"", "7", "/axes/0/mechanism/fixity", {"number 7", "\"fixed_fixed\""}, true},
         {"\"brake_holds\": false", "\"brake_holds\": \"no\"", "/axes/0/cycle/segments/1/what/brake_holds",
@@ -202,23 +202,27 @@ TEST_CASE("random damage is an error or a project, never a crash") {
 }
 
 TEST_CASE("an older version is upgraded to the present text") {
-    const auto old = read_project(file_text("tests/fixtures/version-1.fulmox"));
-    REQUIRE(old);
-    CHECK(old->version == 1);
-    CHECK(old->upgraded);
-    CHECK(!old->read_only);
-    CHECK_THAT(old->warning, Contains("version 1"));
-    INFO(old->problems.size() << (old->problems.empty() ? "" : to_text(old->problems[0])));
-    CHECK(!has_errors(old->problems));
-    CHECK(write_project(old->machine) == file_text("tests/fixtures/version-1-upgraded.fulmox"));
-    const auto again = read_project(write_project(old->machine));
-    REQUIRE(again);
-    CHECK(!again->upgraded);
+    for (int version = 1; version < project_version; ++version) {
+        const std::string stem = "tests/fixtures/version-" + std::to_string(version);
+        const auto old = read_project(file_text(stem + ".fulmox"));
+        INFO(stem);
+        REQUIRE(old);
+        CHECK(old->version == version);
+        CHECK(old->upgraded);
+        CHECK(!old->read_only);
+        CHECK_THAT(old->warning, Contains("version " + std::to_string(version)));
+        INFO(old->problems.size() << (old->problems.empty() ? "" : to_text(old->problems[0])));
+        CHECK(!has_errors(old->problems));
+        CHECK(write_project(old->machine) == file_text(stem + "-upgraded.fulmox"));
+        const auto again = read_project(write_project(old->machine));
+        REQUIRE(again);
+        CHECK(!again->upgraded);
+    }
 }
 
 TEST_CASE("a newer version opens for reading, with a warning") {
     const auto newer =
-        read_project(replaced(file_text("data/projects/tile-glazing-cell.fulmox"), "\"version\": 2", "\"version\": 3"));
+        read_project(replaced(file_text("data/projects/tile-glazing-cell.fulmox"), "\"version\": " + std::to_string(project_version), "\"version\": 99"));
     REQUIRE(newer);
     CHECK(newer->read_only);
     CHECK_THAT(newer->warning, Contains("newer"));

@@ -55,7 +55,7 @@ Machine random_axis() {
     return m;
 }
 
-Demand demand_of(const Machine& m) { return demand(load_model(m.axes[0], m.site), plan(m.axes[0].cycle), m.axes[0]); }
+Demand demand_of(const Machine& m) { return demand(load_model(m, m.axes[0]), plan(m.axes[0].cycle).motion, m.axes[0]); }
 
 bool close(double a, double b, double relative = 1e-9) {
     return std::abs(a - b) <= relative * std::max(std::abs(a), std::abs(b)) + 1e-12;

@@ -68,7 +68,7 @@ TEST_CASE("the least time for a move against a numerical optimiser") {
     const nlohmann::json theirs = python("least_time.py");
     double largest = 0;
     for (const auto& c : theirs) {
-        const Trapezoid t = trapezoid_by_limits(c["d"], c["v"], c["a"], c["b"]);
+        const Profile t = profile_by_limits(c["d"], c["v"], c["a"], c["b"]);
         INFO(c.dump());
         const double deviation = std::abs(t.duration() / c["time"].get<double>() - 1);
         CHECK(deviation < 1e-6);

@@ -64,12 +64,12 @@ TEST_CASE("power screw, Shigley example 8-1") {
 
 TEST_CASE("trapezoid coefficients, VDI 2143-1; Norton, Cam Design and Manufacturing Handbook") {
     const char* vdi = "VDI 2143-1; Norton, Cam Design and Manufacturing Handbook";
-    const Trapezoid third = trapezoid_in_time(1, 1, 1.0 / 3, 1.0 / 3);
+    const Profile third = profile_in_time(1, 1, 1.0 / 3, 1.0 / 3);
     outside("trapezoid 1/3, Cv", vdi, 1.5, third.peak_speed, 1e-12);
-    outside("trapezoid 1/3, Ca", vdi, 4.5, third.peak_speed / third.accelerating, 1e-12);
-    const Trapezoid triangle = trapezoid_in_time(1, 1, 0.5, 0.5);
+    outside("trapezoid 1/3, Ca", vdi, 4.5, third.peak_speed / third.up.duration, 1e-12);
+    const Profile triangle = profile_in_time(1, 1, 0.5, 0.5);
     outside("triangle, Cv", vdi, 2, triangle.peak_speed, 1e-12);
-    outside("triangle, Ca", vdi, 4, triangle.peak_speed / triangle.accelerating, 1e-12);
+    outside("triangle, Ca", vdi, 4, triangle.peak_speed / triangle.up.duration, 1e-12);
 }
 
 TEST_CASE("the 1/3 trapezoid heats 1.125 times the parabolic minimum") {
@@ -127,7 +127,7 @@ TEST_CASE("180 kg on a 5 mm lead, worked by hand") {
     set(m, "/motor/brake_inertia", "");
     m.axes[0].cycle.segments.resize(1);
     m.axes[0].cycle.segments[0].payload = {};
-    const InertiaStatement s = inertia_statement(m.axes[0], false);
+    const InertiaStatement s = inertia_statement(m, m.axes[0], false);
     for (const InertiaShare& i : s.shares)
         if (i.key == "screw") outside("screw 25 mm, 3.59 kg", hand, 2.805e-4, i.at_shaft, 2e-4, "kg·m²");
     outside("inertia ratio with a 3.7e-4 rotor", hand, 1.066, s.ratio(), 3e-4);

@@ -1,0 +1,284 @@
+#include "core/load/load_model.h"
+
+#include "core/load/bodies.h"
+#include "core/load/screw.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace fulmox {
+
+using std::numbers::pi;
+
+namespace {
+
+double or_zero(const QuantityBase& q) { return q.given() ? q.si : 0; }
+
+void set_losses(LoadModel& m, const Losses& l) {
+    m.efficiency_forward = l.efficiency.si;
+    m.efficiency_backward = backward_or(l.efficiency_back, l.efficiency.si);
+    m.shaft_drag = or_zero(l.drag);
+}
+
+// m g e sin δ cos(θ + φ − θ_h), as parts of cos θ and sin θ
+void add_swing(double& cos_part, double& sin_part, double moment, double phase) {
+    cos_part += moment * std::cos(phase);
+    sin_part -= moment * std::sin(phase);
+}
+
+struct Builder {
+    const Axis& axis;
+    const Machine& machine;
+    LoadModel& m;
+    double swing = 0;         // g sin δ of a rotary load, 0 on a level table
+    double horizontal_at = 0; // rad
+
+    void operator()(const Screw& s) {
+        m.radius = screw_radius(s);
+        m.own_inertia += s.turns == ScrewTurns::screw ? screw_inertia(s) : or_zero(s.nut_inertia);
+        const Efficiency e = screw_efficiency(s, false);
+        m.efficiency_forward = e.forward;
+        m.efficiency_backward = e.backward;
+        m.shaft_drag = screw_drag(s);
+    }
+    void operator()(const RackPinion& r) {
+        m.radius = r.teeth.si * r.module.si / 2 / (r.cut == Teeth::helical ? std::cos(r.helix.si) : 1.0);
+        m.own_inertia += or_zero(r.pinion_inertia);
+        set_losses(m, r.losses);
+    }
+    void operator()(const BeltDrive& b) {
+        m.radius = b.teeth.si * b.pitch.si / (2 * pi);
+        const double k = b.idler_diameter.given() ? m.radius / (b.idler_diameter.si / 2) : 1;
+        m.own_inertia += or_zero(b.pulley_inertia) + b.idlers.si * or_zero(b.idler_inertia) * k * k +
+                         or_zero(b.belt_mass) * m.radius * m.radius;
+        if (b.motor_seat == MotorSeat::rides) {
+            const double riding = b.riding_mass.given() ? b.riding_mass.si : or_zero(axis.motor.mass);
+            m.moving_mass += riding;
+            m.weight_mass += riding;
+        }
+        set_losses(m, b.losses);
+    }
+    void operator()(const LinearMotor&) { m.radius = 1; }
+    void operator()(const FreeForm& f) {
+        m.radius = f.moves == FreeMotion::linear ? f.travel.si / (2 * pi) : 1;
+        m.own_inertia += or_zero(f.inertia);
+        m.drag += or_zero(f.friction_torque) / m.radius;
+        m.constant += or_zero(f.constant_torque) / m.radius;
+        set_losses(m, f.losses);
+    }
+    void operator()(const Conveyor& c) {
+        const double t = or_zero(c.belt_thickness);
+        m.radius = c.pulley_diameter.si / 2 + t / 2;
+        const double roller = c.roller_diameter.given() ? c.roller_diameter.si / 2 : c.pulley_diameter.si / 2;
+        const double k = m.radius / (roller + t / 2);
+        m.own_inertia += (1 + c.pulleys.si) * or_zero(c.pulley_inertia) +
+                         c.rollers.si * or_zero(c.roller_inertia) * k * k + or_zero(c.belt_mass) * m.radius * m.radius;
+        m.drag += or_zero(c.belt_drag);
+        set_losses(m, c.losses);
+    }
+    void operator()(const FeedRolls& f) {
+        m.radius = f.roll_diameter.si / 2;
+        const double k = f.follower_diameter.given() ? f.roll_diameter.si / f.follower_diameter.si : 1;
+        m.own_inertia += or_zero(f.roll_inertia) + or_zero(f.follower_inertia) * k * k;
+        m.constant += or_zero(f.tension);
+        set_losses(m, f.losses);
+    }
+    void operator()(const Winder& w) {
+        m.path = LoadModel::Path::winder;
+        m.core_radius = w.core_diameter.si / 2;
+        m.layer = w.web_thickness.si / pi;
+        m.wound = pi * w.web_density.si * w.web_width.si / 2;
+        m.web_sign = w.winds == WindsTo::winds ? 1 : -1;
+        m.constant = m.web_sign * w.tension.si;
+        m.own_inertia += or_zero(w.core_inertia);
+        set_losses(m, w.losses);
+    }
+    void operator()(const Hoist& h) {
+        m.radius = h.drum_diameter.si / 2 / h.falls.si;
+        m.own_inertia += or_zero(h.drum_inertia);
+        m.sin_inclination = 1;
+        m.cos_inclination = 0;
+        set_losses(m, h.losses);
+    }
+    void operator()(const RotaryTable& t) {
+        swing = machine.site.gravity.si * std::sin(or_zero(t.tilt));
+        horizontal_at = or_zero(t.horizontal_at);
+        m.own_inertia += or_zero(t.table_inertia);
+        rotary_payload(or_zero(t.payload_radius));
+        m.drag += or_zero(t.friction_torque);
+        set_losses(m, t.losses);
+    }
+    void operator()(const Arm& a) {
+        swing = machine.site.gravity.si;
+        horizontal_at = or_zero(a.horizontal_at);
+        const double mass = or_zero(a.arm_mass);
+        const double centre = or_zero(a.arm_centre);
+        m.own_inertia += a.arm_inertia.given() ? a.arm_inertia.si : mass * std::pow(2 * centre, 2) / 3;
+        add_swing(m.swing_cos, m.swing_sin, mass * centre * swing, -horizontal_at);
+        rotary_payload(a.payload_radius.si);
+        m.drag += or_zero(a.friction_torque);
+        set_losses(m, a.losses);
+    }
+    void operator()(const SliderCrank& s) {
+        m.path = LoadModel::Path::crank;
+        m.crank = s.crank.si;
+        m.rod = s.rod.si;
+        m.own_inertia += or_zero(s.crank_inertia);
+        set_losses(m, s.losses);
+    }
+    void operator()(const ScotchYoke& s) {
+        m.path = LoadModel::Path::yoke;
+        m.crank = s.crank.si;
+        m.own_inertia += or_zero(s.crank_inertia);
+        set_losses(m, s.losses);
+    }
+    void operator()(const Fan& f) {
+        m.own_inertia += or_zero(f.rotor_inertia);
+        m.fan = f.reference_torque.si / (f.reference_speed.si * f.reference_speed.si);
+        set_losses(m, f.losses);
+    }
+
+    void rotary_payload(double radius) {
+        m.payload_inertia = radius * radius;
+        add_swing(m.payload_swing_cos, m.payload_swing_sin, radius * swing, -horizontal_at);
+    }
+    void add_bodies() {
+        const bool linear_load = !m.motion.rotary || m.motion.linear_force;
+        for (const Body& b : axis.bodies) {
+            const BodyValue v = body_value(b, machine.materials, false);
+            if (b.place == BodyPlace::shaft || m.path == LoadModel::Path::winder) {
+                m.own_inertia += v.inertia;
+            } else if (linear_load) {
+                m.moving_mass += v.mass;
+                m.weight_mass += v.mass;
+            } else {
+                m.moving_mass += v.inertia;
+            }
+            if (!linear_load) add_swing(m.swing_cos, m.swing_sin, v.moment * swing, v.angle - horizontal_at);
+        }
+    }
+};
+
+double clean_cos(double angle) { return std::abs(angle) == pi / 2 ? 0 : std::cos(angle); }
+
+} // namespace
+
+double backward_or(const QuantityBase& given, double forward) { return given.given() ? given.si : 2 - 1 / forward; }
+
+EfficiencyPair mechanism_efficiency(const Mechanism& mechanism) {
+    return std::visit(
+        [](const auto& held) {
+            using T = std::decay_t<decltype(held)>;
+            if constexpr (std::is_same_v<T, Screw>) {
+                const Efficiency e = screw_efficiency(held, false);
+                return EfficiencyPair{e.forward, e.backward};
+            } else if constexpr (std::is_same_v<T, LinearMotor>) {
+                return EfficiencyPair{};
+            } else {
+                const double f = held.losses.efficiency.si;
+                return EfficiencyPair{f, backward_or(held.losses.efficiency_back, f)};
+            }
+        },
+        mechanism);
+}
+
+double LoadModel::roll_radius(double web) const {
+    return std::sqrt(core_radius * core_radius + layer * std::max(0.0, web));
+}
+
+PathPoint path_at(const LoadModel& m, double q) {
+    const double c = m.crank;
+    switch (m.path) {
+    case LoadModel::Path::straight:
+        return {m.radius, 0};
+    case LoadModel::Path::winder:
+        return {1, 0};
+    case LoadModel::Path::yoke:
+        return {c * std::cos(q), -c * std::sin(q)};
+    case LoadModel::Path::crank: {
+        const double s = std::sin(q), k = std::cos(q);
+        const double w = std::sqrt(m.rod * m.rod - c * c * s * s);
+        // w' = −c² s k / w;  x' = −c s + w';  x'' = −c k + w''
+        const double w1 = -c * c * s * k / w;
+        const double w2 = -(c * c * (k * k - s * s) + w1 * w1) / w;
+        return {-c * s + w1, -c * k + w2};
+    }
+    }
+    return {};
+}
+
+LoadModel load_model(const Machine& machine, const Axis& axis, double web) {
+    const Load& l = axis.load;
+    LoadModel m;
+    m.motion = motion_of(axis.mechanism);
+    const auto has = [&](unsigned bit) { return (m.motion.has & bit) != 0; };
+    m.gravity = machine.site.gravity.si;
+    m.rotor_inertia = axis.motor.empty() ? 0 : axis.motor.rotor_inertia.si + axis.motor.brake_inertia.value_or(0);
+    if (has(Motion::inclination)) {
+        m.sin_inclination = std::sin(l.inclination.si);
+        m.cos_inclination = clean_cos(l.inclination.si);
+        m.counterbalance = l.counterbalance.value_or(0);
+    }
+    if (has(Motion::carriage)) m.moving_mass = m.weight_mass = l.carriage_mass.si;
+    if (has(Motion::counterweight)) {
+        // rigged to move at the load's speed, it pulls with its whole weight
+        m.moving_mass += l.counterweight.value_or(0);
+        m.counterbalance += l.counterweight.value_or(0) * m.gravity;
+    }
+    if (has(Motion::guides)) {
+        m.friction = l.guide_friction.si;
+        m.normal_force = l.guide_preload.value_or(0);
+        m.drag = l.seal_drag.value_or(0);
+        m.viscous = l.viscous.value_or(0);
+    }
+    m.web_start = web;
+    Builder builder{axis, machine, m};
+    std::visit(builder, axis.mechanism);
+    builder.add_bodies();
+    for (const Stage& s : axis.stages) {
+        m.stages.push_back(
+            {s.ratio.si, s.inertia.value_or(0), s.efficiency.si, backward_or(s.efficiency_back, s.efficiency.si)});
+        m.ratio *= s.ratio.si;
+    }
+    m.coupling_at_mechanism = axis.stages.empty() || axis.coupling.place == CouplingPlace::mechanism;
+    (m.coupling_at_mechanism ? m.own_inertia : m.motor_side) += axis.coupling.inertia.value_or(0);
+    m.credit_friction_at_rest = axis.credit_friction_at_rest;
+    return m;
+}
+
+double full_web(const Winder& w) {
+    const double outer = w.roll_diameter.si / 2;
+    const double core = w.core_diameter.si / 2;
+    return pi * (outer * outer - core * core) / w.web_thickness.si;
+}
+
+std::vector<FillState> fill_states(const Axis& axis, double advance) {
+    const auto* w = std::get_if<Winder>(&axis.mechanism);
+    if (!w) return {{}};
+    const double most = full_web(*w);
+    const double taken = std::min(std::abs(advance), most);
+    const bool winds = w->winds == WindsTo::winds;
+    static constexpr const char* names[] = {"empty", "a quarter full", "half full", "three quarters full", "full"};
+    std::vector<FillState> out;
+    for (int i = 0; i <= 4; ++i) {
+        const double least = winds ? 0 : taken;
+        const double room = most - taken;
+        out.push_back({least + room * i / 4, names[i]});
+    }
+    return out;
+}
+
+std::vector<double> payload_by_segment(const Axis& axis) {
+    const bool carried = motion_of(axis.mechanism).has & Motion::payload;
+    std::vector<double> out;
+    out.reserve(axis.cycle.segments.size());
+    double now = carried ? axis.load.payload.si : 0;
+    for (const Segment& s : axis.cycle.segments) {
+        if (carried) now = s.payload.value_or(now);
+        out.push_back(now);
+    }
+    return out;
+}
+
+} // namespace fulmox

@@ -1,0 +1,48 @@
+// A quantity of the cycle: along a line or about an axis, as the mechanism of the axis decides.
+#pragma once
+
+#include "core/quantity/quantity.h"
+
+namespace fulmox {
+
+enum class Order { position, speed, acceleration, jerk, force };
+
+constexpr Kind motion_kind(Order order, bool rotary) {
+    switch (order) {
+    case Order::position:
+        return rotary ? Kind::angle : Kind::length;
+    case Order::speed:
+        return rotary ? Kind::angular_speed : Kind::speed;
+    case Order::acceleration:
+        return rotary ? Kind::angular_acceleration : Kind::acceleration;
+    case Order::jerk:
+        return rotary ? Kind::angular_jerk : Kind::jerk;
+    case Order::force:
+        return rotary ? Kind::torque : Kind::force;
+    }
+    return Kind::illegal;
+}
+
+/// SI: m or rad and their derivatives, N or N·m.
+template <Order O> struct MotionQuantity : QuantityBase {
+    MotionQuantity() = default;
+    MotionQuantity(const QuantityBase& q) : QuantityBase(q) {}
+    /// For data in code and tests; read as linear where the unit allows it, else as rotary.
+    explicit MotionQuantity(std::string_view written) {
+        text = written;
+        for (const bool rotary : {true, false}) read(rotary);
+    }
+    /// Reads the text again, for an axis that moves so; not given where the unit does not fit.
+    void read(bool rotary) {
+        const Kind kind = motion_kind(O, rotary);
+        const auto r = read_quantity(text, kind, si_unit(kind));
+        if (!r) return;
+        si = r->si;
+        tolerance = r->tolerance;
+        unit = r->unit;
+    }
+    double value_or(double otherwise) const { return given() ? si : otherwise; }
+    bool operator==(const MotionQuantity& o) const { return QuantityBase::operator==(o); }
+};
+
+} // namespace fulmox
