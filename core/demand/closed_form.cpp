@@ -57,26 +57,31 @@ ClosedForm closed_form(const Demand& d) {
     ClosedForm out;
     out.peak_speed = d.mechanism_peak_speed;
     const SpanNodes& nodes = span_nodes();
-    for (const Span& s : d.spans) {
+    for (std::size_t index = 0; index < d.spans.size(); ++index) {
+        const Span& s = d.spans[index];
         if (s.regime == Regime::braked || s.duration <= 0) continue;
-        const ShaftState middle = evaluate(d.load, s, s.start + s.duration / 2);
-        const double power = middle.mechanism_torque * s.direction;
+        const SpanSamples& e = d.samples[index];
+        const double power = e.mechanism_torque[4] * s.direction;
         const std::size_t r = s.direction == 0 ? 2 : power >= 0 ? 0 : 1;
         QuadraticSums& sums = out.sums[r];
-        for (std::size_t i = 0; i < nodes.at.size(); ++i) {
-            const ShaftState e = evaluate(d.load, s, s.start + nodes.at[i] * s.duration);
-            const double w = nodes.weight[i] * s.duration / d.cycle_time;
-            sums.a += w * e.mechanism_torque * e.mechanism_torque;
-            sums.b += w * e.mechanism_torque * e.mechanism_acceleration;
-            sums.c += w * e.mechanism_acceleration * e.mechanism_acceleration;
-            out.hulls[r].push_back({e.mechanism_torque, e.mechanism_acceleration});
+        // where torque is linear in acceleration the extremes of acceleration tell the hull
+        const bool straight =
+            !d.load.position_dependent() && d.load.fan == 0 && (s.piece.uniform() || d.load.viscous == 0);
+        const auto [low, high] = std::minmax_element(e.mechanism_acceleration.begin(), e.mechanism_acceleration.end());
+        for (const auto* extreme : {&*low, &*high}) {
+            const auto i = static_cast<std::size_t>(extreme - e.mechanism_acceleration.data());
+            out.hulls[r].push_back({e.mechanism_torque[i], *extreme});
         }
-        // a curved path needs more points than the quadrature; a straight one only its ends
-        const bool curved = !s.piece.uniform() || d.load.position_dependent();
-        constexpr int extra = 12;
-        for (int i = 1; curved && i < extra; ++i) {
-            const ShaftState e = evaluate(d.load, s, s.start + s.duration * i / extra);
-            out.hulls[r].push_back({e.mechanism_torque, e.mechanism_acceleration});
+        if (s.piece.uniform() && straight)
+            for (const std::size_t i : {std::size_t{0}, std::size_t{8}})
+                out.hulls[r].push_back({e.mechanism_torque[i], e.mechanism_acceleration[i]});
+        for (std::size_t i = 0; i < nodes.at.size(); ++i) {
+            const double w = nodes.weight[i] * s.duration / d.cycle_time;
+            const double torque = e.mechanism_torque[i], acceleration = e.mechanism_acceleration[i];
+            sums.a += w * torque * torque;
+            sums.b += w * torque * acceleration;
+            sums.c += w * acceleration * acceleration;
+            if (!straight) out.hulls[r].push_back({torque, acceleration});
         }
     }
     for (auto& h : out.hulls) h = convex_hull(std::move(h));

@@ -31,10 +31,17 @@ std::pair<double, double> largest(const LoadModel& m, const Span& s, const SpanS
 
 class Account {
   public:
-    Account(Demand& d) : d_(d) {}
+    explicit Account(Demand& d) : d_(d), crank_best_(fastest_angle(d.load)) {}
 
     void operator()(const Span& s, const SpanStates& states) {
         d_.spans.push_back(s);
+        SpanSamples& kept = d_.samples.emplace_back();
+        for (std::size_t i = 0; i < states.size(); ++i) {
+            kept.speed[i] = states[i].speed;
+            kept.torque[i] = states[i].torque;
+            kept.mechanism_torque[i] = states[i].mechanism_torque;
+            kept.mechanism_acceleration[i] = states[i].mechanism_acceleration;
+        }
         if (s.regime == Regime::braked) return;
         const SpanNodes& nodes = span_nodes();
         const bool rest = s.regime == Regime::standstill;
@@ -98,22 +105,41 @@ class Account {
             largest(d_.load, s, states, [](const ShaftState& e) { return std::abs(e.coupling_torque); }).second);
     }
 
-    // what holding would take where the axis passes
+    // what holding would take where the axis passes: at the ends of the span, and where gravity or the crank pulls most
     void hold(const Span& s) {
-        const auto value = [&](double t, bool credit) {
-            const double q = s.piece.position(t - s.piece.start);
-            return std::abs(holding_torque(d_.load, q, s.payload, 0, credit));
+        const LoadModel& m = d_.load;
+        const double from = s.piece.position(s.start - s.piece.start);
+        const double to = s.piece.position(s.start + s.duration - s.piece.start);
+        const auto at = [&](double q) {
+            d_.static_torque = std::max(d_.static_torque, std::abs(holding_torque(m, q, s.payload, 0, false)));
+            d_.static_torque_friction =
+                std::max(d_.static_torque_friction, std::abs(holding_torque(m, q, s.payload, 0, true)));
         };
-        for (const bool credit : {false, true}) {
-            double& most = credit ? d_.static_torque_friction : d_.static_torque;
-            for (std::size_t i = 0; i < span_nodes().at.size(); ++i)
-                most = std::max(most, value(instant(s, i), credit));
-            std::uintmax_t tries = 30;
-            const auto [at, negative] = boost::math::tools::brent_find_minima(
-                [&](double t) { return -value(t, credit); }, s.start, s.start + s.duration, 26, tries);
-            most = std::max(most, -negative);
+        at(from);
+        at(to);
+        double most = 0; // an angle at which the pull is largest; it comes again every half turn
+        if (m.path == LoadModel::Path::crank)
+            most = crank_best_;
+        else if (m.path == LoadModel::Path::straight)
+            most = std::atan2(
+                m.swing_sin + s.payload * m.payload_swing_sin, m.swing_cos + s.payload * m.payload_swing_cos);
+        else if (m.path == LoadModel::Path::winder)
+            return;
+        constexpr double pi = std::numbers::pi;
+        for (const double best : {most, -most}) {
+            const double next = best + std::ceil((std::min(from, to) - best) / pi) * pi;
+            if (next < std::max(from, to)) at(next);
         }
     }
+    // x'' = 0, where the slider is fastest
+    static double fastest_angle(const LoadModel& m) {
+        if (m.path != LoadModel::Path::crank) return 0;
+        std::uintmax_t tries = 60;
+        return boost::math::tools::brent_find_minima(
+            [&](double q) { return -std::abs(path_at(m, q).first); }, 0.0, std::numbers::pi, 40, tries)
+            .first;
+    }
+    double crank_best_;
 };
 
 // Stops from top speed in either direction, with the lightest and the heaviest payload, from every place that matters.
@@ -175,6 +201,7 @@ Demand demand(const LoadModel& load, const Trajectory& motion, const Axis& axis)
     d.load = load;
     d.cycle_time = motion.duration;
     d.spans.reserve(motion.pieces.size() + 16);
+    d.samples.reserve(motion.pieces.size() + 16);
     const std::vector<double> payloads = payload_by_segment(axis);
     std::vector<double> friction;
     friction.reserve(axis.cycle.segments.size());
@@ -203,12 +230,11 @@ Demand demand(const LoadModel& load, const Trajectory& motion, const Axis& axis)
 std::vector<double> heat_by_segment(const Demand& d, std::size_t segments) {
     std::vector<double> out(segments, 0.0);
     const SpanNodes& nodes = span_nodes();
-    for (const Span& s : d.spans) {
+    for (std::size_t k = 0; k < d.spans.size(); ++k) {
+        const Span& s = d.spans[k];
         if (s.regime == Regime::braked) continue;
-        for (std::size_t i = 1; i + 1 < nodes.at.size(); ++i) {
-            const double torque = evaluate(d.load, s, instant(s, i)).torque;
-            out[s.piece.segment] += nodes.weight[i] * s.duration * torque * torque;
-        }
+        for (std::size_t i = 1; i + 1 < nodes.at.size(); ++i)
+            out[s.piece.segment] += nodes.weight[i] * s.duration * std::pow(d.samples[k].torque[i], 2);
     }
     return out;
 }

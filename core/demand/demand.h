@@ -3,7 +3,7 @@
 // A cycle is cut into spans at every instant where anything switches: segment and phase borders, standstill, change
 // of sign of the load power (which changes the efficiency), of the mechanism torque and of the shaft torque. Inside a
 // span the torque is smooth, so Gauss–Legendre quadrature of 7 points is exact for polynomial laws and good to 1e-12
-// for harmonic ones; position-dependent mechanisms are cut at every 30° of their shaft besides.
+// for harmonic ones; position-dependent mechanisms are cut at every 30° to 90° of their shaft besides.
 #pragma once
 
 #include "core/load/load_model.h"
@@ -52,6 +52,18 @@ struct Span {
 /// The shaft at time t within the span (one-sided at its ends).
 ShaftState evaluate(const LoadModel& m, const Span& s, double t);
 
+/// What later rooms read of a span at its nodes: start, seven Gauss–Legendre nodes, end.
+struct SpanSamples {
+    std::array<double, 9> speed, torque, mechanism_torque, mechanism_acceleration;
+};
+
+/// Nodes on [0, 1] and weights that add to 1; the ends have weight 0.
+struct SpanNodes {
+    std::array<double, 9> at;
+    std::array<double, 9> weight;
+};
+const SpanNodes& span_nodes();
+
 struct ShaftPoint {
     double time = 0;
     double speed = 0;
@@ -63,6 +75,7 @@ struct ShaftPoint {
 struct Demand {
     LoadModel load;
     std::vector<Span> spans;
+    std::vector<SpanSamples> samples; ///< one for each span
     double cycle_time = 0;
 
     ShaftPoint peak;                   ///< largest |T|

@@ -45,7 +45,8 @@ Kinematics kinematics(const LoadModel& m, double q, double v, double a) {
         k.speed = k.load_speed = v / r;
         k.acceleration = k.load_acceleration = a / r - v * growth / (r * r);
         k.force_arm = r;
-        k.ring = m.wound * (r * r * r * r - std::pow(m.core_radius, 4));
+        const double core = m.core_radius * m.core_radius;
+        k.ring = m.wound * (r * r * r * r - core * core);
         break;
     }
     }
@@ -84,7 +85,8 @@ ShaftState evaluate(const LoadModel& m, const Span& s, double t, Switches* switc
     ShaftState out;
     if (s.regime == Regime::braked) return out;
     const double tau = t - s.piece.start;
-    const double q = s.piece.position(tau);
+    const Piece::State now = s.piece.state(tau);
+    const double q = now.position;
     const auto at = [&](Cause c) -> double& { return out.part[static_cast<std::size_t>(c)]; };
     if (s.direction == 0) {
         const Kinematics k = kinematics(m, q, 0, 0);
@@ -99,7 +101,7 @@ ShaftState evaluate(const LoadModel& m, const Span& s, double t, Switches* switc
         at(Cause::friction) = out.torque - at(Cause::gravity) - at(Cause::process);
         return out;
     }
-    const Kinematics k = kinematics(m, q, s.piece.velocity(tau), s.piece.acceleration(tau));
+    const Kinematics k = kinematics(m, q, now.velocity, now.acceleration);
     const double mass = m.weight_mass + s.payload;
     const double gravity = gravity_force(m, q, s.payload);
     const double process = (s.process + m.constant) * k.force_arm + m.fan * k.speed * std::abs(k.speed);

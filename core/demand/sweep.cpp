@@ -73,13 +73,16 @@ void Sweep::cut(const Span& whole) {
     std::vector<double> edges{from};
     // laws do not reverse inside a piece, but ramps through zero and traces do
     const double v0 = velocity(from), v1 = velocity(to);
-    const bool may_reverse = !whole.piece.uniform() || v0 * v1 < 0;
+    const bool may_reverse = whole.piece.uniform() ? v0 * v1 < 0 : !whole.piece.one_way;
     if (may_reverse) add_roots(edges, from, to, velocity);
     if (m_.position_dependent() && m_.path != LoadModel::Path::winder) {
-        // at most 30° of the shaft to a span, and cuts at the dead centres of a crank
+        // so much of a turn to a span that the quadrature keeps 1e-9, and cuts at the dead centres of a crank
+        const double most = m_.path == LoadModel::Path::crank  ? std::numbers::pi / 6
+                            : m_.path == LoadModel::Path::yoke ? std::numbers::pi / 4
+                                                               : std::numbers::pi / 2;
         const double angle =
             std::abs(whole.piece.position(to - whole.piece.start) - whole.piece.position(from - whole.piece.start));
-        const int parts = 1 + static_cast<int>(std::min(angle / (std::numbers::pi / 6), 1e5));
+        const int parts = 1 + static_cast<int>(std::min(angle / most, 1e5));
         for (int i = 1; i < parts; ++i) edges.push_back(from + (to - from) * i / parts);
         if (m_.path != LoadModel::Path::straight) {
             std::sort(edges.begin(), edges.end());
@@ -92,7 +95,7 @@ void Sweep::cut(const Span& whole) {
             edges.insert(edges.end(), more.begin(), more.end());
         }
     } else if (m_.fan != 0 && !whole.piece.uniform()) {
-        for (int i = 1; i < 4; ++i) edges.push_back(from + (to - from) * i / 4);
+        edges.push_back((from + to) / 2);
     }
     std::sort(edges.begin(), edges.end());
     edges.push_back(to);
@@ -120,7 +123,56 @@ void Sweep::directed(Span s, double from, double to) {
     settle(s, 0);
 }
 
+namespace {
+
+double mix(double a, double b, double k) { return a + (b - a) * k; }
+
+ShaftState mix(const ShaftState& a, const ShaftState& b, double k) {
+    ShaftState s;
+    s.speed = mix(a.speed, b.speed, k);
+    s.acceleration = mix(a.acceleration, b.acceleration, k);
+    s.torque = mix(a.torque, b.torque, k);
+    for (std::size_t i = 0; i < s.part.size(); ++i) s.part[i] = mix(a.part[i], b.part[i], k);
+    s.load_force = mix(a.load_force, b.load_force, k);
+    s.load_speed = mix(a.load_speed, b.load_speed, k);
+    s.mechanism_torque = mix(a.mechanism_torque, b.mechanism_torque, k);
+    s.mechanism_speed = mix(a.mechanism_speed, b.mechanism_speed, k);
+    s.mechanism_acceleration = mix(a.mechanism_acceleration, b.mechanism_acceleration, k);
+    s.coupling_torque = mix(a.coupling_torque, b.coupling_torque, k);
+    return s;
+}
+
+} // namespace
+
+// Under constant acceleration and with nothing that depends on position, everything is linear in time between switches.
+void Sweep::settle_affine(const Span& s, int depth) {
+    Switches first, last;
+    const ShaftState from = evaluate(m_, s, s.start, &first);
+    const ShaftState to = evaluate(m_, s, s.start + s.duration, &last);
+    const double least = 1e-11 * std::max(s.piece.duration, s.duration);
+    for (std::size_t k = 0; k < first.count && depth < 24; ++k) {
+        const double f0 = first.value[k], f1 = last.value[k];
+        if (f0 * f1 >= 0) continue;
+        const double length = s.duration * f0 / (f0 - f1);
+        if (length <= least || s.duration - length <= least) continue;
+        Span a = s, b = s;
+        a.duration = length;
+        b.start = s.start + length;
+        b.duration = s.duration - length;
+        settle_affine(a, depth + 1);
+        settle_affine(b, depth + 1);
+        return;
+    }
+    SpanStates states;
+    const SpanNodes& nodes = span_nodes();
+    for (std::size_t i = 0; i < states.size(); ++i) states[i] = mix(from, to, nodes.at[i]);
+    Span done = s;
+    done.regime = states[4].load_force * s.load_direction >= 0 ? Regime::motoring : Regime::generating;
+    sink_(done, states);
+}
+
 void Sweep::settle(Span s, int depth) {
+    if (s.piece.uniform() && m_.fan == 0 && !m_.position_dependent()) return settle_affine(s, 0);
     const SpanNodes& nodes = span_nodes();
     SpanStates states;
     std::array<double, 24> last{};    // last value that is not zero, so that a zero at a node hides no change of sign

@@ -12,13 +12,6 @@ namespace fulmox {
 /// States of a span: at its start, at the seven Gauss–Legendre nodes in rising order, at its end.
 using SpanStates = std::array<ShaftState, 9>;
 
-/// Nodes on [0, 1] and weights that add to 1; the ends have weight 0.
-struct SpanNodes {
-    std::array<double, 9> at;
-    std::array<double, 9> weight;
-};
-const SpanNodes& span_nodes();
-
 class Sweep {
   public:
     using Sink = std::function<void(const Span&, const SpanStates&)>;
@@ -32,6 +25,7 @@ class Sweep {
   private:
     void directed(Span s, double from, double to);
     void settle(Span s, int depth);
+    void settle_affine(const Span& s, int depth);
 
     const LoadModel& m_;
     Sink sink_;

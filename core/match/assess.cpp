@@ -52,10 +52,12 @@ void motion_figures(Figures f, const Trajectory& t, const Motion& m) {
     f.put("motion.stroke", "Stroke", kind(Order::position), t.stroke());
     f.put("motion.advance", "Advance per cycle", kind(Order::position), t.advance);
     f.put("motion.path", "Path per cycle", kind(Order::position), t.path);
-    f.put("motion.path_per_year", "Path per year", kind(Order::speed), t.path / t.duration, "running day and night", [&] {
-         return Working{working_line("d_a", "path/T", "d/T", {{"d", t.path}, {"T", t.duration}}, t.path / t.duration,
-             kind(Order::speed))};
-     }).unit = m.rotary ? "Mrev/year" : "km/year";
+    f.put("motion.path_per_year", "Path per year", kind(Order::speed), t.path / t.duration, "running day and night",
+         [&] {
+             return Working{working_line(
+                 "d_a", "path/T", "d/T", {{"d", t.path}, {"T", t.duration}}, t.path / t.duration, kind(Order::speed))};
+         })
+        .unit = m.rotary ? "Mrev/year" : "km/year";
     f.put("motion.peak_speed", "Peak speed", kind(Order::speed), t.peak_speed);
     f.put("motion.peak_acceleration", "Peak acceleration", kind(Order::acceleration), t.peak_acceleration);
     if (std::isfinite(t.peak_jerk)) f.put("motion.peak_jerk", "Peak jerk", kind(Order::jerk), t.peak_jerk);

@@ -146,11 +146,7 @@ void check_policy(Problems& out, const Policy& p, const std::string& path) {
 Problems validate(const Axis& axis, const std::string& path, const std::vector<Material>* materials) {
     const bool no_motor = axis.motor.empty();
     const std::string motor = path + "/motor/";
-    Problems out;
-    for (const FieldRef& f : walk(const_cast<Axis&>(axis), path)) {
-        if (no_motor && f.path.starts_with(motor)) continue;
-        if (auto p = check(f)) out.push_back(std::move(*p));
-    }
+    Problems out = check_quantities(axis, path, no_motor ? path + "/motor" : "");
     std::visit(MechanismCheck{out, axis, path + "/mechanism"}, axis.mechanism);
     check_bodies(out, axis, materials, path);
     check_segments(out, axis.cycle, path + "/cycle");

@@ -210,28 +210,112 @@ std::optional<std::string> outside(const QuantitySpec& spec, Kind kind, double s
 
 } // namespace
 
-std::optional<Problem> check(const FieldRef& f) {
-    if (f.type != FieldRef::Type::quantity || !f.active) return std::nullopt;
-    const QuantitySpec& spec = f.quantity_spec;
-    const QuantityBase& q = *f.quantity;
-    const auto problem = [&](Severity s, std::string message) {
-        return Problem{s, f.path, spec.label, std::move(message)};
-    };
+namespace {
+
+// What is wrong with a value, or odd about it.
+std::optional<std::pair<Severity, std::string>> fault(const QuantitySpec& spec, Kind kind, const QuantityBase& q) {
+    using Fault = std::pair<Severity, std::string>;
     if (q.text.empty()) {
         if (!spec.required) return std::nullopt;
-        return problem(Severity::error, "it is missing; give a value, " + range_text(spec));
+        return Fault{Severity::error, "it is missing; give a value, " + range_text(spec)};
     }
-    const Unit& unit = spec_unit(spec, f.kind);
+    const Unit& unit = spec_unit(spec, kind);
     if (!q.given()) {
-        const auto r = read_quantity(q.text, f.kind, unit);
-        return problem(Severity::error, "\"" + q.text + "\": " + (r ? "not a number" : r.error().message));
+        const auto r = read_quantity(q.text, kind, unit);
+        return Fault{Severity::error, "\"" + q.text + "\": " + (r ? "not a number" : r.error().message)};
     }
-    if (const auto why = outside(spec, f.kind, q.si, q.unit)) return problem(Severity::error, *why);
-    if (q.si < to_si(spec.typical.min, unit) || q.si > to_si(spec.typical.max, unit))
-        return problem(Severity::suspicious, q.text + " is unusual; typical is " + format_number(spec.typical.min) +
-                                                 " to " + format_number(spec.typical.max) + " " + spec.unit +
-                                                 ". Is the unit right?");
+    if (auto why = outside(spec, kind, q.si, q.unit)) return Fault{Severity::error, std::move(*why)};
+    const bool low = std::isfinite(spec.typical.min) && q.si < to_si(spec.typical.min, unit);
+    const bool high = std::isfinite(spec.typical.max) && q.si > to_si(spec.typical.max, unit);
+    if (low || high)
+        return Fault{Severity::suspicious, q.text + " is unusual; typical is " + format_number(spec.typical.min) +
+                                               " to " + format_number(spec.typical.max) + " " + spec.unit +
+                                               ". Is the unit right?"};
     return std::nullopt;
+}
+
+// Checks every quantity without making a list of the fields first: this runs at every keystroke.
+class Checker {
+  public:
+    Problems out;
+
+    Checker(std::string path, std::string skip) : path_(std::move(path)), skip_(std::move(skip)) {}
+
+    template <Kind K> void quantity(const Quantity<K>& q, const QuantitySpec& spec) { look(q, K, spec); }
+    template <Order O> void quantity(const MotionQuantity<O>& q, const QuantitySpec& spec) {
+        const bool rotary = motion_.rotary && !(O == Order::force && motion_.linear_force);
+        look(q, motion_kind(O, rotary), spec.on_rotary(rotary));
+    }
+    void motion(const Motion& m) { motion_ = m; }
+    void samples(const Samples&, const SamplesSpec&) {}
+    void text(const std::string&, const TextSpec&) {}
+    template <class E> void choice(const E& e, const ChoiceSpec& spec) {
+        chosen_.push_back({depth_, spec.key, spec.options[static_cast<std::size_t>(e)].key});
+    }
+    void flag(const bool&, const FlagSpec&) {}
+    template <class T> void group(const T& t, const GroupSpec& spec) {
+        inside(spec.key, [&] { T::describe(t, *this); });
+    }
+    template <class T> void list(const std::vector<T>& items, const ListSpec& spec) {
+        inside(spec.key, [&] {
+            for (std::size_t i = 0; i < items.size(); ++i)
+                inside(std::to_string(i), [&] { T::describe(items[i], *this); });
+        });
+    }
+    template <class... T> void variant(const std::variant<T...>& v, const GroupSpec& spec) {
+        inside(spec.key,
+            [&] { std::visit([&](const auto& held) { std::decay_t<decltype(held)>::describe(held, *this); }, v); });
+    }
+
+  private:
+    struct Chosen {
+        int depth;
+        const char* key;
+        const char* option;
+    };
+    std::string path_, skip_;
+    Motion motion_;
+    std::vector<Chosen> chosen_; // of the groups that are open
+    int depth_ = 0;
+
+    void look(const QuantityBase& q, Kind kind, const QuantitySpec& spec) {
+        if ((spec.needs & motion_.has) != spec.needs || !applies(spec.when)) return;
+        if (auto f = fault(spec, kind, q))
+            out.push_back({f->first, path_ + "/" + spec.key, spec.label, std::move(f->second)});
+    }
+    template <class F> void inside(std::string_view key, F&& f) {
+        const std::size_t length = path_.size();
+        path_ += '/';
+        path_ += key;
+        ++depth_;
+        const std::size_t choices = chosen_.size();
+        if (skip_.empty() || path_ != skip_) f();
+        chosen_.resize(choices);
+        --depth_;
+        path_.resize(length);
+    }
+    bool applies(std::string_view when) const {
+        if (when.empty()) return true;
+        const std::size_t eq = when.find('=');
+        for (auto c = chosen_.rbegin(); c != chosen_.rend() && c->depth == depth_; ++c)
+            if (when.substr(0, eq) == c->key) return when.substr(eq + 1) == c->option;
+        return true;
+    }
+};
+
+} // namespace
+
+std::optional<Problem> check(const FieldRef& f) {
+    if (f.type != FieldRef::Type::quantity || !f.active) return std::nullopt;
+    if (auto found = fault(f.quantity_spec, f.kind, *f.quantity))
+        return Problem{found->first, f.path, f.quantity_spec.label, std::move(found->second)};
+    return std::nullopt;
+}
+
+Problems check_quantities(const Axis& axis, const std::string& path, const std::string& skip) {
+    Checker c(path, skip);
+    Axis::describe(axis, c);
+    return std::move(c.out);
 }
 
 std::optional<Problem> assign(FieldRef& f, std::string_view text) {

@@ -62,6 +62,9 @@ std::optional<FieldRef> find_field(Machine& root, const std::string& path);
 /// Checks a value against its description. A missing required value is an error.
 std::optional<Problem> check(const FieldRef& field);
 
+/// The same for every quantity of an axis, in order; what lies at the pointer `skip` is passed over.
+Problems check_quantities(const Axis& axis, const std::string& path, const std::string& skip = "");
+
 /// Reads `text` into the field if it is readable and in range, else leaves the field alone and says why.
 /// An empty text clears an optional field. Bare numbers take the field's own last unit.
 std::optional<Problem> assign(FieldRef& field, std::string_view text);

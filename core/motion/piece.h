@@ -17,6 +17,7 @@ struct Piece {
     double omega = 0;
     double phase = 0;
     std::size_t segment = 0; ///< index into the cycle
+    bool one_way = false;    ///< known not to reverse inside
 
     double position(double tau) const {
         double p = c[static_cast<std::size_t>(degree)];
@@ -37,6 +38,25 @@ struct Piece {
         double p = 0;
         for (int k = degree; k >= 3; --k) p = p * tau + k * (k - 1) * (k - 2) * c[static_cast<std::size_t>(k)];
         return amplitude == 0 ? p : p - amplitude * omega * omega * omega * std::cos(omega * tau + phase);
+    }
+    struct State {
+        double position, velocity, acceleration;
+    };
+    /// All three at once.
+    State state(double tau) const {
+        double x = c[static_cast<std::size_t>(degree)];
+        double v = 0;
+        double a = 0;
+        for (int k = degree - 1; k >= 0; --k) {
+            a = a * tau + v;
+            v = v * tau + x;
+            x = x * tau + c[static_cast<std::size_t>(k)];
+        }
+        a *= 2;
+        if (amplitude == 0) return {x, v, a};
+        const double s = amplitude * std::sin(omega * tau + phase);
+        const double k = amplitude * std::cos(omega * tau + phase);
+        return {x + s, v + omega * k, a - omega * omega * s};
     }
     bool at_rest() const {
         for (std::size_t k = 1; k < c.size(); ++k)

@@ -112,6 +112,7 @@ class Planner {
     double acceleration_ = 0; // at the end of the piece before
     std::size_t segment_ = 0, depth_ = 0;
     bool failed_ = false;
+    bool one_way_ = false; // the ramp being laid does not pass through standstill
 
     std::string speed_text(double v) const {
         return format_quantity(v, kind_.rotary ? Kind::angular_speed : Kind::speed, UnitSystem::si);
@@ -186,11 +187,13 @@ class Planner {
         p.duration = duration;
         p.c = {position_, velocity, acceleration / 2, jerk / 6};
         p.degree = 3;
+        p.one_way = one_way_;
         add(p);
     }
     void ramp(const Ramp& r, double sign, double from) {
         if (r.duration <= 0) return;
         const double a = sign * r.acceleration;
+        one_way_ = from * (from + a * (r.duration - r.jerk_time)) >= 0;
         if (r.jerk_time <= 0) return uniform(r.duration, from, a);
         const double j = a / r.jerk_time;
         const double hold = std::max(0.0, r.duration - 2 * r.jerk_time);
@@ -214,6 +217,7 @@ class Planner {
             p.amplitude = u.amplitude * d;
             p.omega = u.omega / time;
             p.phase = u.phase;
+            p.one_way = true;
             add(p);
         }
         position_ = from + d;

@@ -16,7 +16,7 @@ namespace fulmox {
 
 namespace {
 
-using Gauss = boost::math::quadrature::gauss<double, 15>;
+using Gauss = boost::math::quadrature::gauss<double, 7>;
 constexpr double nan = std::numeric_limits<double>::quiet_NaN();
 
 // Cuts a span where the speed passes a knot of a curve, so that each part sees one polynomial.
@@ -29,7 +29,7 @@ std::vector<double> edges_at_knots(const Demand& d, const Span& s, const std::ve
         std::uintmax_t most = 60;
         const auto f = [&](double t) { return std::abs(evaluate(d.load, s, t).speed) - k; };
         const auto [a, b] = boost::math::tools::toms748_solve(
-            f, s.start, s.start + s.duration, v0 - k, v1 - k, boost::math::tools::eps_tolerance<double>(52), most);
+            f, s.start, s.start + s.duration, v0 - k, v1 - k, boost::math::tools::eps_tolerance<double>(36), most);
         edges.push_back((a + b) / 2);
     }
     std::sort(edges.begin(), edges.end());
@@ -59,6 +59,17 @@ double SpeedTorqueCurve::at(double speed) const {
     const auto i = static_cast<std::size_t>(it - speeds_.begin());
     const double f = (w - speeds_[i - 1]) / (speeds_[i] - speeds_[i - 1]);
     return torques_[i - 1] + f * (torques_[i] - torques_[i - 1]);
+}
+
+double SpeedTorqueCurve::least(double slow, double fast) const {
+    double out = std::min(at(slow), at(fast));
+    for (std::size_t i = 0; i < speeds_.size(); ++i)
+        if (speeds_[i] > slow && speeds_[i] < fast) out = std::min(out, torques_[i]);
+    return out;
+}
+
+bool SpeedTorqueCurve::knot_between(double slow, double fast) const {
+    return std::any_of(speeds_.begin(), speeds_.end(), [&](double w) { return w > slow && w < fast; });
 }
 
 double Capability::continuous_at(double speed) const {
@@ -96,38 +107,83 @@ MotorUse motor_use(const Demand& d, Capability can, const Motor& motor) {
     u.can = std::move(can);
     double heat = 0;
     const double stall = u.can.continuous.stall();
-    for (const Span& s : d.spans) {
+    const SpanNodes& nodes = span_nodes();
+    const auto over_curve = [&](double torque, double speed) {
+        const double allowed = u.can.peak.at(speed);
+        if (allowed > 0) return std::abs(torque) / allowed;
+        return torque == 0 ? 0 : std::numeric_limits<double>::infinity();
+    };
+    const auto take = [&](const Span& s, double t) {
+        const ShaftState e = evaluate(d.load, s, t);
+        const double used = over_curve(e.torque, e.speed);
+        if (!(used > u.worst_peak_use)) return;
+        u.worst_peak_use = used;
+        u.worst_peak = {t, e.speed, e.torque, s.piece.segment, e};
+        u.worst_peak_allowed = u.can.peak.at(e.speed);
+    };
+    for (std::size_t k = 0; k < d.spans.size(); ++k) {
+        if (d.spans[k].regime == Regime::braked) continue;
+        for (std::size_t i = 0; i < nodes.at.size(); ++i)
+            if (over_curve(d.samples[k].torque[i], d.samples[k].speed[i]) > u.worst_peak_use)
+                take(d.spans[k], d.spans[k].start + nodes.at[i] * d.spans[k].duration);
+    }
+    // cycles repeat their moves: a span like one already looked into has nothing new
+    std::vector<std::array<double, 4>> known;
+    const auto looked_into = [&](const SpanSamples& e) {
+        const std::array<double, 4> now{e.speed.front(), e.speed.back(), e.torque.front(), e.torque.back()};
+        const auto same = [&](const std::array<double, 4>& old) {
+            for (std::size_t i = 0; i < now.size(); ++i)
+                if (std::abs(now[i] - old[i]) > 1e-9 * (std::abs(now[i]) + 1e-9)) return false;
+            return true;
+        };
+        if (std::any_of(known.begin(), known.end(), same)) return true;
+        if (known.size() < 200) known.push_back(now);
+        return false;
+    };
+    for (std::size_t k = 0; k < d.spans.size(); ++k) {
+        const Span& s = d.spans[k];
         if (s.regime == Regime::braked) continue;
-        const auto use = [&](double t) {
-            const ShaftState e = evaluate(d.load, s, t);
-            const double allowed = u.can.peak.at(e.speed);
-            if (allowed > 0) return std::abs(e.torque) / allowed;
-            return e.torque == 0 ? 0 : std::numeric_limits<double>::infinity();
+        const SpanSamples& e = d.samples[k];
+        const auto [slow, fast] = std::minmax_element(
+            e.speed.begin(), e.speed.end(), [](double a, double b) { return std::abs(a) < std::abs(b); });
+        // between the nodes the curve may sag or the torque bulge: looked into only where that could be the worst place
+        const double slack = s.piece.uniform() ? 1 + 1e-9 : 1.005;
+        bool could_be_worse = false;
+        for (std::size_t i = 1; s.direction != 0 && i < nodes.at.size(); ++i) {
+            const double a = std::abs(e.speed[i - 1]), b = std::abs(e.speed[i]);
+            const double lowest = u.can.peak.least(std::min(a, b), std::max(a, b));
+            const double torque = std::max(std::abs(e.torque[i - 1]), std::abs(e.torque[i]));
+            could_be_worse = could_be_worse || (lowest > 0 && slack * torque / lowest > u.worst_peak_use);
+        }
+        if (could_be_worse && !looked_into(e)) {
+            const std::vector<double> edges = edges_at_knots(d, s, u.can.peak.speeds());
+            for (std::size_t i = 0; i < edges.size(); ++i) {
+                take(s, edges[i]);
+                if (i == 0 || edges[i] - edges[i - 1] <= 0) continue;
+                const auto inside = boost::math::tools::brent_find_minima(
+                    [&](double t) {
+                        const ShaftState now = evaluate(d.load, s, t);
+                        return -std::min(over_curve(now.torque, now.speed), 1e300);
+                    },
+                    edges[i - 1], edges[i], 30);
+                take(s, inside.first);
+            }
+        }
+        const auto heat_at = [&](double t, double speed) {
+            const double c = u.can.continuous.at(speed);
+            return t * t + stall * stall - c * c;
         };
-        const auto judge = [&](double t) {
-            const double used = use(t);
-            if (!(used > u.worst_peak_use)) return;
-            const ShaftState e = evaluate(d.load, s, t);
-            u.worst_peak_use = used;
-            u.worst_peak = {t, e.speed, e.torque, s.piece.segment, e};
-            u.worst_peak_allowed = u.can.peak.at(e.speed);
-        };
-        const std::vector<double> edges = edges_at_knots(d, s, u.can.peak.speeds());
-        for (std::size_t i = 0; i < edges.size(); ++i) {
-            judge(edges[i]);
-            if (i == 0 || s.piece.at_rest() || edges[i] - edges[i - 1] <= 0) continue;
-            // between knots the curve may sag below both ends
-            const auto inside = boost::math::tools::brent_find_minima(
-                [&](double t) { return -std::min(use(t), 1e300); }, edges[i - 1], edges[i], 30);
-            judge(inside.first);
+        if (!u.can.continuous.knot_between(std::abs(*slow), std::abs(*fast))) {
+            for (std::size_t i = 1; i + 1 < nodes.at.size(); ++i)
+                heat += nodes.weight[i] * s.duration * heat_at(e.torque[i], e.speed[i]);
+            continue;
         }
         const std::vector<double> cuts = edges_at_knots(d, s, u.can.continuous.speeds());
         for (std::size_t i = 1; i < cuts.size(); ++i)
             heat += Gauss::integrate(
                 [&](double t) {
-                    const ShaftState e = evaluate(d.load, s, t);
-                    const double c = u.can.continuous.at(e.speed);
-                    return e.torque * e.torque + stall * stall - c * c;
+                    const ShaftState now = evaluate(d.load, s, t);
+                    return heat_at(now.torque, now.speed);
                 },
                 cuts[i - 1], cuts[i]);
     }

@@ -21,6 +21,9 @@ class SpeedTorqueCurve {
     double end() const { return speeds_.empty() ? 0 : speeds_.back(); } ///< last speed, rad/s
     double stall() const { return torques_.empty() ? 0 : torques_.front(); }
     const std::vector<double>& speeds() const { return speeds_; }
+    /// Least torque between two speeds, 0 ≤ slow ≤ fast; the curve is monotone between its points.
+    double least(double slow, double fast) const;
+    bool knot_between(double slow, double fast) const;
 
   private:
     std::vector<double> speeds_;

@@ -30,8 +30,7 @@ Machine lossless(const std::string& key) {
 // Where the load of a mechanism is when its cycle stands at q: written down anew, not taken from the core.
 double load_position(const Mechanism& m, double q) {
     if (const auto* c = std::get_if<SliderCrank>(&m))
-        return c->crank.si * std::cos(q) +
-               std::sqrt(std::pow(c->rod.si, 2) - std::pow(c->crank.si * std::sin(q), 2));
+        return c->crank.si * std::cos(q) + std::sqrt(std::pow(c->rod.si, 2) - std::pow(c->crank.si * std::sin(q), 2));
     if (const auto* y = std::get_if<ScotchYoke>(&m)) return y->crank.si * std::sin(q);
     return q;
 }
@@ -78,10 +77,11 @@ double kinetic_energy(const Machine& m, double load_speed, double shaft_speed) {
              b->idlers.si * half(b->idler_inertia.si, load_speed / (b->idler_diameter.si / 2));
     if (const auto* c = std::get_if<Conveyor>(&x))
         e += (1 + c->pulleys.si) * half(c->pulley_inertia.si, shaft_speed) + half(c->belt_mass.si, load_speed) +
-             c->rollers.si * half(c->roller_inertia.si,
-                                 load_speed / (c->roller_diameter.si / 2 + c->belt_thickness.si / 2));
+             c->rollers.si *
+                 half(c->roller_inertia.si, load_speed / (c->roller_diameter.si / 2 + c->belt_thickness.si / 2));
     if (const auto* f = std::get_if<FeedRolls>(&x))
-        e += half(f->roll_inertia.si, shaft_speed) + half(f->follower_inertia.si, load_speed / (f->follower_diameter.si / 2));
+        e += half(f->roll_inertia.si, shaft_speed) +
+             half(f->follower_inertia.si, load_speed / (f->follower_diameter.si / 2));
     if (const auto* h = std::get_if<Hoist>(&x)) e += half(h->drum_inertia.si, shaft_speed);
     if (const auto* t = std::get_if<RotaryTable>(&x)) e += half(t->table_inertia.si, shaft_speed);
     if (const auto* t = std::get_if<Arm>(&x))
@@ -137,7 +137,8 @@ TEST_CASE("the load side of the statement is the inertia the torque shows") {
         m.axes[0].motor = Motor{};
         const InertiaStatement s = inertia_statement(m, m.axes[0], true);
         double most = 0;
-        for (const Span& span : demand_of(m, key == "winder" ? full_web(std::get<Winder>(m.axes[0].mechanism)) : 0).spans)
+        for (const Span& span :
+            demand_of(m, key == "winder" ? full_web(std::get<Winder>(m.axes[0].mechanism)) : 0).spans)
             for (const double k : {0.01, 0.5, 0.99}) {
                 // the same span with the speed taken out: only J α is left
                 Span still = span;
@@ -286,7 +287,8 @@ TEST_CASE("a fan wants torque with the square of speed, always against the motio
     }
 }
 
-TEST_CASE("a winder: speed falls and inertia grows with the roll, tension stays on at rest, and the worst fill judges") {
+TEST_CASE(
+    "a winder: speed falls and inertia grows with the roll, tension stays on at rest, and the worst fill judges") {
     Machine m = machine_with("winder");
     const Winder& w = std::get<Winder>(m.axes[0].mechanism);
     // R² = R_core² + s h/π at the full roll

@@ -221,8 +221,8 @@ TEST_CASE("an older version is upgraded to the present text") {
 }
 
 TEST_CASE("a newer version opens for reading, with a warning") {
-    const auto newer =
-        read_project(replaced(file_text("data/projects/tile-glazing-cell.fulmox"), "\"version\": " + std::to_string(project_version), "\"version\": 99"));
+    const auto newer = read_project(replaced(file_text("data/projects/tile-glazing-cell.fulmox"),
+        "\"version\": " + std::to_string(project_version), "\"version\": 99"));
     REQUIRE(newer);
     CHECK(newer->read_only);
     CHECK_THAT(newer->warning, Contains("newer"));
