@@ -75,6 +75,12 @@ ClosedForm closed_form(const Demand& d) {
         if (s.piece.uniform() && straight)
             for (const std::size_t i : {std::size_t{0}, std::size_t{8}})
                 out.hulls[r].push_back({e.mechanism_torque[i], e.mechanism_acceleration[i]});
+        // a curved path is followed more closely than the quadrature needs
+        for (std::size_t i = 1; !straight && i < nodes.at.size(); ++i) {
+            const double middle = (nodes.at[i - 1] + nodes.at[i]) / 2;
+            const ShaftState between = evaluate(d.load, s, s.start + middle * s.duration);
+            out.hulls[r].push_back({between.mechanism_torque, between.mechanism_acceleration});
+        }
         for (std::size_t i = 0; i < nodes.at.size(); ++i) {
             const double w = nodes.weight[i] * s.duration / d.cycle_time;
             const double torque = e.mechanism_torque[i], acceleration = e.mechanism_acceleration[i];

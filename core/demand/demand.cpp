@@ -63,6 +63,7 @@ class Account {
     }
 
     void close(const std::vector<double>& payloads) {
+        d_.mechanism_peak_speed = d_.peak_speed / d_.load.ratio;
         d_.rms_torque = std::sqrt(heat_ / d_.cycle_time);
         d_.mean_speed = speed_ / d_.cycle_time;
         d_.rms_speed = std::sqrt(speed_squared_ / d_.cycle_time);
@@ -93,10 +94,11 @@ class Account {
         if (energy < 0) better(d_.peak_braking);
         if (rest) d_.holding_torque = std::max(d_.holding_torque, torque);
         for (const ShaftState& e : states) {
-            d_.peak_speed = std::max(d_.peak_speed, std::abs(e.speed));
-            d_.mechanism_peak_speed = std::max(d_.mechanism_peak_speed, std::abs(e.mechanism_speed));
             d_.axial_peak = std::max(d_.axial_peak, std::abs(e.load_force));
         }
+        const double fastest =
+            largest(d_.load, s, states, [](const ShaftState& e) { return std::abs(e.speed); }).second;
+        d_.peak_speed = std::max(d_.peak_speed, fastest);
         const auto power = [](const ShaftState& e) { return e.torque * e.speed; };
         d_.peak_power = std::max(d_.peak_power, largest(d_.load, s, states, power).second);
         d_.peak_return = std::max(
