@@ -106,6 +106,8 @@ void Document::set_text(const QString& path, const QString& text) {
 void Document::set_choice(const QString& path, int index) {
     edit(tr("choice"), [&](Machine& m) {
         if (auto f = find_field(m, path.toStdString()); f && f->choose) f->choose(index);
+        // a linear cycle on a rotary axis keeps its words and says what is wrong with them
+        if (path.contains(QLatin1String("/mechanism"))) reread_motion(m.axes[static_cast<std::size_t>(axis_)]);
     });
 }
 
@@ -113,6 +115,30 @@ void Document::set_flag(const QString& path, bool on) {
     edit(tr("option"), [&](Machine& m) {
         if (auto f = find_field(m, path.toStdString()); f && f->flag) *f->flag = on;
     });
+}
+
+void Document::pin() {
+    pinned_ = machine_;
+    pinned_assessments_.assign(pinned_->axes.size(), std::nullopt);
+    emit changed();
+}
+
+void Document::unpin() {
+    pinned_.reset();
+    emit changed();
+}
+
+const Assessment* Document::pinned_assessment() {
+    if (!pinned_ || axis_ >= static_cast<int>(pinned_->axes.size())) return nullptr;
+    auto& slot = pinned_assessments_.at(static_cast<std::size_t>(axis_));
+    if (!slot) slot = assess(*pinned_, static_cast<std::size_t>(axis_));
+    return &*slot;
+}
+
+void Document::take_pinned() {
+    if (!pinned_) return;
+    const Snapshot a = pinned_;
+    edit(tr("back to A"), [&](Machine& m) { m = *a; });
 }
 
 QString Document::title() const {
@@ -123,6 +149,7 @@ QString Document::title() const {
 void Document::open(ProjectRead project, const QString& file) {
     undo_.clear();
     assessments_.clear();
+    pinned_.reset();
     axis_ = 0;
     file_ = file;
     recovered_ = false;

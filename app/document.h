@@ -43,6 +43,15 @@ class Document : public QObject {
     void edit(const QString& name, const std::function<void(Machine&)>& change, const QString& merge = {});
     void end_typing() { ++typing_; }
 
+    /// Keeps the present state as A, to be compared with what comes after.
+    void pin();
+    void unpin();
+    bool pinned() const { return pinned_ != nullptr; }
+    /// The selected axis as it was when it was pinned; nothing without a pin or without that axis.
+    const Assessment* pinned_assessment();
+    /// Goes back to A, undoably; the pin stays.
+    void take_pinned();
+
     QUndoStack& undo_stack() { return undo_; }
 
     QString file() const { return file_; }
@@ -71,6 +80,8 @@ class Document : public QObject {
     bool writable();
 
     Snapshot machine_;
+    Snapshot pinned_;
+    std::vector<std::optional<Assessment>> pinned_assessments_;
     QUndoStack undo_;
     std::vector<std::optional<Assessment>> assessments_;
     QString file_;

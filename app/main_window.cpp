@@ -7,8 +7,10 @@
 #include "app/pages/what_moves.h"
 #include "app/pages/what_takes.h"
 #include "app/policy_editor.h"
+#include "app/quick_sums.h"
 #include "app/theme.h"
 #include "app/widgets/choice.h"
+#include "app/widgets/list_editor.h"
 #include "core/model/validate.h"
 
 #include <QApplication>
@@ -95,6 +97,8 @@ MainWindow::~MainWindow() {
     disconnect(&document_, nullptr, nullptr, nullptr);
     disconnect(&document_.undo_stack(), nullptr, this, nullptr);
     delete policies_;
+    delete materials_;
+    delete sums_;
     delete takeCentralWidget();
 }
 
@@ -192,9 +196,24 @@ void MainWindow::build_menus() {
     action(edit, tr("&Find a field or command"), QKeySequence(Qt::CTRL | Qt::Key_K),
         [this] { palette_->setFocus(Qt::ShortcutFocusReason); });
 
+    action(edit, tr("Pin this state as &A"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_P), [this] {
+        document_.pin();
+        show_message(tr("This state is pinned as A. What changes from here is shown beside it; A is taken up again "
+                        "from the Edit menu."));
+    });
+    action(edit, tr("&Back to A"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_B), [this] {
+        if (document_.pinned())
+            document_.take_pinned();
+        else
+            show_message(tr("Nothing is pinned yet: pin a state as A first."));
+    });
+    action(edit, tr("&Let go of A"), {}, [this] { document_.unpin(); });
+    edit->addSeparator();
+    action(edit, tr("&Materials…"), QKeySequence(Qt::CTRL | Qt::Key_M), [this] { edit_materials(); });
     action(edit, tr("&Policies…"), QKeySequence(Qt::CTRL | Qt::Key_P), [this] { edit_policies(); });
 
     QMenu* view = bar->addMenu(tr("&View"));
+    action(view, tr("&Quick sums"), QKeySequence(Qt::CTRL | Qt::Key_R), [this] { show_quick_sums(); });
     for (const PageTitle& t : page_titles)
         action(view, tr("Page &%1: %2").arg(t.number).arg(QString::fromUtf8(t.question)),
             QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + t.number)),
@@ -267,6 +286,37 @@ void MainWindow::go_to(const QString& path) {
     }
     show_page(index);
     page(index)->go_to(path);
+}
+
+void MainWindow::edit_materials() {
+    if (!materials_) {
+        materials_ = new QDialog(this);
+        materials_->setObjectName(QStringLiteral("materials"));
+        materials_->setWindowTitle(tr("Materials of this project"));
+        materials_->resize(460, 420);
+        auto* box = new QVBoxLayout(materials_);
+        auto* list = new ListEditor(
+            document_, QStringLiteral("//materials"), tr("Materials"), tr("+ material"), [this](std::size_t i) {
+                const Material& m = document_.machine().materials[i];
+                return QStringLiteral("%1   %2").arg(
+                    QString::fromStdString(m.name), QString::fromStdString(m.density.text));
+            });
+        box->addWidget(list);
+        auto* help = new HelpStrip(document_);
+        connect(list, &ListEditor::focused, help, &HelpStrip::show_field);
+        box->addWidget(help);
+        box->addStretch(1);
+    }
+    materials_->show();
+    materials_->raise();
+    materials_->activateWindow();
+}
+
+void MainWindow::show_quick_sums() {
+    if (!sums_) sums_ = new QuickSums(document_, this);
+    sums_->show();
+    sums_->raise();
+    sums_->activateWindow();
 }
 
 void MainWindow::edit_policies() {

@@ -10,6 +10,7 @@
 #include <array>
 
 class QComboBox;
+class QDialog;
 class QLabel;
 class QLineEdit;
 class QMenu;
@@ -44,6 +45,9 @@ class MainWindow : public QMainWindow {
     void set_dark(bool dark);
     /// Opens the editor of the project's policies.
     void edit_policies();
+    /// Opens the table of materials, and the quick sums.
+    void edit_materials();
+    void show_quick_sums();
     /// Autosave now, rather than a moment after the last change.
     void keep_now();
     /// Asks about unsaved work; a test can answer for the user: true discards.
@@ -89,6 +93,8 @@ class MainWindow : public QMainWindow {
     bool painted_ = false;
     QAction* dark_;
     PolicyEditor* policies_ = nullptr;
+    QDialog* materials_ = nullptr;
+    QDialog* sums_ = nullptr;
 };
 
 } // namespace fulmox::app

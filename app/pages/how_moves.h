@@ -1,6 +1,7 @@
 // Page 2: how must it move?
 #pragma once
 
+#include "app/pages/law_table.h"
 #include "app/pages/page.h"
 #include "app/plots/cycle_plot.h"
 #include "app/widgets/figures.h"
@@ -16,6 +17,10 @@ class HowMoves : public Page {
     explicit HowMoves(Document& document, QWidget* parent = nullptr);
     void activate() override;
     bool go_to(const QString& path) override;
+    /// Adds a recorded motion after the selected segment; what is wrong with the file is shown on the page.
+    void import_trace(const QString& file);
+    /// Writes the planned motion every millisecond.
+    void export_motion(QString file);
 
   protected:
     QString sentence() const override;
@@ -26,6 +31,11 @@ class HowMoves : public Page {
     void edit_segments(const QString& name, const std::function<void(std::vector<Segment>&)>& change, int then_select);
     int current() const { return list_->currentRow(); }
 
+    void say(const QString& text);
+
+    QLabel* said_;
+    QLabel* trace_note_;
+    LawTable* laws_;
     QListWidget* list_;
     Form* form_;
     CyclePlot* plot_;

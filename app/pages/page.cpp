@@ -83,7 +83,9 @@ QString axis_sentence(Document& document) {
     const Assessment& now = document.assessment();
     QStringList parts;
     const auto qs = [](const std::string& s) { return QString::fromStdString(s); };
-    if (a.load.payload.given() && a.load.carriage_mass.given()) {
+    const Motion motion = motion_of(a.mechanism);
+    const bool carried = motion.has & Motion::payload;
+    if (carried && a.load.payload.given()) {
         const std::vector<double> payloads = payload_by_segment(a);
         double least = a.load.payload.si;
         double most = least;
@@ -91,22 +93,30 @@ QString axis_sentence(Document& document) {
             least = std::min(least, m);
             most = std::max(most, m);
         }
-        const double c = a.load.carriage_mass.si;
+        const double c = motion.has & Motion::carriage ? a.load.carriage_mass.value_or(0) : 0;
         const QString heavy = qs(format_quantity(c + most, Kind::mass, system));
-        parts << (least < most
-                      ? QObject::tr("%1 to %2")
-                            .arg(qs(format_number(from_si(c + least, display_unit(Kind::mass, system)))), heavy)
-                      : heavy);
+        if (c + most > 0)
+            parts << (least < most
+                          ? QObject::tr("%1 to %2")
+                                .arg(qs(format_number(from_si(c + least, display_unit(Kind::mass, system)))), heavy)
+                          : heavy);
     }
     if (now.motion)
         parts << QObject::tr("%1 in a cycle of %2")
-                     .arg(qs(format_quantity(now.motion->stroke(), Kind::length, system)),
+                     .arg(qs(format_quantity(std::max(now.motion->stroke(), std::abs(now.motion->advance)),
+                              motion_kind(Order::position, motion.rotary), system)),
                          qs(format_quantity(now.motion->duration, Kind::time, system)));
     if (const auto* s = std::get_if<Screw>(&a.mechanism); s && s->lead.given())
         parts << QObject::tr("%1 of %2 lead")
-                     .arg(s->thread == Thread::ball ? QObject::tr("ball screw") : QObject::tr("trapezoidal screw"),
+                     .arg(s->thread == Thread::ball          ? QObject::tr("ball screw")
+                          : s->thread == Thread::trapezoidal ? QObject::tr("trapezoidal screw")
+                                                             : QObject::tr("roller screw"),
                          qs(format_quantity(s->lead.si, Kind::length, system)));
-    if (a.load.inclination.given()) {
+    else
+        parts << std::visit(
+            [](const auto& held) { return QString::fromUtf8(std::decay_t<decltype(held)>::kind_label).toLower(); },
+            a.mechanism);
+    if ((motion.has & Motion::inclination) && a.load.inclination.given()) {
         const double g = a.load.inclination.si * 180 / 3.14159265358979323846;
         parts << (std::abs(g) < 0.5        ? QObject::tr("horizontal")
                   : std::abs(g - 90) < 0.5 ? QObject::tr("vertical")

@@ -1,29 +1,67 @@
 #include "app/pages/what_moves.h"
 
-#include "app/schematic/screw_schematic.h"
+#include "app/schematic/schematic.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/inertia_view.h"
+#include "app/widgets/mechanism_gallery.h"
 #include "app/widgets/paint.h"
 
 #include <QFrame>
+#include <QHBoxLayout>
 #include <QLabel>
+#include <QPushButton>
 #include <QScrollArea>
 #include <QVBoxLayout>
 
 namespace fulmox::app {
 
+namespace {
+
+QString qs(const std::string& s) { return QString::fromStdString(s); }
+
+QString shape_of(const Body& b) {
+    return std::visit(
+        [](const auto& held) { return QString::fromUtf8(std::decay_t<decltype(held)>::kind_label).toLower(); },
+        b.shape);
+}
+
+} // namespace
+
 WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr("What moves?"), parent) {
-    auto* form = new Form(document,
-        {QStringLiteral("/name"), QStringLiteral("/load"), QStringLiteral("/mechanism"), QStringLiteral("/coupling"),
-            QStringLiteral("/credit_friction_at_rest"), QStringLiteral("//site")});
+    auto* form = new Form(document, {QStringLiteral("/name"), QStringLiteral("/mechanism"), QStringLiteral("/load")});
+    bodies_ = new ListEditor(document, QStringLiteral("/bodies"), tr("Bodies"), tr("+ body"), [this](std::size_t i) {
+        const Body& b = document_.axis().bodies[i];
+        const QString name = b.name.empty() ? tr("Body %1").arg(i + 1) : qs(b.name);
+        const QString what = b.hole ? tr("hole: %1").arg(shape_of(b)) : shape_of(b);
+        return QStringLiteral("%1   %2%3")
+            .arg(name, what, b.mass.given() ? QStringLiteral(", ") + qs(b.mass.text) : QString());
+    });
+    stages_ = new ListEditor(
+        document, QStringLiteral("/stages"), tr("Reduction, motor side first"), tr("+ stage"), [this](std::size_t i) {
+            const Stage& s = document_.axis().stages[i];
+            return QStringLiteral("%1   i = %2")
+                .arg(s.name.empty() ? QString::fromUtf8(Stage::kinds[static_cast<std::size_t>(s.kind)].label)
+                                    : qs(s.name),
+                    s.ratio.given() ? qs(s.ratio.text) : QStringLiteral("?"));
+        });
+    auto* rest = new Form(
+        document, {QStringLiteral("/coupling"), QStringLiteral("/credit_friction_at_rest"), QStringLiteral("//site")});
     forms_.push_back(form);
+    forms_.push_back(rest);
     auto* right = new QWidget;
     auto* column = new QVBoxLayout(right);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(10);
     auto* drawing = new QFrame;
-    QVBoxLayout* drawing_box = make_card(drawing, tr("The axis, lengths to scale"));
-    auto* schematic = new ScrewSchematic(document);
+    QVBoxLayout* drawing_box = make_card(drawing, tr("The axis"));
+    auto* choose = new QPushButton(tr("Choose a mechanism by its picture…"));
+    choose->setObjectName(QStringLiteral("link"));
+    connect(choose, &QPushButton::clicked, this, [this, choose] {
+        if (!gallery_) gallery_ = new MechanismGallery(document_, this);
+        gallery_->open_at(choose->mapToGlobal(QPoint(0, choose->height())));
+    });
+    static_cast<QHBoxLayout*>(drawing_box->itemAt(0)->layout())->addWidget(choose);
+    auto* schematic = new Schematic(document);
     drawing_box->addWidget(schematic, 1);
     column->addWidget(drawing, 1);
     auto* statement = new QFrame;
@@ -40,10 +78,13 @@ WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr("W
         new FigureList(document, {QStringLiteral("load.efficiency_forward"), QStringLiteral("load.efficiency_backward"),
                                      QStringLiteral("demand.static_torque")}));
     column->addWidget(statement);
-    connect(schematic, &ScrewSchematic::go_to, this, [this](const QString& path) {
+    connect(schematic, &Schematic::go_to, this, [this](const QString& path) {
         if (!go_to(path)) emit go_to_requested(path);
     });
-    lay_out({form}, right);
+    lay_out({form, bodies_, stages_, rest}, right);
+    for (ListEditor* l : {bodies_, stages_}) connect(l, &ListEditor::focused, help_, &HelpStrip::show_field);
 }
+
+bool WhatMoves::go_to(const QString& path) { return bodies_->go_to(path) || stages_->go_to(path) || Page::go_to(path); }
 
 } // namespace fulmox::app

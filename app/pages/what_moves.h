@@ -2,8 +2,11 @@
 #pragma once
 
 #include "app/pages/page.h"
+#include "app/widgets/list_editor.h"
 
 namespace fulmox::app {
+
+class MechanismGallery;
 
 class WhatMoves : public Page {
     Q_OBJECT
@@ -11,8 +14,15 @@ class WhatMoves : public Page {
   public:
     explicit WhatMoves(Document& document, QWidget* parent = nullptr);
 
+    bool go_to(const QString& path) override;
+
   protected:
     QString sentence() const override { return axis_sentence(document_); }
+
+  private:
+    ListEditor* bodies_;
+    ListEditor* stages_;
+    MechanismGallery* gallery_ = nullptr;
 };
 
 } // namespace fulmox::app

@@ -3,35 +3,58 @@
 #include "app/theme.h"
 #include "core/quantity/format.h"
 
+#include <cmath>
+#include <optional>
+
 namespace fulmox::app {
 
 namespace {
 
 QString qs(const std::string& s) { return QString::fromStdString(s); }
 
-struct Channel {
-    Kind kind;
-    const char* name;
-};
-constexpr std::array<Channel, 3> channels{
-    {{Kind::length, "position"}, {Kind::speed, "velocity"}, {Kind::acceleration, "acceleration"}}};
+constexpr std::array<Order, 4> channels{Order::position, Order::speed, Order::acceleration, Order::jerk};
+const char* name_of(std::size_t channel, bool rotary) {
+    static constexpr std::array<const char*, 4> names{"position", "velocity", "acceleration", "jerk"};
+    return channel == 0 && rotary ? "angle" : names[channel];
+}
 
 double value(const Piece& p, std::size_t channel, double tau) {
-    return channel == 0 ? p.position(tau) : channel == 1 ? p.velocity(tau) : p.acceleration(tau);
+    return channel == 0   ? p.position(tau)
+           : channel == 1 ? p.velocity(tau)
+           : channel == 2 ? p.acceleration(tau)
+                          : p.jerk(tau);
+}
+
+// Duration and distance of a segment, where dragging may change them.
+std::optional<double> own_time(const Segment& s) {
+    const auto given = [](const auto& q) { return q.given() ? std::optional(q.si) : std::nullopt; };
+    if (const auto* m = std::get_if<MoveInTime>(&s.what)) return given(m->duration);
+    if (const auto* m = std::get_if<SpeedChange>(&s.what)) return given(m->duration);
+    if (const auto* m = std::get_if<ConstantSpeed>(&s.what)) return given(m->duration);
+    if (const auto* m = std::get_if<Jog>(&s.what)) return given(m->duration);
+    if (const auto* m = std::get_if<Dwell>(&s.what)) return given(m->duration);
+    return std::nullopt;
+}
+std::optional<double> own_distance(const Segment& s) {
+    const auto given = [](const auto& q) { return q.given() ? std::optional(q.si) : std::nullopt; };
+    if (const auto* m = std::get_if<MoveInTime>(&s.what)) return given(m->distance);
+    if (const auto* m = std::get_if<MoveByLimits>(&s.what)) return given(m->distance);
+    if (const auto* m = std::get_if<ConstantSpeed>(&s.what)) return given(m->distance);
+    return std::nullopt;
 }
 
 } // namespace
 
 CyclePlot::CyclePlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
     set_file_stem(QStringLiteral("cycle"));
-    setAccessibleName(tr("Position, velocity and acceleration over the cycle"));
+    setAccessibleName(tr("Position, velocity, acceleration and jerk over the cycle"));
     plotLayout()->clear();
     auto* margins = new QCPMarginGroup(this);
     for (std::size_t i = 0; i < channels.size(); ++i) {
-        rects_[i] = add_rect(static_cast<int>(i), {}, i == 2);
+        rects_[i] = add_rect(static_cast<int>(i), {}, i + 1 == count);
         rects_[i]->setMarginGroup(QCP::msLeft | QCP::msRight, margins);
         QCPAxis* x = rects_[i]->axis(QCPAxis::atBottom);
-        x->setTickLabels(i == 2);
+        x->setTickLabels(i + 1 == count);
         graphs_[i] = addGraph(x, rects_[i]->axis(QCPAxis::atLeft));
         marks_[i] = new QCPItemRect(this);
         marks_[i]->setClipAxisRect(rects_[i]);
@@ -50,9 +73,19 @@ CyclePlot::CyclePlot(Document& document, QWidget* parent) : Plot(parent), docume
                 qOverload<const QCPRange&>(&QCPAxis::setRange));
         }
     }
+    for (std::size_t i = 0; i < raw_.size(); ++i) {
+        raw_[i] = addGraph(rects_[i]->axis(QCPAxis::atBottom), rects_[i]->axis(QCPAxis::atLeft));
+        raw_[i]->setLineStyle(QCPGraph::lsNone);
+        raw_[i]->setName({});
+    }
     connect(&document_, &Document::changed, this, [this] {
         if (isVisible()) refresh();
     });
+}
+
+const Unit& CyclePlot::unit(std::size_t channel) const {
+    const bool rotary = document_.has_axis() && motion_of(document_.axis().mechanism).rotary;
+    return display_unit(motion_kind(channels[channel], rotary), document_.machine().unit_system);
 }
 
 void CyclePlot::refresh() {
@@ -61,18 +94,35 @@ void CyclePlot::refresh() {
     borders_.clear();
     const Theme& t = theme();
     const bool any = document_.has_axis() && document_.assessment().motion.has_value();
+    const bool rotary = document_.has_axis() && motion_of(document_.axis().mechanism).rotary;
+    // jerk is drawn where it is finite: an acceleration that jumps has none to show
+    const bool jerk = any && std::isfinite(document_.assessment().motion->peak_jerk);
+    if (jerk != jerk_shown_) {
+        jerk_shown_ = jerk;
+        if (jerk)
+            plotLayout()->addElement(3, 0, rects_[3]);
+        else {
+            plotLayout()->take(rects_[3]);
+            plotLayout()->simplify();
+        }
+        rects_[3]->setVisible(jerk);
+        for (QCPAxis* a : rects_[3]->axes())
+            a->setVisible(jerk && (a->axisType() == QCPAxis::atLeft || a->axisType() == QCPAxis::atBottom));
+        graphs_[3]->setVisible(jerk);
+        rects_[2]->axis(QCPAxis::atBottom)->setTickLabels(!jerk);
+        rects_[2]->axis(QCPAxis::atBottom)->setLabel(jerk ? QString() : tr("time, s"));
+    }
     for (std::size_t i = 0; i < channels.size(); ++i) {
-        const UnitSystem system = document_.machine().unit_system;
-        const Unit& unit = display_unit(channels[i].kind, system);
-        const QString label = QStringLiteral("%1, %2").arg(QLatin1String(channels[i].name),
-            QString::fromUtf8(unit.symbol.data(), static_cast<qsizetype>(unit.symbol.size())));
+        const Unit& own = unit(i);
+        const QString label = QStringLiteral("%1, %2").arg(QLatin1String(name_of(i, rotary)),
+            QString::fromUtf8(own.symbol.data(), static_cast<qsizetype>(own.symbol.size())));
         rects_[i]->axis(QCPAxis::atLeft)->setLabel(label);
         graphs_[i]->setName(label);
         graphs_[i]->setPen(QPen(t.accent, 1.8));
         QColor fill = t.accent;
         fill.setAlpha(28);
         graphs_[i]->setBrush(i > 0 ? QBrush(fill) : Qt::NoBrush);
-        marks_[i]->setVisible(any && marked_ >= 0);
+        marks_[i]->setVisible(any && marked_ >= 0 && (i < 3 || jerk));
         marks_[i]->setPen(Qt::NoPen);
         QColor ground = t.accent_ground;
         ground.setAlpha(150);
@@ -83,19 +133,38 @@ void CyclePlot::refresh() {
         }
         const Trajectory& motion = *document_.assessment().motion;
         QVector<double> x, y;
-        for (const Piece& p : motion.pieces) {
-            const int n = p.at_rest() || i == 2 ? 1 : 24;
+        // long recordings are thinned to what the screen can show
+        const std::size_t every = 1 + motion.pieces.size() / 20000;
+        for (std::size_t k_piece = 0; k_piece < motion.pieces.size(); k_piece += every) {
+            const Piece& p = motion.pieces[k_piece];
+            const int n = p.at_rest() || (i >= 2 && p.uniform()) || motion.pieces.size() > 2000 ? 1 : 24;
             for (int k = 0; k <= n; ++k) {
                 const double tau = p.duration * k / n;
                 x.push_back(p.start + tau);
-                y.push_back(from_si(value(p, i, tau), unit));
+                y.push_back(from_si(value(p, i, tau), own));
             }
         }
         graphs_[i]->setData(x, y, true);
+        if (i < raw_.size()) {
+            QVector<double> rx, ry;
+            for (const Phase& f : motion.phases) {
+                const auto* trace = std::get_if<Trace>(&document_.axis().cycle.segments[f.segment].what);
+                if (!trace || (trace->of == TraceOf::position) != (i == 0)) continue;
+                const double shift = i == 0 ? motion.at(f.start).position(0) - trace->samples.at(0, 1) : 0;
+                const std::size_t rows = trace->samples.rows();
+                for (std::size_t k = 0; k < rows; k += 1 + rows / 3000) {
+                    rx.push_back(f.start + trace->samples.at(k, 0));
+                    ry.push_back(from_si(trace->samples.at(k, 1) + shift, own));
+                }
+            }
+            raw_[i]->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssDisc, t.tight, 3));
+            raw_[i]->setData(rx, ry, true);
+        }
         rects_[i]->axis(QCPAxis::atLeft)->rescale();
         QCPRange r = rects_[i]->axis(QCPAxis::atLeft)->range();
         const double pad = std::max(r.size() * 0.09, 1e-9);
         rects_[i]->axis(QCPAxis::atLeft)->setRange(r.lower - pad, r.upper + pad);
+        if (i == 3 && !jerk) continue;
         for (std::size_t s = 1; s < motion.phases.size() && motion.phases.size() <= 400; ++s) {
             auto* line = new QCPItemStraightLine(this);
             line->setClipAxisRect(rects_[i]);
@@ -115,7 +184,8 @@ void CyclePlot::refresh() {
             marks_[i]->setVisible(false);
         }
     }
-    if (any && document_.assessment().motion->duration != shown_duration_) {
+    // while a border is dragged the time axis stands still
+    if (any && grip_.of == Grip::Of::nothing && document_.assessment().motion->duration != shown_duration_) {
         shown_duration_ = document_.assessment().motion->duration;
         rects_[0]->axis(QCPAxis::atBottom)->setRange(0, shown_duration_);
     }
@@ -139,7 +209,80 @@ int CyclePlot::segment_at(double t) {
     return -1;
 }
 
+CyclePlot::Grip CyclePlot::grip_at(QPointF place) {
+    Grip g;
+    QCPAxisRect* rect = axisRectAt(place);
+    if (!rect || !document_.has_axis() || !document_.assessment().motion) return g;
+    const Trajectory& motion = *document_.assessment().motion;
+    const QCPAxis* x = rect->axis(QCPAxis::atBottom);
+    constexpr double near = 5;
+    for (const Phase& f : motion.phases) {
+        const double end = f.start + f.duration;
+        if (std::abs(x->coordToPixel(end) - place.x()) > near) continue;
+        const Segment& s = document_.axis().cycle.segments[f.segment];
+        const auto time = own_time(s);
+        const auto distance = own_distance(s);
+        g.segment = static_cast<int>(f.segment);
+        const double position =
+            motion.at(end - 1e-9 * f.duration).position(motion.at(end - 1e-9 * f.duration).duration);
+        const double y = rects_[0]->axis(QCPAxis::atLeft)->coordToPixel(from_si(position, unit(0)));
+        if (rect == rects_[0] && distance && std::abs(y - place.y()) <= 8) {
+            g.of = Grip::Of::distance;
+            g.start = position;
+            g.value = *distance;
+            return g;
+        }
+        if (time) {
+            g.of = Grip::Of::time;
+            g.start = end;
+            g.value = *time;
+            return g;
+        }
+    }
+    return g;
+}
+
+QPointF CyclePlot::end_of_segment(int segment) {
+    const Trajectory& motion = *document_.assessment().motion;
+    for (const Phase& f : motion.phases)
+        if (static_cast<int>(f.segment) == segment) {
+            const Piece& last = motion.at(f.start + f.duration * (1 - 1e-9));
+            return {rects_[0]->axis(QCPAxis::atBottom)->coordToPixel(f.start + f.duration),
+                rects_[0]->axis(QCPAxis::atLeft)->coordToPixel(from_si(last.position(last.duration), unit(0)))};
+        }
+    return {};
+}
+
+// The new value is rounded to what can be aimed at, and written in the unit of the field.
+void CyclePlot::drag(QPointF place) {
+    const QString base = document_.axis_path() + QStringLiteral("/cycle/segments/%1/what/").arg(grip_.segment);
+    if (grip_.of == Grip::Of::time) {
+        const QCPAxis* x = rects_[0]->axis(QCPAxis::atBottom);
+        const double per_pixel = std::abs(x->pixelToCoord(1) - x->pixelToCoord(0));
+        const double step = std::pow(10, std::ceil(std::log10(std::max(per_pixel, 1e-9)) - 0.3));
+        double t = grip_.value + x->pixelToCoord(place.x()) - grip_.start;
+        t = std::max(step, std::round(t / step) * step);
+        document_.set_quantity(base + QStringLiteral("duration"), qs(format_number(t, 6)) + QStringLiteral(" s"));
+    } else {
+        const QCPAxis* y = rects_[0]->axis(QCPAxis::atLeft);
+        const Unit& own = unit(0);
+        const double per_pixel = std::abs(y->pixelToCoord(1) - y->pixelToCoord(0));
+        const double step = std::pow(10, std::ceil(std::log10(std::max(per_pixel, 1e-9)) - 0.3));
+        const double moved = y->pixelToCoord(place.y()) - from_si(grip_.start, own);
+        const double d = std::round((from_si(grip_.value, own) + moved) / step) * step;
+        document_.set_quantity(base + QStringLiteral("distance"),
+            qs(format_number(d, 6)) + QLatin1Char(' ') +
+                QString::fromUtf8(own.symbol.data(), static_cast<qsizetype>(own.symbol.size())));
+    }
+}
+
 void CyclePlot::mousePressEvent(QMouseEvent* event) {
+    grip_ = event->button() == Qt::LeftButton ? grip_at(event->position()) : Grip{};
+    if (grip_.of != Grip::Of::nothing) {
+        document_.end_typing();
+        emit segment_clicked(grip_.segment);
+        return;
+    }
     Plot::mousePressEvent(event);
     QCPAxisRect* rect = axisRectAt(event->position());
     if (!rect || !document_.has_axis() || !document_.assessment().motion || event->button() != Qt::LeftButton) return;
@@ -147,16 +290,33 @@ void CyclePlot::mousePressEvent(QMouseEvent* event) {
     if (s >= 0) emit segment_clicked(s);
 }
 
+void CyclePlot::mouseMoveEvent(QMouseEvent* event) {
+    if (grip_.of != Grip::Of::nothing) return drag(event->position());
+    Plot::mouseMoveEvent(event);
+    const Grip::Of over = event->buttons() ? Grip::Of::nothing : grip_at(event->position()).of;
+    setCursor(over == Grip::Of::time       ? Qt::SizeHorCursor
+              : over == Grip::Of::distance ? Qt::SizeVerCursor
+                                           : Qt::ArrowCursor);
+}
+
+void CyclePlot::mouseReleaseEvent(QMouseEvent* event) {
+    if (grip_.of != Grip::Of::nothing) {
+        grip_ = {};
+        document_.end_typing();
+        reset_view();
+        return;
+    }
+    Plot::mouseReleaseEvent(event);
+}
+
 QString CyclePlot::readout(double x, double, QCPAxisRect*) {
     if (!document_.has_axis() || !document_.assessment().motion) return {};
     const Trajectory& motion = *document_.assessment().motion;
     if (x < 0 || x > motion.duration) return {};
     const Piece& p = motion.at(x);
-    const UnitSystem system = document_.machine().unit_system;
     QString text = QStringLiteral("%1 s, segment %2").arg(qs(format_number(x, 4))).arg(p.segment + 1);
-    for (std::size_t i = 0; i < channels.size(); ++i)
-        text +=
-            QLatin1Char('\n') + qs(format_quantity(value(p, i, x - p.start), display_unit(channels[i].kind, system)));
+    for (std::size_t i = 0; i < (jerk_shown_ ? count : count - 1); ++i)
+        text += QLatin1Char('\n') + qs(format_quantity(value(p, i, x - p.start), unit(i)));
     return text;
 }
 

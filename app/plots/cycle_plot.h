@@ -1,4 +1,4 @@
-// Position, velocity and acceleration over the cycle on one time axis.
+// Position, velocity, acceleration and jerk over the cycle on one time axis; segments are dragged by their ends.
 #pragma once
 
 #include "app/document.h"
@@ -15,6 +15,8 @@ class CyclePlot : public Plot {
     explicit CyclePlot(Document& document, QWidget* parent = nullptr);
     void refresh();
     void mark_segment(int segment);
+    /// Where the end of a segment is drawn, in pixels of this widget: its instant, and its position in the upper plot.
+    QPointF end_of_segment(int segment);
 
   signals:
     void segment_clicked(int segment);
@@ -23,15 +25,31 @@ class CyclePlot : public Plot {
     void reset_view() override;
     QString readout(double x, double y, QCPAxisRect* rect) override;
     void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
 
   private:
+    /// What the mouse would change: the time of a segment by its border, or its distance by its end position.
+    struct Grip {
+        enum class Of { nothing, time, distance } of = Of::nothing;
+        int segment = -1;
+        double start = 0; ///< s or position at the press
+        double value = 0; ///< SI, duration or distance at the press
+    };
+    static constexpr std::size_t count = 4;
     int segment_at(double t);
+    Grip grip_at(QPointF place);
+    void drag(QPointF place);
+    Unit const& unit(std::size_t channel) const;
 
     Document& document_;
-    std::array<QCPAxisRect*, 3> rects_{};
-    std::array<QCPGraph*, 3> graphs_{};
-    std::array<QCPItemRect*, 3> marks_{};
+    std::array<QCPAxisRect*, count> rects_{};
+    std::array<QCPGraph*, count> graphs_{};
+    std::array<QCPItemRect*, count> marks_{};
+    std::array<QCPGraph*, 2> raw_{}; ///< samples of a trace, as recorded
     QList<QCPAbstractItem*> borders_;
+    Grip grip_;
+    bool jerk_shown_ = true;
     int marked_ = -1;
     double shown_duration_ = -1;
 };

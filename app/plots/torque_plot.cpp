@@ -40,6 +40,8 @@ TorquePlot::TorquePlot(Document& document, QWidget* parent) : Plot(parent), docu
         }
     }
     total_ = addGraph(x, y);
+    pinned_ = addGraph(x, y);
+    pinned_->setName({});
     power_ = addGraph(x2, power_rect_->axis(QCPAxis::atLeft));
     connect(&document_, &Document::changed, this, [this] {
         if (isVisible()) refresh();
@@ -52,11 +54,13 @@ void TorquePlot::refresh() {
     notes_.clear();
     const Theme& t = theme();
     const UnitSystem system = document_.machine().unit_system;
-    const Unit& torque = display_unit(Kind::torque, system);
+    const bool direct = document_.has_axis() && motion_of(document_.axis().mechanism).direct;
+    const Kind kind = direct ? Kind::force : Kind::torque;
+    const Unit& torque = display_unit(kind, system);
     const Unit& power = display_unit(Kind::power, system);
-    torque_rect_->axis(QCPAxis::atLeft)->setLabel(tr("torque, %1").arg(symbol(torque)));
+    torque_rect_->axis(QCPAxis::atLeft)->setLabel((direct ? tr("force, %1") : tr("torque, %1")).arg(symbol(torque)));
     power_rect_->axis(QCPAxis::atLeft)->setLabel(tr("power, %1").arg(symbol(power)));
-    total_->setName(tr("torque, %1").arg(symbol(torque)));
+    total_->setName((direct ? tr("force, %1") : tr("torque, %1")).arg(symbol(torque)));
     power_->setName(tr("power, %1").arg(symbol(power)));
     total_->setPen(QPen(t.ink, 1.8));
     power_->setPen(QPen(t.accent, 1.6));
@@ -81,7 +85,7 @@ void TorquePlot::refresh() {
     double top = 0;
     double bottom = 0;
     for (const Span& s : d.spans) {
-        const int n = s.regime == Regime::standstill || s.regime == Regime::braked ? 1 : 8;
+        const int n = s.regime == Regime::standstill || s.regime == Regime::braked || d.spans.size() > 4000 ? 1 : 8;
         for (int k = 0; k <= n; ++k) {
             const double at = s.start + s.duration * k / n;
             const ShaftState e = evaluate(d.load, s, at);
@@ -104,6 +108,16 @@ void TorquePlot::refresh() {
         below_[c]->setData(x, down[c], true);
     }
     total_->setData(x, all, true);
+    QVector<double> ax, ay;
+    if (const Assessment* a = document_.pinned_assessment(); a && a->demand)
+        for (const Span& sp : a->demand->spans)
+            for (int k = 0; k <= 8; ++k) {
+                const double at = sp.start + sp.duration * k / 8;
+                ax.push_back(at);
+                ay.push_back(from_si(evaluate(a->demand->load, sp, at).torque, torque));
+            }
+    pinned_->setData(ax, ay, true);
+    pinned_->setPen(QPen(t.over, 1.4, Qt::DashLine));
     power_->setData(x, watts, true);
     const double pad = (top - bottom) * 0.12 + 1e-12;
     torque_rect_->axis(QCPAxis::atLeft)->setRange(bottom - pad, top + pad);
@@ -112,7 +126,7 @@ void TorquePlot::refresh() {
     power_rect_->axis(QCPAxis::atLeft)->setRange(r.lower - r.size() * 0.1, r.upper + r.size() * 0.1);
     const double peak = from_si(d.peak.torque, torque);
     notes_.push_back(note(torque_rect_, d.peak.time, peak,
-        tr("peak %1").arg(qs(format_quantity(d.peak.torque, Kind::torque, system))), t.ink,
+        tr("peak %1").arg(qs(format_quantity(d.peak.torque, kind, system))), t.ink,
         (d.peak.time > d.cycle_time / 2 ? Qt::AlignRight : Qt::AlignLeft) |
             (peak > 0 ? Qt::AlignBottom : Qt::AlignTop)));
     const double rms = from_si(d.rms_torque, torque);
@@ -124,9 +138,8 @@ void TorquePlot::refresh() {
     line->point2->setCoords(1, rms);
     line->setPen(QPen(t.second, 1, Qt::DashLine));
     notes_.push_back(line);
-    auto* rms_note =
-        note(torque_rect_, d.cycle_time, rms, tr("RMS %1").arg(qs(format_quantity(d.rms_torque, Kind::torque, system))),
-            t.ink, Qt::AlignRight | Qt::AlignBottom);
+    auto* rms_note = note(torque_rect_, d.cycle_time, rms,
+        tr("RMS %1").arg(qs(format_quantity(d.rms_torque, kind, system))), t.ink, Qt::AlignRight | Qt::AlignBottom);
     notes_.push_back(rms_note);
     if (d.cycle_time != shown_duration_) {
         shown_duration_ = d.cycle_time;
@@ -146,14 +159,17 @@ QString TorquePlot::readout(double x, double, QCPAxisRect*) {
     if (x < 0 || x > d.cycle_time) return {};
     const ShaftState e = d.at(x);
     const UnitSystem system = document_.machine().unit_system;
+    const bool direct = motion_of(document_.axis().mechanism).direct;
+    const Kind kind = direct ? Kind::force : Kind::torque;
     QString text = QStringLiteral("%1 s, %2\n%3, %4")
-                       .arg(qs(format_number(x, 4)), qs(format_quantity(e.speed, Kind::angular_speed, system)),
-                           qs(format_quantity(e.torque, Kind::torque, system)),
+                       .arg(qs(format_number(x, 4)),
+                           qs(format_quantity(e.speed, direct ? Kind::speed : Kind::angular_speed, system)),
+                           qs(format_quantity(e.torque, kind, system)),
                            qs(format_quantity(e.torque * e.speed, Kind::power, system)));
     for (std::size_t c = 0; c < e.part.size(); ++c)
         if (e.part[c] != 0)
-            text += QStringLiteral("\n%1 %2").arg(QString::fromUtf8(cause_label(static_cast<Cause>(c))),
-                qs(format_quantity(e.part[c], Kind::torque, system)));
+            text += QStringLiteral("\n%1 %2").arg(
+                QString::fromUtf8(cause_label(static_cast<Cause>(c))), qs(format_quantity(e.part[c], kind, system)));
     return text;
 }
 

@@ -6,6 +6,7 @@
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QVBoxLayout>
+#include <cmath>
 
 namespace fulmox::app {
 
@@ -15,6 +16,21 @@ QString qs(const std::string& s) { return QString::fromStdString(s); }
 
 const Figure* find_figure(Document& d, const QString& key) {
     return d.has_axis() ? d.assessment().figure(key.toStdString()) : nullptr;
+}
+
+// "A 1.4 N·m, now 12 % less"; empty without a pin or where nothing changed.
+QString beside_a(Document& d, const Figure& now) {
+    const Assessment* a = d.pinned_assessment();
+    const Figure* was = a ? a->figure(now.key) : nullptr;
+    if (!was || was->si == now.si) return {};
+    QString text = QObject::tr("A %1").arg(qs(figure_text(*was, d.machine().unit_system)));
+    if (was->si != 0 && (was->si > 0) == (now.si > 0)) {
+        const double change = 100 * (now.si / was->si - 1);
+        text +=
+            QObject::tr(", now %1 %")
+                .arg((change > 0 ? QStringLiteral("+") : QStringLiteral("−")) + qs(format_number(std::abs(change), 2)));
+    }
+    return text;
 }
 
 void show_text(QLabel* label, const QString& text) {
@@ -74,7 +90,8 @@ void FigureTiles::refresh() {
         const Figure* f = find_figure(document_, t.key);
         show_text(t.label, f ? qs(f->label) : QStringLiteral("–"));
         show_text(t.value, f ? qs(figure_text(*f, document_.machine().unit_system)) : QStringLiteral("–"));
-        show_text(t.note, f ? qs(f->note) : tr("not known yet"));
+        const QString a = f ? beside_a(document_, *f) : QString();
+        show_text(t.note, !a.isEmpty() ? a : f ? qs(f->note) : tr("not known yet"));
         t.frame->setToolTip(f ? working_html(f->working) : QString());
     }
 }
@@ -114,8 +131,11 @@ void FigureList::refresh() {
         l.value->setVisible(f);
         if (!f) continue;
         show_text(l.label, qs(f->label));
-        show_text(l.value, qs(figure_text(*f, document_.machine().unit_system)));
+        const QString a = beside_a(document_, *f);
+        const QString value = qs(figure_text(*f, document_.machine().unit_system));
+        show_text(l.value, a.isEmpty() ? value : value + QStringLiteral("   ") + a.section(QLatin1Char(','), 0, 0));
         const QString tip =
+            (a.isEmpty() ? QString() : QStringLiteral("<p>%1</p>").arg(a.toHtmlEscaped())) +
             (f->note.empty() ? QString() : QStringLiteral("<p>%1</p>").arg(qs(f->note).toHtmlEscaped())) +
             working_html(f->working);
         l.label->setToolTip(tip);

@@ -23,6 +23,7 @@ void ShareBars::paintEvent(QPaintEvent*) {
     }
     const Demand& d = *document_.assessment().demand;
     const UnitSystem system = document_.machine().unit_system;
+    const Kind kind = motion_of(document_.axis().mechanism).direct ? Kind::force : Kind::torque;
     const int name = 96;
     const int torque_right = name + 82;
     const int heat_left = torque_right + 14;
@@ -40,7 +41,7 @@ void ShareBars::paintEvent(QPaintEvent*) {
         p.setFont(type_face(13));
         p.drawText(QRect(16, y, name - 16, 20), Qt::AlignVCenter, QString::fromUtf8(cause_label(cause)));
         p.drawText(QRect(name, y, 82, 20), Qt::AlignVCenter | Qt::AlignRight,
-            QString::fromStdString(format_quantity(d.peak.state.part[c], Kind::torque, system, 3)));
+            QString::fromStdString(format_quantity(d.peak.state.part[c], kind, system, 3)));
         const double share = d.rms_share[c];
         const QString percent = QString::fromStdString(format_number(100 * share, 3)) + QStringLiteral(" %");
         const int text = 52;
@@ -60,7 +61,7 @@ void ShareBars::paintEvent(QPaintEvent*) {
     p.setFont(type_face(13, Weight::strong));
     p.drawText(QRect(16, y + 4, name, 20), Qt::AlignVCenter, tr("Together"));
     p.drawText(QRect(name, y + 4, 82, 20), Qt::AlignVCenter | Qt::AlignRight,
-        QString::fromStdString(format_quantity(d.peak.torque, Kind::torque, system, 3)));
+        QString::fromStdString(format_quantity(d.peak.torque, kind, system, 3)));
     p.drawText(QRect(width() - 120, y + 4, 120, 20), Qt::AlignVCenter | Qt::AlignRight, tr("100 %"));
 }
 

@@ -67,6 +67,8 @@ class Account {
         d_.rms_torque = std::sqrt(heat_ / d_.cycle_time);
         d_.mean_speed = speed_ / d_.cycle_time;
         d_.rms_speed = std::sqrt(speed_squared_ / d_.cycle_time);
+        // a slider in its dead centre pulls by rounding alone
+        if (d_.holding_torque < 1e-12 * std::abs(d_.peak.torque)) d_.holding_torque = 0;
         if (heat_ > 0)
             for (std::size_t k = 0; k < part_heat_.size(); ++k) d_.rms_share[k] = part_heat_[k] / heat_;
         if (d_.load.position_dependent()) return;

@@ -82,6 +82,7 @@ struct Builder {
         const double k = f.follower_diameter.given() ? f.roll_diameter.si / f.follower_diameter.si : 1;
         m.own_inertia += or_zero(f.roll_inertia) + or_zero(f.follower_inertia) * k * k;
         m.constant += or_zero(f.tension);
+        m.tension = true;
         set_losses(m, f.losses);
     }
     void operator()(const Winder& w) {
@@ -91,6 +92,7 @@ struct Builder {
         m.wound = pi * w.web_density.si * w.web_width.si / 2;
         m.web_sign = w.winds == WindsTo::winds ? 1 : -1;
         m.constant = m.web_sign * w.tension.si;
+        m.tension = true;
         m.own_inertia += or_zero(w.core_inertia);
         set_losses(m, w.losses);
     }

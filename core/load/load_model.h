@@ -52,6 +52,7 @@ struct LoadModel {
     double viscous = 0;                                  ///< N·s/m
     double counterbalance = 0;                           ///< N, up the incline
     double constant = 0;                                 ///< N or N·m always wanted: web tension, a spring
+    bool tension = false;     ///< `constant` is a web tension: nothing falls when the power goes
     double fan = 0;                                      ///< N·m·s²/rad²: torque over speed squared
     double shaft_drag = 0;                               ///< N·m at the mechanism's shaft
     double efficiency_forward = 1;

@@ -98,7 +98,9 @@ void demand_figures(Figures f, const Demand& d) {
     f.put("demand.peak_return", "Peak power returned", Kind::power, d.peak_return, "at the shaft, braking");
     f.put("demand.energy_delivered", "Energy per cycle", Kind::energy, d.energy_delivered);
     f.put("demand.energy_returned", "Energy returned per cycle", Kind::energy, d.energy_returned);
-    f.put("demand.axial_force", "Largest axial force", Kind::force, d.axial_peak);
+    const bool rotary = d.load.motion.rotary && !d.load.motion.linear_force;
+    f.put("demand.axial_force", rotary ? "Largest load torque" : "Largest load force",
+        rotary ? Kind::torque : Kind::force, d.axial_peak);
     for (int k = 0; k < cause_count; ++k) {
         static constexpr const char* keys[] = {"demand.rms_share.load_inertia", "demand.rms_share.rotor",
             "demand.rms_share.friction", "demand.rms_share.gravity", "demand.rms_share.process"};
@@ -141,7 +143,7 @@ void load_figures(Figures f, const Axis& axis, const InertiaStatement& i, const 
         w.push_back(working_line("J_L", "Σ J at the shaft", sum, v, i.load, Kind::inertia, "sum of the statement"));
         return w;
     });
-    f.put("load.inertia_least", "Load inertia, lightest payload", Kind::inertia, i.load_least);
+    f.put("load.inertia_least", "Load inertia, least over the cycle", Kind::inertia, i.load_least);
     if (i.rotor > 0) {
         f.put("load.rotor_inertia", "Rotor inertia", Kind::inertia, i.rotor, "with motor brake");
         f.put("load.inertia_ratio", "Inertia ratio", Kind::number, i.ratio(), "", [&] {
@@ -186,7 +188,7 @@ void cautions(Problems& out, const Axis& axis, const std::string& path, const As
     const auto add = [&](const char* field, std::string where, std::string text) {
         out.push_back({Severity::caution, path + where, field, std::move(text)});
     };
-    if (a.demand && a.demand->static_torque > 0)
+    if (a.demand && a.demand->static_torque > 0 && !a.demand->load.tension)
         add("Load", "/load/inclination",
             "The load can fall. A holding brake or a servo at standstill is no safety function: support the load "
             "mechanically for work under it, "
@@ -274,7 +276,7 @@ bool winds_too_much(const Axis& axis, const Trajectory& motion) {
 
 void keep_worst(std::vector<Limit>& worst, std::vector<Limit> now, const std::string& state) {
     for (Limit& l : now) {
-        l.reason += " (roll " + state + ")";
+        if (l.key != "inertia_ratio") l.reason += " (roll " + state + ")";
         const auto same = std::find_if(worst.begin(), worst.end(), [&](const Limit& w) { return w.key == l.key; });
         if (same == worst.end())
             worst.push_back(std::move(l));

@@ -224,7 +224,7 @@ Limit inertia_ratio(const LimitInput& in) {
     close(l, in, practice);
     l.reason = format_number(i.ratio(), 3) + " : 1";
     if (i.ratio_least() < i.ratio() * 0.995)
-        l.reason += " at the heaviest, " + format_number(i.ratio_least(), 3) + " : 1 at the lightest payload";
+        l.reason += " at the most over the cycle, " + format_number(i.ratio_least(), 3) + " : 1 at the least";
     if (l.used < 0.5) l.reason += "; far below 1, the rotor spends the torque on itself: is the motor too big?";
     if (l.state != LimitState::fits)
         l.remedy = "Thinner or shorter screw, a ratio, a rotor with more inertia, or a stiffer coupling and a policy "
@@ -335,7 +335,9 @@ Limit speed_value(const LimitInput& in) {
     return l;
 }
 
-bool falls_without_power(const LimitInput& in) { return in.so_far.demand && in.so_far.demand->static_torque > 0; }
+bool falls_without_power(const LimitInput& in) {
+    return in.so_far.demand && in.so_far.demand->static_torque > 0 && !in.so_far.demand->load.tension;
+}
 
 } // namespace
 

@@ -29,6 +29,18 @@ double measure_of(const Demand& d, Measure m) {
     return m == Measure::rms_torque ? d.rms_torque : std::abs(d.peak.torque);
 }
 
+// "Table plate: Diameter": a body or stage is told by its name.
+std::string owned_label(const Axis& axis, const std::string& own, const std::string& label) {
+    for (const bool body : {true, false}) {
+        const std::string head = body ? "/bodies/" : "/stages/";
+        if (!own.starts_with(head)) continue;
+        const auto index = static_cast<std::size_t>(std::stoul(own.substr(head.size())));
+        const std::string& name = body ? axis.bodies[index].name : axis.stages[index].name;
+        return (name.empty() ? (body ? "Body " : "Stage ") + std::to_string(index + 1) : name) + ": " + label;
+    }
+    return label;
+}
+
 bool within(const QuantitySpec& spec, Kind kind, double si) {
     const Unit& u = spec_unit(spec, kind);
     const double low = to_si(spec.range.min, u), high = to_si(spec.range.max, u);
@@ -62,7 +74,7 @@ std::vector<Influence> influences(const Machine& machine, std::size_t index, Mea
         QuantityBase& q = *f.quantity;
         const double was = q.si;
         const double step = q.tolerance > 0 ? q.tolerance : 0.1 * std::abs(was);
-        Influence i{f.path, f.label(),
+        Influence i{f.path, owned_label(axis, std::string(own), f.label()),
             q.tolerance > 0 ? "± " + format_quantity(q.tolerance, q.unit ? *q.unit : si_unit(f.kind), 3) : "± 10 %",
             base, base};
         for (const double side : {-1.0, 1.0}) {

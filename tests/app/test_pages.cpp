@@ -4,7 +4,7 @@
 #include "app/plots/cycle_plot.h"
 #include "app/plots/speed_torque_plot.h"
 #include "app/plots/torque_plot.h"
-#include "app/schematic/screw_schematic.h"
+#include "app/schematic/schematic.h"
 #include "app/widgets/motor_table.h"
 #include "core/quantity/format.h"
 #include "tests/app/window.h"
@@ -72,7 +72,7 @@ TEST_CASE("clicking into the plot selects the segment") {
 
 TEST_CASE("a click on a dimension of the schematic goes to its field") {
     Window w;
-    auto* drawing = w.window.findChild<ScrewSchematic*>();
+    auto* drawing = w.window.findChild<Schematic*>();
     REQUIRE(drawing);
     drawing->grab();
     // sweep until the hand appears over the lead, as a person looks for it

@@ -30,7 +30,7 @@ struct Losses {
                                           .rare = true,
                                           .symbol = "η_b"});
         v.quantity(s.drag, {.key = "drag",
-                               .label = "Drag torque at the shaft",
+                               .label = "Drag at the shaft",
                                .unit = "N·m",
                                .range = {0, 1e6},
                                .help = "Bearings and seals, against the motion at any speed.",

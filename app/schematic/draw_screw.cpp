@@ -1,10 +1,7 @@
-#include "app/schematic/screw_schematic.h"
-
+#include "app/schematic/schematic.h"
 #include "app/theme.h"
 #include "core/quantity/format.h"
 
-#include <QMouseEvent>
-#include <QPainter>
 #include <QPainterPath>
 #include <cmath>
 
@@ -14,37 +11,21 @@ namespace {
 
 QString qs(const std::string& s) { return QString::fromStdString(s); }
 
-// As typed, without its tolerance.
-QString written(const QuantityBase& q, const QString& otherwise) {
-    if (!q.given()) return otherwise;
-    return qs(q.text).section(QStringLiteral("±"), 0, 0).section(QStringLiteral("+/-"), 0, 0).trimmed();
-}
-
 } // namespace
-
-ScrewSchematic::ScrewSchematic(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
-    setMouseTracking(true);
-    setAccessibleName(tr("Schematic of the axis; its dimensions are fields of the form"));
-    connect(&document_, &Document::changed, this, qOverload<>(&QWidget::update));
-}
 
 // The drawing is made along a horizontal axis (x along the travel, y across) and turned by the inclination. The axial
 // direction is to scale; diameters are enlarged where they would be hairlines.
-void ScrewSchematic::paintEvent(QPaintEvent*) {
-    hits_.clear();
-    if (!document_.has_axis()) return;
-    const Axis& axis = document_.axis();
-    const auto* screw = std::get_if<Screw>(&axis.mechanism);
-    if (!screw) return;
-    const Theme& t = theme();
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
+void draw(Canvas& canvas, const Axis& axis, const Screw& own) {
+    const Screw* screw = &own;
+    const Theme& t = canvas.t;
+    QPainter& p = canvas.p;
+    const auto width = [&] { return canvas.width; };
+    const auto height = [&] { return canvas.height; };
 
     const double gamma = axis.load.inclination.value_or(0);
     const double length = screw->length.value_or(0.5);
     const double free_length = std::min(screw->free_length.value_or(length * 0.85), length);
-    const Assessment& a = document_.assessment();
-    const double stroke = a.motion ? a.motion->stroke() : 0;
+    const double stroke = canvas.bare ? 0.5 * length : canvas.stroke;
     const double c = std::abs(std::cos(gamma));
     const double s = std::abs(std::sin(gamma));
     // labels stand beside a steep axis, above and below a flat one
@@ -159,54 +140,37 @@ void ScrewSchematic::paintEvent(QPaintEvent*) {
     const QTransform turn = p.transform();
     p.restore();
 
-    // texts stand upright whatever the inclination
-    p.setFont(type_face(12));
-    const auto label = [&](QPointF at, const QString& text, const QString& path, const QColor& colour,
+    if (canvas.bare) return;
+    const auto label = [&](QPointF at, const QString& text, const char* path, const QColor& colour,
                            Qt::Alignment where = Qt::AlignCenter) {
-        const QPointF device = turn.map(at);
-        const QFontMetricsF m(p.font());
-        QRectF box(0, 0, m.horizontalAdvance(text) + 8, m.height() + 2);
-        box.moveCenter(device);
-        if (where & Qt::AlignLeft) box.moveLeft(device.x());
-        if (where & Qt::AlignRight) box.moveRight(device.x());
-        box.moveLeft(std::clamp(box.left(), 2.0, std::max(2.0, width() - box.width() - 2)));
-        box.moveTop(std::clamp(box.top(), 2.0, height() - box.height() - 2));
-        QColor ground = t.panel;
-        ground.setAlpha(225);
-        p.setPen(Qt::NoPen);
-        p.setBrush(ground);
-        p.drawRoundedRect(box, 3, 3);
-        p.setPen(colour);
-        p.drawText(box, Qt::AlignCenter, text);
-        if (!path.isEmpty()) hits_.push_back({box, document_.axis_path() + path});
+        p.save();
+        p.setTransform(turn);
+        canvas.note(at, text, colour, where, path);
+        p.restore();
     };
     const Qt::Alignment beside = steep ? Qt::AlignLeft : Qt::AlignHCenter;
     const Qt::Alignment other = steep ? Qt::AlignRight : Qt::AlignHCenter;
     const double sign = gamma < 0 ? -1 : 1;
     const Qt::Alignment right = sign > 0 ? beside : other;
     const Qt::Alignment left = sign > 0 ? other : beside;
-    label({x0 + pixels / 2, y1}, tr("L %1").arg(written(screw->length, QStringLiteral("?"))),
-        QStringLiteral("/mechanism/length"), t.accent, right);
-    if (room_for_free)
-        label({x0 + pixels / 2 + 22 * (steep ? 1 : 0), d / 2 + 52}, tr("free %1").arg(written(screw->free_length, {})),
-            QStringLiteral("/mechanism/free_length"), t.accent, right);
-    label({x0 + pixels * 0.93, d / 2 + (steep ? 12 : 16)},
-        tr("⌀ %1").arg(written(screw->diameter, QStringLiteral("?"))), QStringLiteral("/mechanism/diameter"), t.accent,
+    label({x0 + pixels / 2, y1}, QObject::tr("L %1").arg(Canvas::written(screw->length)), "/mechanism/length", t.accent,
         right);
+    if (room_for_free)
+        label({x0 + pixels / 2 + 22 * (steep ? 1 : 0), d / 2 + 52},
+            QObject::tr("free %1").arg(Canvas::written(screw->free_length)), "/mechanism/free_length", t.accent, right);
+    label({x0 + pixels * 0.93, d / 2 + (steep ? 12 : 16)}, QObject::tr("⌀ %1").arg(Canvas::written(screw->diameter)),
+        "/mechanism/diameter", t.accent, right);
     label({x0 + pixels * (steep ? 0.06 : 0.10), -d / 2 - (steep ? 12 : 14)},
-        tr("lead %1").arg(written(screw->lead, QStringLiteral("?"))), QStringLiteral("/mechanism/lead"), t.accent,
-        left);
+        QObject::tr("lead %1").arg(Canvas::written(screw->lead)), "/mechanism/lead", t.accent, left);
     label({load_at.x() - (steep ? 0 : 26), load_at.y() - (steep ? (travel > 20 ? 22 : 12) : 32)},
-        tr("payload %1").arg(written(axis.load.payload, QStringLiteral("?"))), QStringLiteral("/load/payload"),
-        t.accent, left);
+        QObject::tr("payload %1").arg(Canvas::written(axis.load.payload)), "/load/payload", t.accent, left);
     label({load_at.x() + (steep ? -18 : -26), load_at.y() - (steep ? 22 : 50)},
-        tr("carriage %1").arg(written(axis.load.carriage_mass, QStringLiteral("?"))),
-        QStringLiteral("/load/carriage_mass"), t.accent, left);
+        QObject::tr("carriage %1").arg(Canvas::written(axis.load.carriage_mass)), "/load/carriage_mass", t.accent,
+        left);
     if (travel > 20)
         label({cx + travel * (steep ? 0.5 : 0.85) + (steep ? 16 : 0), -d / 2 - (steep ? 40 : 46)},
-            tr("stroke %1").arg(qs(format_quantity(stroke, Kind::length, document_.machine().unit_system))), {}, t.ink,
-            left);
-    label({x0 - 56, 0}, motor ? qs(axis.motor.name) : tr("no motor yet"), QStringLiteral("/motor/name"),
+            QObject::tr("stroke %1").arg(qs(format_quantity(stroke, Kind::length, canvas.system))), "", t.ink, left);
+    label({x0 - 56, 0}, motor ? qs(axis.motor.name) : QObject::tr("no motor yet"), "/motor/name",
         motor ? t.ink : t.second);
 
     // inclination and gravity in the corner
@@ -215,28 +179,9 @@ void ScrewSchematic::paintEvent(QPaintEvent*) {
     p.drawLine(corner, corner + QPointF(44, 0));
     p.drawLine(corner, corner + QPointF(44 * std::cos(gamma), -44 * std::sin(gamma)));
     p.drawArc(QRectF(corner.x() - 18, corner.y() - 18, 36, 36), 0, static_cast<int>(gamma * 180 / M_PI * 16));
-    const QString angle = written(axis.load.inclination, QStringLiteral("?"));
-    const QRectF angle_box(corner.x() + 26, corner.y() - 26, QFontMetricsF(p.font()).horizontalAdvance(angle) + 8, 18);
-    p.setPen(t.accent);
-    p.drawText(angle_box, Qt::AlignCenter, angle);
-    hits_.push_back({angle_box, document_.axis_path() + QStringLiteral("/load/inclination")});
-    p.setPen(QPen(t.second, 1.2));
-    const QPointF g(width() - 20.0, height() - 46.0);
-    p.drawLine(g, g + QPointF(0, 30));
-    p.drawLine(g + QPointF(0, 30), g + QPointF(-4, 23));
-    p.drawLine(g + QPointF(0, 30), g + QPointF(4, 23));
-    p.drawText(QRectF(g.x() - 18, g.y() + 4, 14, 16), Qt::AlignCenter, QStringLiteral("g"));
-}
-
-void ScrewSchematic::mousePressEvent(QMouseEvent* event) {
-    for (const Hit& h : hits_)
-        if (h.box.contains(event->position())) emit go_to(h.path);
-}
-
-void ScrewSchematic::mouseMoveEvent(QMouseEvent* event) {
-    bool over = false;
-    for (const Hit& h : hits_) over = over || h.box.contains(event->position());
-    setCursor(over ? Qt::PointingHandCursor : Qt::ArrowCursor);
+    canvas.note(corner + QPointF(30, -17), Canvas::written(axis.load.inclination), t.accent, Qt::AlignLeft,
+        "/load/inclination");
+    canvas.gravity();
 }
 
 } // namespace fulmox::app

@@ -1,0 +1,95 @@
+#include "app/pages/law_table.h"
+
+#include "app/theme.h"
+#include "core/match/sensitivity.h"
+#include "core/quantity/format.h"
+
+#include <QHeaderView>
+#include <cmath>
+
+namespace fulmox::app {
+
+LawTable::LawTable(Document& document, QWidget* parent) : QTableWidget(parent), document_(document) {
+    setObjectName(QStringLiteral("laws"));
+    setAccessibleName(tr("The selected move under every law"));
+    setColumnCount(6);
+    setEditTriggers(QAbstractItemView::NoEditTriggers);
+    setSelectionBehavior(QAbstractItemView::SelectRows);
+    setSelectionMode(QAbstractItemView::SingleSelection);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setShowGrid(false);
+    verticalHeader()->hide();
+    verticalHeader()->setDefaultSectionSize(22);
+    verticalHeader()->setMinimumSectionSize(20);
+    horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    horizontalHeader()->setHighlightSections(false);
+    horizontalHeader()->setFont(type_face(11));
+    horizontalHeader()->setMinimumSectionSize(30);
+    setStyleSheet(QStringLiteral("QHeaderView::section { padding: 1px 2px; } QTableView::item { padding: 0 2px; }"));
+    const auto take = [this](int row) {
+        document_.set_choice(document_.axis_path() + QStringLiteral("/cycle/segments/%1/what/law").arg(segment_), row);
+    };
+    connect(this, &QTableWidget::cellClicked, this, take);
+    connect(this, &QTableWidget::cellActivated, this, take);
+    connect(&document_, &Document::changed, this, [this] {
+        if (isVisible()) show_segment(segment_);
+    });
+}
+
+void LawTable::show_segment(int segment) {
+    segment_ = segment;
+    std::vector<LawRow> rows;
+    if (document_.has_axis() && segment >= 0)
+        rows = compare_laws(
+            document_.machine(), static_cast<std::size_t>(document_.axis_index()), static_cast<std::size_t>(segment));
+    emit shown(!rows.empty());
+    if (rows.empty()) return;
+    const Motion motion = motion_of(document_.axis().mechanism);
+    const UnitSystem system = document_.machine().unit_system;
+    const Unit* units[] = {nullptr, &display_unit(motion_kind(Order::speed, motion.rotary), system),
+        &display_unit(motion_kind(Order::acceleration, motion.rotary), system),
+        &display_unit(motion_kind(Order::jerk, motion.rotary), system),
+        &display_unit(motion.direct ? Kind::force : Kind::torque, system),
+        &display_unit(motion.direct ? Kind::force : Kind::torque, system)};
+    const QString names[] = {tr("law"), tr("speed"), tr("accel."), tr("jerk"), tr("peak"), tr("RMS")};
+    QStringList heads;
+    for (int c = 0; c < 6; ++c)
+        heads << (units[c]
+                      ? QStringLiteral("%1\n%2").arg(names[c],
+                            QString::fromUtf8(units[c]->symbol.data(), static_cast<qsizetype>(units[c]->symbol.size())))
+                      : names[c]);
+    setHorizontalHeaderLabels(heads);
+    setRowCount(static_cast<int>(rows.size()));
+    double least = INFINITY;
+    for (const LawRow& r : rows) least = std::min(least, r.rms_torque);
+    for (std::size_t i = 0; i < rows.size(); ++i) {
+        const LawRow& r = rows[i];
+        const double values[] = {0, r.peak_speed, r.peak_acceleration, r.jerk, r.peak_torque, r.rms_torque};
+        QString cell_tip;
+        for (int c = 0; c < 6; ++c) {
+            QString text = QString::fromUtf8(laws[i].label);
+            if (c == 0)
+                text.replace(QLatin1String("Polynomial"), tr("Poly."))
+                    .replace(QLatin1String("Modified"), tr("Mod."))
+                    .replace(QLatin1String("Simple harmonic"), tr("Harmonic"))
+                    .replace(QLatin1String("Parabolic velocity"), tr("Parabolic"));
+            if (c == 0) cell_tip = QString::fromUtf8(laws[i].label);
+            if (c == 0 && r.chosen) text = QStringLiteral("● ") + text;
+            if (c > 0)
+                text = std::isfinite(values[c])
+                           ? QString::fromStdString(format_number(from_si(values[c], *units[c]), 3))
+                           : QStringLiteral("∞");
+            QTableWidgetItem* cell = item(static_cast<int>(i), c);
+            if (!cell) setItem(static_cast<int>(i), c, cell = new QTableWidgetItem);
+            if (cell->text() != text) cell->setText(text);
+            cell->setToolTip(cell_tip);
+            cell->setTextAlignment((c == 0 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
+            cell->setFont(type_face(12, r.chosen ? Weight::strong : Weight::regular));
+            cell->setForeground(c == 5 && r.rms_torque <= least * (1 + 1e-9) ? theme().accent : theme().ink);
+        }
+    }
+    horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
+}
+
+} // namespace fulmox::app

@@ -1,0 +1,28 @@
+// The same move under every law, side by side; a click takes one.
+#pragma once
+
+#include "app/document.h"
+
+#include <QTableWidget>
+
+namespace fulmox::app {
+
+class LawTable : public QTableWidget {
+    Q_OBJECT
+
+  public:
+    explicit LawTable(Document& document, QWidget* parent = nullptr);
+    /// Compares the laws for this segment; hides itself where it is no move in a time.
+    void show_segment(int segment);
+    QSize sizeHint() const override { return {420, 8 * 23 + 30}; }
+    QSize minimumSizeHint() const override { return {300, 8 * 21 + 26}; }
+
+  signals:
+    void shown(bool any);
+
+  private:
+    Document& document_;
+    int segment_ = -1;
+};
+
+} // namespace fulmox::app

@@ -1,0 +1,141 @@
+#include "app/plots/path_plot.h"
+
+#include "app/theme.h"
+#include "core/quantity/format.h"
+
+#include <cmath>
+
+namespace fulmox::app {
+
+namespace {
+
+QString qs(const std::string& s) { return QString::fromStdString(s); }
+QString symbol(const Unit& u) { return QString::fromUtf8(u.symbol.data(), static_cast<qsizetype>(u.symbol.size())); }
+
+bool direct(const Document& d) { return d.has_axis() && motion_of(d.axis().mechanism).direct; }
+const Unit& speed_unit(const Document& d) {
+    return display_unit(direct(d) ? Kind::speed : Kind::angular_speed, d.machine().unit_system);
+}
+const Unit& torque_unit(const Document& d) {
+    return display_unit(direct(d) ? Kind::force : Kind::torque, d.machine().unit_system);
+}
+
+} // namespace
+
+PathPlot::PathPlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
+    set_file_stem(QStringLiteral("path"));
+    setAccessibleName(tr("Path of the cycle in the plane of speed and torque"));
+    plotLayout()->clear();
+    rect_ = add_rect(0, {}, false);
+    rect_->setRangeZoom(Qt::Horizontal | Qt::Vertical);
+    rect_->setRangeDrag(Qt::Horizontal | Qt::Vertical);
+    path_ = new QCPCurve(rect_->axis(QCPAxis::atBottom), rect_->axis(QCPAxis::atLeft));
+    points_ = addGraph(rect_->axis(QCPAxis::atBottom), rect_->axis(QCPAxis::atLeft));
+    points_->setLineStyle(QCPGraph::lsNone);
+    connect(&document_, &Document::changed, this, [this] {
+        if (isVisible()) refresh();
+    });
+}
+
+void PathPlot::showEvent(QShowEvent* event) {
+    refresh();
+    Plot::showEvent(event);
+}
+
+void PathPlot::refresh() {
+    restyle();
+    for (QCPAbstractItem* n : notes_) removeItem(n);
+    notes_.clear();
+    const Theme& t = theme();
+    const Unit& speed = speed_unit(document_);
+    const Unit& torque = torque_unit(document_);
+    QCPAxis* x = rect_->axis(QCPAxis::atBottom);
+    QCPAxis* y = rect_->axis(QCPAxis::atLeft);
+    x->setLabel(tr("speed at the motor, %1").arg(symbol(speed)));
+    y->setLabel((direct(document_) ? tr("force, %1") : tr("torque, %1")).arg(symbol(torque)));
+    x->grid()->setZeroLinePen(QPen(t.second, 1));
+    points_->setName(y->label());
+    path_->setPen(QPen(t.ink, 1.5));
+    points_->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssDisc, t.accent, 8));
+    if (!document_.has_axis() || !document_.assessment().demand) {
+        path_->data()->clear();
+        points_->data()->clear();
+        replot(QCustomPlot::rpQueuedReplot);
+        return;
+    }
+    const Demand& d = *document_.assessment().demand;
+    QVector<double> at, across, along;
+    double k = 0;
+    const std::size_t every = 1 + d.spans.size() / 4000;
+    for (std::size_t i = 0; i < d.spans.size(); i += every) {
+        const Span& s = d.spans[i];
+        if (s.regime == Regime::braked) continue;
+        const int n = s.piece.uniform() && !d.load.position_dependent() ? 1 : 8;
+        for (int j = 0; j <= n; ++j) {
+            const ShaftState e = evaluate(d.load, s, s.start + s.duration * j / n);
+            at.push_back(k++);
+            across.push_back(from_si(e.speed, speed));
+            along.push_back(from_si(e.torque, torque));
+        }
+    }
+    path_->setData(at, across, along, true);
+    const double px = from_si(d.peak.speed, speed), py = from_si(d.peak.torque, torque);
+    points_->setData({px}, {py}, true);
+    x->rescale();
+    y->rescale();
+    for (QCPAxis* a : {x, y}) {
+        QCPRange r = a->range();
+        r.expand(0);
+        a->setRange(r.lower - 0.12 * r.size() - 1e-9, r.upper + 0.12 * r.size() + 1e-9);
+    }
+    notes_.push_back(note(rect_, px, py,
+        tr("peak %1 at %2 s").arg(qs(format_quantity(d.peak.torque, torque)), qs(format_number(d.peak.time, 3))), t.ink,
+        (px > x->range().center() ? Qt::AlignRight : Qt::AlignLeft) | (py > 0 ? Qt::AlignBottom : Qt::AlignTop)));
+    const auto quadrant = [&](double sx, double sy, const QString& text) {
+        auto* words = new QCPItemText(this);
+        words->position->setType(QCPItemPosition::ptAxisRectRatio);
+        words->position->setAxisRect(rect_);
+        words->position->setCoords(sx, sy);
+        words->setText(text);
+        words->setColor(t.second);
+        words->setFont(type_face(11));
+        words->setPositionAlignment(
+            (sx > 0.5 ? Qt::AlignRight : Qt::AlignLeft) | (sy > 0.5 ? Qt::AlignBottom : Qt::AlignTop));
+        notes_.push_back(words);
+    };
+    quadrant(0.99, 0.01, tr("driving forward"));
+    quadrant(0.01, 0.01, tr("braking backward"));
+    quadrant(0.01, 0.99, tr("driving backward"));
+    quadrant(0.99, 0.99, tr("braking forward"));
+    replot(QCustomPlot::rpQueuedReplot);
+}
+
+QString PathPlot::readout(double px, double py, QCPAxisRect*) {
+    if (!document_.has_axis() || !document_.assessment().demand) return {};
+    const Demand& d = *document_.assessment().demand;
+    const Unit& speed = speed_unit(document_);
+    const Unit& torque = torque_unit(document_);
+    const double wx = rect_->axis(QCPAxis::atBottom)->range().size(), wy = rect_->axis(QCPAxis::atLeft)->range().size();
+    double best = 0.03 * 0.03;
+    QString text;
+    for (std::size_t i = 0; i < d.spans.size() && i < 4000; ++i) {
+        const Span& s = d.spans[i];
+        if (s.regime == Regime::braked) continue;
+        for (int j = 0; j <= 8; ++j) {
+            const double when = s.start + s.duration * j / 8;
+            const ShaftState e = evaluate(d.load, s, when);
+            const double far =
+                std::pow((from_si(e.speed, speed) - px) / wx, 2) + std::pow((from_si(e.torque, torque) - py) / wy, 2);
+            if (far >= best) continue;
+            best = far;
+            text = tr("%1 s, segment %2\n%3\n%4\n%5")
+                       .arg(qs(format_number(when, 4)))
+                       .arg(s.piece.segment + 1)
+                       .arg(qs(format_quantity(e.speed, speed)), qs(format_quantity(e.torque, torque)),
+                           qs(format_quantity(e.torque * e.speed, Kind::power, document_.machine().unit_system)));
+        }
+    }
+    return text;
+}
+
+} // namespace fulmox::app

@@ -1,0 +1,29 @@
+// The path of the cycle in the plane of speed and torque, signs kept.
+#pragma once
+
+#include "app/document.h"
+#include "app/plots/plot.h"
+
+namespace fulmox::app {
+
+class PathPlot : public Plot {
+    Q_OBJECT
+
+  public:
+    explicit PathPlot(Document& document, QWidget* parent = nullptr);
+    void refresh();
+
+  protected:
+    void reset_view() override { refresh(); }
+    QString readout(double x, double y, QCPAxisRect* rect) override;
+    void showEvent(QShowEvent* event) override;
+
+  private:
+    Document& document_;
+    QCPAxisRect* rect_;
+    QCPCurve* path_;
+    QCPGraph* points_;
+    QList<QCPAbstractItem*> notes_;
+};
+
+} // namespace fulmox::app

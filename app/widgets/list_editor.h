@@ -1,0 +1,44 @@
+// A list of the document: its entries as sentences, buttons, and the form of the selected one.
+#pragma once
+
+#include "app/widgets/form.h"
+
+#include <QListWidget>
+#include <functional>
+
+namespace fulmox::app {
+
+class ListEditor : public QWidget {
+    Q_OBJECT
+
+  public:
+    /// `place` is a pointer to a list, relative to the axis, or absolute after "//". `sentence` tells one entry, by the
+    /// document and its index. The list and the form are made when there is a first entry.
+    ListEditor(Document& document, QString place, const QString& heading, const QString& add_text,
+        std::function<QString(std::size_t)> sentence, QWidget* parent = nullptr);
+    void refresh();
+    /// Selects the entry a path lies in and puts the focus there; false if it is elsewhere.
+    bool go_to(const QString& path);
+    int current() const { return list_ ? list_->currentRow() : -1; }
+    void select(int row);
+
+  signals:
+    void focused(const QString& path);
+
+  protected:
+    void showEvent(QShowEvent* event) override;
+
+  private:
+    QString absolute() const;
+    void edit(const QString& name, const std::function<void(FieldRef&)>& change, int then_select);
+    void build();
+
+    Document& document_;
+    QString place_;
+    std::function<QString(std::size_t)> sentence_;
+    QListWidget* list_ = nullptr;
+    QWidget* content_ = nullptr;
+    Form* form_ = nullptr;
+};
+
+} // namespace fulmox::app

@@ -1,0 +1,42 @@
+// Which input moves the demand most: bars to either side of what it is now.
+#pragma once
+
+#include "app/document.h"
+#include "core/match/sensitivity.h"
+
+#include <QTimer>
+#include <QWidget>
+#include <vector>
+
+namespace fulmox::app {
+
+/// Reckoned a moment after the last change, not at every keystroke. A click on a bar leads to the field.
+class Tornado : public QWidget {
+    Q_OBJECT
+
+  public:
+    explicit Tornado(Document& document, QWidget* parent = nullptr);
+    void set_measure(Measure m);
+    const std::vector<Influence>& rows() const { return rows_; }
+    QSize minimumSizeHint() const override { return {300, 150}; }
+
+  signals:
+    void go_to(const QString& path);
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+    void showEvent(QShowEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+
+  private:
+    void reckon();
+    int row_at(QPointF place) const;
+
+    Document& document_;
+    Measure measure_ = Measure::rms_torque;
+    std::vector<Influence> rows_;
+    QTimer later_;
+};
+
+} // namespace fulmox::app
