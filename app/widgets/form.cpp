@@ -11,6 +11,7 @@
 #include <QVBoxLayout>
 #include <array>
 #include <cmath>
+#include <iterator>
 
 namespace fulmox::app {
 
@@ -86,12 +87,27 @@ QString Form::absolute(const QString& place) const {
 FieldRefs Form::own_fields(Machine& copy) const {
     FieldRefs out;
     if (copy.axes.empty()) return out;
+    // only the parts that are shown are walked: this runs at every keystroke
     FieldRefs all;
-    const bool absolute_only =
-        std::all_of(places_.begin(), places_.end(), [](const QString& p) { return p.startsWith(QLatin1String("//")); });
-    all = absolute_only
-              ? walk(copy)
-              : walk(copy.axes[static_cast<std::size_t>(document_.axis_index())], document_.axis_path().toStdString());
+    const auto take = [&](FieldRefs more) { std::move(more.begin(), more.end(), std::back_inserter(all)); };
+    const auto entries = [&](auto& items, const std::string& list) {
+        for (std::size_t i = 0; i < items.size(); ++i) {
+            const std::string at = list + "/" + std::to_string(i);
+            if (places_.contains(QLatin1Char('/') + qs(at))) take(walk(items[i], at));
+        }
+    };
+    const auto any = [&](const char* head) {
+        return std::any_of(
+            places_.begin(), places_.end(), [&](const QString& p) { return p.startsWith(QLatin1String(head)); });
+    };
+    if (any("//site")) take(walk(copy.site, "/site"));
+    if (any("//policies")) entries(copy.policies, "/policies");
+    if (any("//materials")) entries(copy.materials, "/materials");
+    const bool axis = std::any_of(
+        places_.begin(), places_.end(), [](const QString& p) { return !p.startsWith(QLatin1String("//")); });
+    if (axis)
+        take(walk(
+            copy.axes[static_cast<std::size_t>(document_.axis_index())], document_.axis_path().toStdString()));
     for (const QString& place : places_) {
         const std::string at = absolute(place).toStdString();
         std::string inner_list;
@@ -188,18 +204,26 @@ void Form::rebuild(const FieldRefs& fields) {
         if (!rare.empty()) add_folded(box, section, std::move(rare));
         rare.clear();
     };
+    QString pending;
+    const auto head = [&] {
+        if (pending.isEmpty()) return;
+        auto* heading = new QLabel(pending);
+        heading->setFont(type_face(13, Weight::strong));
+        heading->setContentsMargins(0, box->count() == 0 ? 0 : 8, 0, 2);
+        box->addWidget(heading);
+        pending.clear();
+    };
     for (const FieldRef& f : fields) {
         if (f.type == FieldRef::Type::group || f.type == FieldRef::Type::variant) {
             end_section();
             section = qs(f.path);
-            auto* heading = new QLabel(qs(f.label()));
-            heading->setFont(type_face(13, Weight::strong));
-            heading->setContentsMargins(0, box->count() == 0 ? 0 : 8, 0, 2);
-            box->addWidget(heading);
+            pending = qs(f.label()); // a group none of whose fields apply gets no heading
+            if (f.type == FieldRef::Type::variant) head();
             if (f.type == FieldRef::Type::variant && f.variant_kinds.size() > 1) add_choice(box, f);
             continue;
         }
-        if (!f.active) continue;
+        if (!f.active || f.type == FieldRef::Type::samples) continue;
+        head();
         if (f.type == FieldRef::Type::quantity && f.quantity_spec.rare)
             rare.push_back(f);
         else

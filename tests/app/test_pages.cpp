@@ -223,8 +223,8 @@ TEST_CASE("a second axis has its own pages and limits") {
     for (QPushButton* b : w.window.findChildren<QPushButton*>())
         if (b->text() == QStringLiteral("+ axis")) QTest::mouseClick(b, Qt::LeftButton);
     QApplication::processEvents();
-    CHECK(w.document().machine().axes.size() == 2);
-    CHECK(w.document().axis_index() == 1);
+    CHECK(w.document().machine().axes.size() == 8);
+    CHECK(w.document().axis_index() == 7);
     CHECK(w.edit("/load/payload")->text().isEmpty());
     CHECK(!w.document().assessment().demand);
     QTest::mouseClick(w.child<QPushButton>("axis/0"), Qt::LeftButton);

@@ -140,7 +140,7 @@ TEST_CASE("errors come with pointer, line, what was found and what is allowed; t
         for (const char* w : c.words) CHECK_THAT(p->message, Contains(w));
         CHECK(p->line == line_of(good, c.from));
         CHECK(read->read_only == c.lossy);
-        CHECK(read->machine.axes.size() == 1);
+        CHECK(read->machine.axes.size() == 7);
         CHECK(read->machine.axes[0].name == "Glaze-head lift");
     }
     // what cannot be read as a value keeps its text through a save
@@ -226,7 +226,7 @@ TEST_CASE("a newer version opens for reading, with a warning") {
     REQUIRE(newer);
     CHECK(newer->read_only);
     CHECK_THAT(newer->warning, Contains("newer"));
-    CHECK(newer->machine.axes.size() == 1);
+    CHECK(newer->machine.axes.size() == 7);
 }
 
 TEST_CASE("the committed schema is the generated one") {
