@@ -296,7 +296,9 @@ void MainWindow::edit_materials() {
         materials_->resize(460, 420);
         auto* box = new QVBoxLayout(materials_);
         auto* list = new ListEditor(
-            document_, QStringLiteral("//materials"), tr("Materials"), tr("+ material"), [this](std::size_t i) {
+            document_, QStringLiteral("//materials"), tr("Materials"), tr("+ material"),
+            [this] { return document_.machine().materials.size(); },
+            [this](std::size_t i) {
                 const Material& m = document_.machine().materials[i];
                 return QStringLiteral("%1   %2").arg(
                     QString::fromStdString(m.name), QString::fromStdString(m.density.text));
@@ -522,6 +524,8 @@ void MainWindow::paintEvent(QPaintEvent* event) {
     QTimer::singleShot(0, this, [this] {
         load_remaining_fonts();
         ledger_->show_all();
+        outline_->show_all();
+        for (Page* p : findChildren<Page*>()) p->complete();
         if (message().isEmpty()) offer_recovery(); // what opening a file had to say comes first
         setWindowIcon(QIcon(QStringLiteral(":/icons/fulmox.svg")));
     });

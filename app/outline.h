@@ -46,6 +46,12 @@ class Outline : public QFrame {
     explicit Outline(Document& document, QWidget* parent = nullptr);
     void set_page(int page);
 
+    /// From now on every axis shows its tightest limit; before the first picture only the selected one does.
+    void show_all() {
+        all_ = true;
+        refresh();
+    }
+
   signals:
     void page_chosen(int page);
 
@@ -57,6 +63,7 @@ class Outline : public QFrame {
     std::vector<OutlineItem*> axes_;
     std::vector<OutlineItem*> pages_;
     int page_ = 0;
+    bool all_ = false;
 };
 
 } // namespace fulmox::app

@@ -50,7 +50,13 @@ Result<ProjectRead, QString> load_project(const QString& file) {
 }
 
 QString save_project(const QString& file, const Machine& machine) {
-    return write_atomically(file, QByteArray::fromStdString(write_project(machine)));
+    const std::string text = write_project(machine);
+    if (text.size() > largest_file)
+        return QObject::tr(
+            "the project would have %1 MB, and files over %2 MB are not opened again; thin out its traces and paths")
+            .arg(text.size() >> 20)
+            .arg(largest_file >> 20);
+    return write_atomically(file, QByteArray::fromStdString(text));
 }
 
 QStringList recent_files() { return QSettings().value(QStringLiteral("recent")).toStringList(); }

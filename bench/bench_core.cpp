@@ -1,12 +1,15 @@
 // The core's speed: assessing the demo axis, reading its file, a search candidate on the hull.
 #include "core/demand/closed_form.h"
 #include "core/files/project.h"
+#include "core/files/trace_file.h"
 #include "core/match/assess.h"
 #include "core/match/headroom.h"
+#include "core/motion/gcode.h"
 
 #include "tests/mechanism_texts.h"
 
 #include <benchmark/benchmark.h>
+#include <cmath>
 #include <cstdlib>
 #include <fstream>
 #include <sstream>
@@ -74,6 +77,44 @@ void headroom_of_one_limit(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(headroom(m, 0, "peak_torque"));
 }
 BENCHMARK(headroom_of_one_limit)->Unit(benchmark::kMillisecond);
+
+// Promise: at most 300 ms from the text to the assessment.
+void import_trace(benchmark::State& state) {
+    Machine m = demo();
+    std::string text = "time [s],position [mm]\n";
+    for (int i = 0; i < state.range(0); ++i) {
+        const double t = i * 1e-4;
+        text += std::to_string(t) + "," + std::to_string(100 * (1 - std::cos(0.2 * M_PI * t)) + 1e-3 * (i % 7)) + "\n";
+    }
+    const Motion motion = motion_of(m.axes[0].mechanism);
+    for (auto _ : state) {
+        auto r = read_trace(text, motion);
+        if (!r) state.SkipWithError(r.error().message.c_str());
+        Segment s;
+        s.what = std::move(r->trace);
+        m.axes[0].cycle.segments = {s};
+        benchmark::DoNotOptimize(assess(m, 0));
+    }
+}
+BENCHMARK(import_trace)->Arg(100000)->Unit(benchmark::kMillisecond);
+
+// Promise: at most 1 s from the text to the cycle of every axis.
+void import_gcode(benchmark::State& state) {
+    std::string text = "G21 G90 F6000\n";
+    for (int i = 0; i < state.range(0); ++i) {
+        const double a = i * 0.01, r = 20 + 10 * std::sin(i * 0.0007);
+        text += "N" + std::to_string(i) + " G1 X" + std::to_string(r * std::cos(a)) + " Y" +
+                std::to_string(r * std::sin(a)) + " Z" + std::to_string(i * 1e-4) + "\n";
+    }
+    for (auto _ : state) {
+        const auto program = read_gcode(text, [](double) { return true; });
+        GcodeOptions o;
+        o.limits.fill({0.5, 3});
+        o.progress = [](double) { return true; };
+        benchmark::DoNotOptimize(plan_gcode(*program, o));
+    }
+}
+BENCHMARK(import_gcode)->Arg(50000)->Unit(benchmark::kMillisecond);
 
 void candidate_on_the_hull(benchmark::State& state) {
     const Assessment a = assess(demo(), 0);

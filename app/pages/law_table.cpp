@@ -32,13 +32,18 @@ LawTable::LawTable(Document& document, QWidget* parent) : QTableWidget(parent), 
     };
     connect(this, &QTableWidget::cellClicked, this, take);
     connect(this, &QTableWidget::cellActivated, this, take);
-    connect(&document_, &Document::changed, this, [this] {
-        if (isVisible()) show_segment(segment_);
-    });
+    later_.setSingleShot(true);
+    later_.setInterval(120);
+    connect(&later_, &QTimer::timeout, this, &LawTable::reckon);
 }
 
 void LawTable::show_segment(int segment) {
+    if (segment != segment_ || !later_.isActive()) later_.start(segment == segment_ ? 120 : 0);
     segment_ = segment;
+}
+
+void LawTable::reckon() {
+    const int segment = segment_;
     std::vector<LawRow> rows;
     if (document_.has_axis() && segment >= 0)
         rows = compare_laws(

@@ -4,6 +4,7 @@
 #include "app/document.h"
 
 #include <QTableWidget>
+#include <QTimer>
 
 namespace fulmox::app {
 
@@ -21,6 +22,9 @@ class LawTable : public QTableWidget {
     void shown(bool any);
 
   private:
+    void reckon();
+
+    QTimer later_; ///< reckoned a moment after the last change, not at every keystroke
     Document& document_;
     int segment_ = -1;
 };

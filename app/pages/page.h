@@ -20,6 +20,8 @@ class Page : public QWidget {
     /// Brings what is shown up to date; called when the page comes to the front.
     virtual void activate();
     /// Puts the focus into a field by its absolute path; false if it is not on this page.
+    /// What the first picture can do without: what lies below the fold. Called once after it, and by go_to.
+    virtual void complete() {}
     virtual bool go_to(const QString& path);
 
   signals:

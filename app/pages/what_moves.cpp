@@ -29,25 +29,29 @@ QString shape_of(const Body& b) {
 
 WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr("What moves?"), parent) {
     auto* form = new Form(document, {QStringLiteral("/name"), QStringLiteral("/mechanism"), QStringLiteral("/load")});
-    bodies_ = new ListEditor(document, QStringLiteral("/bodies"), tr("Bodies"), tr("+ body"), [this](std::size_t i) {
-        const Body& b = document_.axis().bodies[i];
-        const QString name = b.name.empty() ? tr("Body %1").arg(i + 1) : qs(b.name);
-        const QString what = b.hole ? tr("hole: %1").arg(shape_of(b)) : shape_of(b);
-        return QStringLiteral("%1   %2%3")
-            .arg(name, what, b.mass.given() ? QStringLiteral(", ") + qs(b.mass.text) : QString());
-    });
+    bodies_ = new ListEditor(
+        document, QStringLiteral("/bodies"), tr("Bodies"), tr("+ body"),
+        [this] { return document_.has_axis() ? document_.axis().bodies.size() : 0; },
+        [this](std::size_t i) {
+            const Body& b = document_.axis().bodies[i];
+            const QString name = b.name.empty() ? tr("Body %1").arg(i + 1) : qs(b.name);
+            const QString what = b.hole ? tr("hole: %1").arg(shape_of(b)) : shape_of(b);
+            return QStringLiteral("%1   %2%3")
+                .arg(name, what, b.mass.given() ? QStringLiteral(", ") + qs(b.mass.text) : QString());
+        });
     stages_ = new ListEditor(
-        document, QStringLiteral("/stages"), tr("Reduction, motor side first"), tr("+ stage"), [this](std::size_t i) {
+        document, QStringLiteral("/stages"), tr("Reduction, motor side first"), tr("+ stage"),
+        [this] { return document_.has_axis() ? document_.axis().stages.size() : 0; },
+        [this](std::size_t i) {
             const Stage& s = document_.axis().stages[i];
             return QStringLiteral("%1   i = %2")
                 .arg(s.name.empty() ? QString::fromUtf8(Stage::kinds[static_cast<std::size_t>(s.kind)].label)
                                     : qs(s.name),
                     s.ratio.given() ? qs(s.ratio.text) : QStringLiteral("?"));
         });
-    auto* rest = new Form(
-        document, {QStringLiteral("/coupling"), QStringLiteral("/credit_friction_at_rest"), QStringLiteral("//site")});
+    rest_ = new Form(document, {});
     forms_.push_back(form);
-    forms_.push_back(rest);
+    forms_.push_back(rest_);
     auto* right = new QWidget;
     auto* column = new QVBoxLayout(right);
     column->setContentsMargins(0, 0, 0, 0);
@@ -81,10 +85,18 @@ WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr("W
     connect(schematic, &Schematic::go_to, this, [this](const QString& path) {
         if (!go_to(path)) emit go_to_requested(path);
     });
-    lay_out({form, bodies_, stages_, rest}, right);
+    lay_out({form, bodies_, stages_, rest_}, right);
     for (ListEditor* l : {bodies_, stages_}) connect(l, &ListEditor::focused, help_, &HelpStrip::show_field);
 }
 
-bool WhatMoves::go_to(const QString& path) { return bodies_->go_to(path) || stages_->go_to(path) || Page::go_to(path); }
+void WhatMoves::complete() {
+    rest_->set_places(
+        {QStringLiteral("/coupling"), QStringLiteral("/credit_friction_at_rest"), QStringLiteral("//site")});
+}
+
+bool WhatMoves::go_to(const QString& path) {
+    complete();
+    return bodies_->go_to(path) || stages_->go_to(path) || Page::go_to(path);
+}
 
 } // namespace fulmox::app

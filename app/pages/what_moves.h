@@ -14,12 +14,14 @@ class WhatMoves : public Page {
   public:
     explicit WhatMoves(Document& document, QWidget* parent = nullptr);
 
+    void complete() override;
     bool go_to(const QString& path) override;
 
   protected:
     QString sentence() const override { return axis_sentence(document_); }
 
   private:
+    Form* rest_;
     ListEditor* bodies_;
     ListEditor* stages_;
     MechanismGallery* gallery_ = nullptr;

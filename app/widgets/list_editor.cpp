@@ -9,8 +9,9 @@
 namespace fulmox::app {
 
 ListEditor::ListEditor(Document& document, QString place, const QString& heading, const QString& add_text,
-    std::function<QString(std::size_t)> sentence, QWidget* parent)
-    : QWidget(parent), document_(document), place_(std::move(place)), sentence_(std::move(sentence)) {
+    std::function<std::size_t()> size, std::function<QString(std::size_t)> sentence, QWidget* parent)
+    : QWidget(parent), document_(document), place_(std::move(place)), size_(std::move(size)),
+      sentence_(std::move(sentence)) {
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 8, 0, 0);
     box->setSpacing(2);
@@ -97,9 +98,7 @@ void ListEditor::build() {
 }
 
 void ListEditor::refresh() {
-    Machine copy = document_.machine();
-    const auto field = find_field(copy, absolute().toStdString());
-    const int size = field ? static_cast<int>(field->list_size()) : 0;
+    const int size = static_cast<int>(size_());
     if (size == 0) {
         if (content_) content_->hide();
         return;

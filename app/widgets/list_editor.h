@@ -12,10 +12,10 @@ class ListEditor : public QWidget {
     Q_OBJECT
 
   public:
-    /// `place` is a pointer to a list, relative to the axis, or absolute after "//". `sentence` tells one entry, by the
-    /// document and its index. The list and the form are made when there is a first entry.
+    /// `place` is a pointer to a list, relative to the axis, or absolute after "//". `size` counts its
+    /// entries, `sentence` tells one by its index. The list and the form are made when there is a first entry.
     ListEditor(Document& document, QString place, const QString& heading, const QString& add_text,
-        std::function<QString(std::size_t)> sentence, QWidget* parent = nullptr);
+        std::function<std::size_t()> size, std::function<QString(std::size_t)> sentence, QWidget* parent = nullptr);
     void refresh();
     /// Selects the entry a path lies in and puts the focus there; false if it is elsewhere.
     bool go_to(const QString& path);
@@ -35,6 +35,7 @@ class ListEditor : public QWidget {
 
     Document& document_;
     QString place_;
+    std::function<std::size_t()> size_;
     std::function<QString(std::size_t)> sentence_;
     QListWidget* list_ = nullptr;
     QWidget* content_ = nullptr;

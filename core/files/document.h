@@ -22,7 +22,7 @@ struct JsonDocument {
     int line(const std::string& pointer) const;
 };
 
-inline constexpr std::size_t largest_file = 32u * 1024 * 1024; ///< bytes
+inline constexpr std::size_t largest_file = 80u * 1024 * 1024; ///< bytes
 inline constexpr int deepest_json = 48;
 
 /// Parses. Refused with a line: anything over `largest_file`, nesting over `deepest_json`, a duplicate member,

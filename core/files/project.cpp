@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <array>
+#include <charconv>
 #include <cmath>
 #include <set>
 
@@ -31,6 +32,21 @@ std::string options_text(std::span<const Option> options) {
     return out;
 }
 
+// Numbers parted by blanks; what is not one, or nothing.
+std::string numbers_of(std::string_view text, std::vector<double>& out) {
+    const char* at = text.data();
+    const char* end = at + text.size();
+    for (;;) {
+        while (at != end && (*at == ' ' || *at == '\n')) ++at;
+        if (at == end) return {};
+        double v = 0;
+        const auto [next, error] = std::from_chars(at, end, v);
+        if (error != std::errc() || !std::isfinite(v)) return "\"" + std::string(at, std::min(end, at + 20)) + "\"";
+        out.push_back(v);
+        at = next;
+    }
+}
+
 class Reader {
   public:
     Reader(const JsonDocument& d, const Json& object, std::string pointer, Problems& problems, bool& lossy)
@@ -51,22 +67,28 @@ class Reader {
         const Json* j = member(spec.key);
         if (!j) return;
         const std::string path = child_pointer(pointer_, spec.key);
-        if (!j->is_array() || j->size() % spec.columns != 0 || j->size() / spec.columns > spec.most) {
-            lost(path, spec.label,
-                "found " + (j->is_array() ? std::to_string(j->size()) + " numbers" : type_name(*j)) +
-                    "; allowed is a list of numbers, " + std::to_string(spec.columns) + " to a row, at most " +
-                    std::to_string(spec.most) + " rows");
-            return;
-        }
         auto numbers = std::make_shared<std::vector<double>>();
-        numbers->reserve(j->size());
-        for (std::size_t i = 0; i < j->size(); ++i) {
-            if (!(*j)[i].is_number() || !std::isfinite((*j)[i].get<double>())) {
-                lost(path + "/" + std::to_string(i), spec.label,
-                    "found " + type_name((*j)[i]) + "; allowed is a number");
-                return;
+        std::string wrong;
+        if (j->is_string()) {
+            wrong = numbers_of(j->get_ref<const std::string&>(), *numbers);
+        } else if (j->is_array()) {
+            for (const Json& n : *j) {
+                if (!n.is_number() || !std::isfinite(n.get<double>())) {
+                    wrong = type_name(n);
+                    break;
+                }
+                numbers->push_back(n.get<double>());
             }
-            numbers->push_back((*j)[i].get<double>());
+        } else {
+            wrong = type_name(*j);
+        }
+        if (wrong.empty() && (numbers->size() % spec.columns != 0 || numbers->size() / spec.columns > spec.most))
+            wrong = std::to_string(numbers->size()) + " numbers";
+        if (!wrong.empty()) {
+            lost(path, spec.label,
+                "found " + wrong + "; allowed is a text or a list of numbers, " + std::to_string(spec.columns) +
+                    " to a row, at most " + std::to_string(spec.most) + " rows");
+            return;
         }
         s.numbers = std::move(numbers);
     }
@@ -252,7 +274,17 @@ class Writer {
 
     void motion(const Motion&) {}
     void samples(const Samples& s, const SamplesSpec& spec) {
-        if (s.rows() > 0) out[spec.key] = *s.numbers;
+        if (s.rows() == 0) return;
+        // one text: a list would take a line of the file for each number
+        std::string text;
+        text.reserve(s.numbers->size() * 18);
+        for (std::size_t i = 0; i < s.numbers->size(); ++i) {
+            char digits[32];
+            const auto r = std::to_chars(digits, digits + sizeof digits, (*s.numbers)[i]);
+            if (i > 0) text += ' ';
+            text.append(digits, r.ptr);
+        }
+        out[spec.key] = std::move(text);
     }
     void quantity(const QuantityBase& q, const QuantitySpec& spec) {
         if (q.text.empty()) return;
@@ -295,8 +327,11 @@ class SchemaWriter {
 
     void motion(const Motion&) {}
     void samples(const Samples&, const SamplesSpec& spec) {
-        properties[spec.key] = Json{{"type", "array"}, {"title", spec.label}, {"description", spec.help},
-            {"items", {{"type", "number"}}}, {"maxItems", spec.most * spec.columns}, {"x-columns", spec.columns}};
+        properties[spec.key] = Json{{"title", spec.label},
+            {"description", std::string(spec.help) + " A text of numbers parted by blanks, or a list."},
+            {"oneOf", {{{"type", "string"}}, {{"type", "array"}, {"items", {{"type", "number"}}},
+                                                 {"maxItems", spec.most * spec.columns}}}},
+            {"x-columns", spec.columns}};
     }
     template <Kind K> void quantity(const Quantity<K>&, const QuantitySpec& spec) {
         quantity_of(spec, std::string(info(K).name), "");
