@@ -3,11 +3,13 @@
 #include "app/ledger.h"
 #include "app/main_window.h"
 #include "app/theme.h"
+#include "app/widgets/mechanism_gallery.h"
 
 #include <QApplication>
 #include <QDir>
 #include <QElapsedTimer>
 #include <QPixmap>
+#include <QTabWidget>
 #include <QTemporaryDir>
 #include <cstdlib>
 
@@ -51,18 +53,38 @@ int write_shots(const QString& folder) {
         settle();
         all = window.grab().save(folder + QLatin1Char('/') + QLatin1String(name) + QStringLiteral(".png")) && all;
     };
+    const auto tab = [&](int index) {
+        for (QTabWidget* t : window.findChildren<QTabWidget*>())
+            if (t->isVisible()) t->setCurrentIndex(index);
+    };
     window.show_page(0);
     shot("1-what-moves");
+    window.document().select_axis(2);
+    shot("2-what-moves-table");
+    window.document().select_axis(1);
     window.show_page(1);
-    shot("2-how-must-it-move");
+    shot("3-how-must-it-move");
+    window.document().select_axis(0);
     window.show_page(2);
-    shot("3-what-does-it-take");
+    shot("4-what-does-it-take");
+    window.document().select_axis(3);
+    tab(1);
+    shot("5-path");
+    tab(2);
+    shot("6-which-input");
+    tab(0);
+    MechanismGallery gallery(window.document());
+    gallery.open_at({0, 0});
+    settle();
+    all = gallery.grab().save(folder + QStringLiteral("/7-mechanisms.png")) && all;
+    gallery.hide();
+    window.document().select_axis(0);
     window.show_page(3);
     window.findChild<Ledger*>()->open_row(QStringLiteral("inertia_ratio"));
-    shot("4-what-can-drive-it");
+    shot("8-what-can-drive-it");
     apply_theme(*qApp, true);
     window.set_dark(true);
-    shot("5-dark");
+    shot("9-dark");
     return all ? 0 : 2;
 }
 

@@ -98,7 +98,7 @@ void demand_figures(Figures f, const Demand& d) {
     f.put("demand.peak_return", "Peak power returned", Kind::power, d.peak_return, "at the shaft, braking");
     f.put("demand.energy_delivered", "Energy per cycle", Kind::energy, d.energy_delivered);
     f.put("demand.energy_returned", "Energy returned per cycle", Kind::energy, d.energy_returned);
-    const bool rotary = d.load.motion.rotary && !d.load.motion.linear_force;
+    const bool rotary = (d.load.motion.rotary && !d.load.motion.linear_force) || d.load.path == LoadModel::Path::winder;
     f.put("demand.axial_force", rotary ? "Largest load torque" : "Largest load force",
         rotary ? Kind::torque : Kind::force, d.axial_peak);
     for (int k = 0; k < cause_count; ++k) {

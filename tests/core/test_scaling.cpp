@@ -1,6 +1,6 @@
 // Dimensional soundness: the whole assessment in a system of units scaled by random factors for mass, length, time and
 // current, gravity scaled along. Every result must scale by its dimension; a formula that adds force to mass does not.
-#include "tests/demo.h"
+#include "tests/mechanisms.h"
 
 #include <cmath>
 #include <rapidcheck.h>
@@ -33,10 +33,11 @@ void same(const Machine& m, const Scales& s) {
     const Machine big = scaled(m, s);
     const Assessment b = assess(big, 0, {.workings = false});
     RC_ASSERT(a.figures.size() == b.figures.size());
-    RC_ASSERT(a.figures.size() > 30);
+    RC_ASSERT(a.figures.size() > 24);
     for (std::size_t i = 0; i < a.figures.size(); ++i) {
         const double want = a.figures[i].si * s.of(dimension_of(a.figures[i].kind));
-        if (!(std::abs(b.figures[i].si - want) <= 1e-7 * std::abs(want) + 1e-300))
+        if (std::isnan(want) && std::isnan(b.figures[i].si)) continue; // beyond the curve in both worlds
+        if (!(std::abs(b.figures[i].si - want) <= 1e-7 * std::abs(want) + 1e-13))
             RC_FAIL(a.figures[i].key + " does not scale: " + std::to_string(b.figures[i].si) + " for " +
                     std::to_string(want));
     }
@@ -45,7 +46,8 @@ void same(const Machine& m, const Scales& s) {
         const Limit& x = a.limits[i];
         const Limit& y = b.limits[i];
         const double k = s.of(dimension_of(x.kind));
-        if (!(std::abs(y.used - x.used * k) <= 1e-6 * x.used * k)) RC_FAIL(x.key + ": used does not scale");
+        if (x.state == LimitState::cannot_say && y.state == x.state) continue;
+        if (!(std::abs(y.used - x.used * k) <= 1e-6 * x.used * k + 1e-12)) RC_FAIL(x.key + ": used does not scale");
         if (!(std::abs(y.allowed - x.allowed * k) <= 1e-6 * x.allowed * k)) RC_FAIL(x.key + ": allowed does not scale");
         RC_ASSERT(x.state == y.state);
     }
@@ -69,4 +71,27 @@ TEST_CASE("every result scales by its dimension") {
         same(m, {factor(), factor(), factor(), factor()});
     });
     REQUIRE(holds);
+}
+
+TEST_CASE("every mechanism scales by its dimensions, stages and bodies included") {
+    for (const Option& kind : mechanism_kinds()) {
+        Machine base = machine_with(kind.key);
+        if (motion_of(base.axes[0].mechanism).direct) continue; // its torques are forces
+        INFO(kind.key);
+        base.site.altitude = Quantity<Kind::length>("0 m");
+        Stage stage;
+        stage.ratio = Quantity<Kind::number>("3");
+        stage.inertia = Quantity<Kind::inertia>("0.4 kg·cm²");
+        base.axes[0].stages = {stage};
+        Body body;
+        body.shape = PointMass{};
+        body.mass = Quantity<Kind::mass>("1.5 kg");
+        body.offset = Quantity<Kind::length>("60 mm");
+        base.axes[0].bodies = {body};
+        const bool holds = rc::check([&] {
+            const auto factor = [] { return std::pow(2.0, *rc::gen::inRange(-20, 21) / 100.0); };
+            same(base, {factor(), factor(), factor(), factor()});
+        });
+        REQUIRE(holds);
+    }
 }

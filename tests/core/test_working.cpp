@@ -2,7 +2,7 @@
 #include "core/load/screw.h"
 #include "core/model/working.h"
 #include "core/quantity/format.h"
-#include "tests/demo.h"
+#include "tests/mechanisms.h"
 
 #include <cmath>
 #include <muParser.h>
@@ -32,8 +32,9 @@ int check_lines(const Working& working, const std::string& what) {
     return static_cast<int>(working.size());
 }
 
-int check_axis(const Machine& m) {
-    const Assessment a = assess(m, 0);
+int check_axis(const Machine& m, std::size_t axis = 0) {
+    const Assessment a = assess(m, axis);
+    REQUIRE(a.inertia);
     int lines = 0;
     for (const Limit& l : a.limits) lines += check_lines(l.working, l.key);
     for (const Figure& f : a.figures) lines += check_lines(f.working, f.key);
@@ -43,7 +44,20 @@ int check_axis(const Machine& m) {
 
 } // namespace
 
-TEST_CASE("every working of the demo is what was computed") { CHECK(check_axis(demo()) > 40); }
+TEST_CASE("every working of the demo is what was computed") {
+    const Machine m = demo();
+    for (std::size_t i = 0; i < m.axes.size(); ++i) {
+        INFO(m.axes[i].name);
+        CHECK(check_axis(m, i) > (m.axes[i].motor.empty() ? 10 : 20));
+    }
+}
+
+TEST_CASE("and of every mechanism") {
+    for (const Option& kind : mechanism_kinds()) {
+        INFO(kind.key);
+        CHECK(check_axis(machine_with(kind.key)) > 5);
+    }
+}
 
 TEST_CASE("and of axes of other kinds") {
     Machine m = demo();
