@@ -26,7 +26,8 @@ LawTable::LawTable(Document& document, QWidget* parent) : QTableWidget(parent), 
     horizontalHeader()->setHighlightSections(false);
     horizontalHeader()->setFont(type_face(11));
     horizontalHeader()->setMinimumSectionSize(30);
-    setStyleSheet(QStringLiteral("QHeaderView::section { padding: 1px 2px; } QTableView::item { padding: 0 2px; }"));
+    setStyleSheet(QStringLiteral(
+        "QHeaderView::section { padding: 1px 2px; font-size: 11px; } QTableView::item { padding: 0 2px; }"));
     const auto take = [this](int row) {
         document_.set_choice(document_.axis_path() + QStringLiteral("/cycle/segments/%1/what/law").arg(segment_), row);
     };

@@ -89,6 +89,11 @@ WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr("W
     for (ListEditor* l : {bodies_, stages_}) connect(l, &ListEditor::focused, help_, &HelpStrip::show_field);
 }
 
+void WhatMoves::activate() {
+    Page::activate();
+    for (FigureList* f : findChildren<FigureList*>()) f->refresh();
+}
+
 void WhatMoves::complete() {
     rest_->set_places(
         {QStringLiteral("/coupling"), QStringLiteral("/credit_friction_at_rest"), QStringLiteral("//site")});

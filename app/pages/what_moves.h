@@ -14,6 +14,7 @@ class WhatMoves : public Page {
   public:
     explicit WhatMoves(Document& document, QWidget* parent = nullptr);
 
+    void activate() override;
     void complete() override;
     bool go_to(const QString& path) override;
 

@@ -47,7 +47,7 @@ struct GcodeProgram {
     std::array<bool, gcode_axes> uses{};
 };
 
-/// Reads a program. Bracketed: the first thing that cannot be skipped without changing the motion stops the import.
+/// Reads a program. The first thing that cannot be skipped without changing the motion stops the import.
 Result<GcodeProgram, Problem> read_gcode(std::string_view text, const std::function<bool(double)>& progress = {});
 
 struct GcodePlan {

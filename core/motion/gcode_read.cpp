@@ -119,7 +119,7 @@ class Reader {
     std::array<double, gcode_axes> at_{};
     int line_ = 0, mode_ = -1, plane_ = 17, feed_line_ = 0;
     double unit_ = 0.001, feed_ = 0, feed_unit_ = 0.001;
-    bool absolute_ = true, inverse_time_ = false, bracket_ = false;
+    bool absolute_ = true, inverse_time_ = false;
 
     bool fail(std::string why) {
         error = {Severity::error, "", "G-code", std::move(why), line_};
