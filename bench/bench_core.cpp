@@ -40,7 +40,7 @@ BENCHMARK(assess_with_workings)->Unit(benchmark::kMicrosecond);
 
 void assess_without_workings(benchmark::State& state) {
     const Machine m = demo();
-    for (auto _ : state) benchmark::DoNotOptimize(assess(m, 0, {.workings = false, .closed_form = false}));
+    for (auto _ : state) benchmark::DoNotOptimize(assess(m, 0, {.workings = false}));
 }
 BENCHMARK(assess_without_workings)->Unit(benchmark::kMicrosecond);
 
@@ -60,6 +60,7 @@ void assess_long_cycle_of(benchmark::State& state) {
         find_field(m, "/axes/0/mechanism")->variant_kinds[static_cast<std::size_t>(state.range(0))].key;
     m = testing::with_long_cycle(testing::turned_into(std::move(m), key), 198);
     state.SetLabel(key);
+    state.counters["spans"] = static_cast<double>(assess(m, 0).demand->spans.size());
     for (auto _ : state) benchmark::DoNotOptimize(assess(m, 0));
 }
 BENCHMARK(assess_long_cycle_of)
@@ -117,11 +118,11 @@ void import_gcode(benchmark::State& state) {
 BENCHMARK(import_gcode)->Arg(50000)->Unit(benchmark::kMillisecond);
 
 void candidate_on_the_hull(benchmark::State& state) {
-    const Assessment a = assess(demo(), 0);
+    const ClosedForm closed = closed_form(*assess(demo(), 0).demand);
     double ratio = 1;
     for (auto _ : state) {
         ratio = ratio > 9 ? 1 : ratio * 1.01;
-        benchmark::DoNotOptimize(a.closed->peak_torque(ratio, 5e-5) + a.closed->rms_torque(ratio, 5e-5));
+        benchmark::DoNotOptimize(closed.peak_torque(ratio, 5e-5) + closed.rms_torque(ratio, 5e-5));
     }
 }
 BENCHMARK(candidate_on_the_hull)->Unit(benchmark::kNanosecond);

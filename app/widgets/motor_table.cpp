@@ -60,7 +60,7 @@ void MotorModel::judge() {
     for (std::size_t i = 0; i < motors_.size(); ++i) {
         axis.motor = motors_[i];
         const Assessment a = assess(
-            document_.machine(), axis, document_.axis_path().toStdString(), {.workings = false, .closed_form = false});
+            document_.machine(), axis, document_.axis_path().toStdString(), {.workings = false});
         const auto use = [&](const char* key) {
             const Limit* l = a.limit(key);
             return l ? l->utilisation() : nan;

@@ -12,15 +12,17 @@
 
 namespace fulmox {
 
-/// Time means over the cycle for one regime: a = mean D², b = mean D α, c = mean α². SI.
-struct QuadraticSums {
-    double a = 0, b = 0, c = 0;
-};
-
 struct HullPoint {
     double torque = 0;       ///< D, N·m
     double acceleration = 0; ///< α, rad/s²
 };
+
+/// Ratio of least RMS torque of an ideal stage, i* = (a/(c J²))^(1/4), for a motor-side inertia J kg·m²; 0 where nothing
+/// accelerates.
+double best_ratio(const QuadraticSums& s, double inertia);
+
+/// Least RMS torque, N·m: √(2 J (b + √(a c))).
+double least_rms(const QuadraticSums& s, double inertia);
 
 /// Regimes by the power at the mechanism's input shaft.
 struct ClosedForm {
@@ -43,6 +45,9 @@ struct ClosedForm {
     double least_rms(double inertia, double efficiency_forward = 1, double efficiency_backward = 1) const;
 };
 
+/// Where torque is linear in acceleration the hulls are exact; where it is not (cranks, arms, fans, recorded
+/// motion) corners within 1e-5 of the largest torque and acceleration are left out, so that a peak is low by so much at
+/// the most.
 ClosedForm closed_form(const Demand& d);
 
 } // namespace fulmox

@@ -1,9 +1,9 @@
 // Torque, speed and power at the motor shaft over one cycle.
 //
-// A cycle is cut into spans at every instant where anything switches: segment and phase borders, standstill, change
-// of sign of the load power (which changes the efficiency), of the mechanism torque and of the shaft torque. Inside a
-// span the torque is smooth, so Gauss–Legendre quadrature of 7 points is exact for polynomial laws and good to 1e-12
-// for harmonic ones; position-dependent mechanisms are cut at every 30° to 90° of their shaft besides.
+// A cycle is cut into spans at every instant where anything switches: segment and phase borders, standstill, dead
+// centres, change of sign of the load power and of the power each lossy stage delivers (which change an efficiency).
+// Inside a span the torque is smooth, so Gauss–Lobatto quadrature of 8 points is exact for polynomial laws and good to
+// 1e-12 for harmonic ones; position-dependent mechanisms are cut at every 15° to 90° of their shaft besides.
 #pragma once
 
 #include "core/load/load_model.h"
@@ -52,15 +52,24 @@ struct Span {
 /// The shaft at time t within the span (one-sided at its ends).
 ShaftState evaluate(const LoadModel& m, const Span& s, double t);
 
-/// What later rooms read of a span at its nodes: start, seven Gauss–Legendre nodes, end.
+/// Nodes of the Gauss–Lobatto quadrature, the ends of the span among them: exact for polynomials of degree 13.
+inline constexpr std::size_t span_node_count = 8;
+
+/// What later rooms read of a span at its nodes, at the motor shaft.
 struct SpanSamples {
-    std::array<double, 9> speed, torque, mechanism_torque, mechanism_acceleration;
+    std::array<double, span_node_count> speed, torque;
 };
 
-/// Nodes on [0, 1] and weights that add to 1; the ends have weight 0.
+/// Time means over the cycle of the torque D and the acceleration α at the mechanism's shaft: a = mean D², b = mean D α,
+/// c = mean α². SI.
+struct QuadraticSums {
+    double a = 0, b = 0, c = 0;
+};
+
+/// Nodes on [0, 1] and weights that add to 1.
 struct SpanNodes {
-    std::array<double, 9> at;
-    std::array<double, 9> weight;
+    std::array<double, span_node_count> at;
+    std::array<double, span_node_count> weight;
 };
 const SpanNodes& span_nodes();
 
@@ -99,12 +108,16 @@ struct Demand {
     double axial_peak = 0;           ///< N, largest |force| at the load
     double mechanism_peak_speed = 0; ///< rad/s at the mechanism's input shaft
     std::array<double, cause_count> rms_share{}; ///< mean(T T_k)/T_rms², adds to 1
+    QuadraticSums sums;                          ///< of the whole cycle
 
     ShaftState at(double t) const;
 };
 
 /// The demand of one axis free of errors; `motion` is the plan of its cycle, `load` its load model.
 Demand demand(const LoadModel& load, const Trajectory& motion, const Axis& axis);
+
+/// The same for several states of the load, such as the fills of a winder.
+std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajectory& motion, const Axis& axis);
 
 /// Torque to hold a payload at rest at the coordinate q, signed, at the motor.
 double holding_torque(const LoadModel& m, double q, double payload, double process, bool credit_friction);

@@ -10,47 +10,63 @@ namespace {
 
 double sign(double x) { return x > 0 ? 1 : x < 0 ? -1 : 0; }
 
-struct Kinematics {
-    double speed = 0, acceleration = 0;           // of the mechanism's shaft
-    double radius = 1;                            // dx/dθ
-    double load_speed = 0, load_acceleration = 0; // x', x'' by time
-    double force_arm = 1;                         // process force to load force: R of a winder
-    double ring = 0;                              // kg·m² of the wound web
+template <std::size_t N> struct Kinematics {
+    using Row = std::array<double, N>;
+    Row speed, acceleration;           // of the mechanism's shaft
+    Row radius;                        // dx/dθ
+    Row load_speed, load_acceleration; // x', x'' by time
+    Row force_arm;                     // process force to load force: R of a winder
+    Row ring;                          // kg·m² of the wound web
 };
 
-Kinematics kinematics(const LoadModel& m, double q, double v, double a) {
-    Kinematics k;
+// Position, velocity and acceleration of the cycle to those of shaft and load.
+template <std::size_t N>
+void kinematics(const LoadModel& m, const std::array<double, N>& q, const std::array<double, N>& v,
+    const std::array<double, N>& a, Kinematics<N>& k) {
     switch (m.path) {
-    case LoadModel::Path::straight:
-        k.speed = v / m.radius;
-        k.acceleration = a / m.radius;
-        k.radius = m.radius;
+    case LoadModel::Path::straight: {
+        const double turn = 1 / m.radius;
+        for (std::size_t i = 0; i < N; ++i) {
+            k.speed[i] = v[i] * turn;
+            k.acceleration[i] = a[i] * turn;
+        }
+        k.radius.fill(m.radius);
         k.load_speed = v;
         k.load_acceleration = a;
+        k.force_arm.fill(1);
+        k.ring.fill(0);
         break;
+    }
     case LoadModel::Path::crank:
-    case LoadModel::Path::yoke: {
-        const PathPoint p = path_at(m, q);
+    case LoadModel::Path::yoke:
+        for (std::size_t i = 0; i < N; ++i) {
+            const PathPoint p = path_at(m, q[i]);
+            k.radius[i] = p.first;
+            k.load_speed[i] = p.first * v[i];
+            k.load_acceleration[i] = p.first * a[i] + p.second * v[i] * v[i];
+        }
         k.speed = v;
         k.acceleration = a;
-        k.radius = p.first;
-        k.load_speed = p.first * v;
-        k.load_acceleration = p.first * a + p.second * v * v;
+        k.force_arm.fill(1);
+        k.ring.fill(0);
         break;
-    }
     case LoadModel::Path::winder: {
-        const double r = m.roll_radius(m.web_start + m.web_sign * q);
-        // r² = R_core² + layer · web, so r' = layer · web'/(2 r)
-        const double growth = m.layer * m.web_sign * v / (2 * r);
-        k.speed = k.load_speed = v / r;
-        k.acceleration = k.load_acceleration = a / r - v * growth / (r * r);
-        k.force_arm = r;
         const double core = m.core_radius * m.core_radius;
-        k.ring = m.wound * (r * r * r * r - core * core);
+        for (std::size_t i = 0; i < N; ++i) {
+            const double squared = core + m.layer * std::max(0.0, m.web_start + m.web_sign * q[i]);
+            const double r = std::sqrt(squared), turn = 1 / r;
+            // r² = R_core² + layer · web, so r' = layer · web'/(2 r) and ω' = v'/r − v r'/r²
+            k.speed[i] = v[i] * turn;
+            k.acceleration[i] = turn * (a[i] - m.layer * m.web_sign / 2 * k.speed[i] * k.speed[i]);
+            k.force_arm[i] = r;
+            k.ring[i] = m.wound * (squared * squared - core * core);
+        }
+        k.radius.fill(1);
+        k.load_speed = k.speed;
+        k.load_acceleration = k.acceleration;
         break;
     }
     }
-    return k;
 }
 
 double guide_friction(const LoadModel& m, double mass, double factor) {
@@ -58,91 +74,174 @@ double guide_friction(const LoadModel& m, double mass, double factor) {
 }
 
 // Gravity at the load, N or N·m, counterbalance taken off.
-double gravity_force(const LoadModel& m, double q, double payload) {
+template <std::size_t N>
+void gravity_force(const LoadModel& m, const std::array<double, N>& q, double payload, std::array<double, N>& out) {
     if (m.motion.rotary && !m.motion.linear_force) {
         const double c = m.swing_cos + payload * m.payload_swing_cos;
         const double s = m.swing_sin + payload * m.payload_swing_sin;
-        return c == 0 && s == 0 ? 0 : c * std::cos(q) + s * std::sin(q);
+        if (c == 0 && s == 0) return out.fill(0);
+        for (std::size_t i = 0; i < N; ++i) out[i] = c * std::cos(q[i]) + s * std::sin(q[i]);
+        return;
     }
-    return (m.weight_mass + payload) * m.gravity * m.sin_inclination - m.counterbalance;
+    out.fill((m.weight_mass + payload) * m.gravity * m.sin_inclination - m.counterbalance);
+}
+
+template <std::size_t N>
+void piece_states(const Piece& p, const std::array<double, N>& tau, std::array<double, N>& x, std::array<double, N>& v,
+    std::array<double, N>& a) {
+    x.fill(p.c[static_cast<std::size_t>(p.degree)]);
+    v.fill(0);
+    a.fill(0);
+    for (int k = p.degree - 1; k >= 0; --k) {
+        const double c = p.c[static_cast<std::size_t>(k)];
+        for (std::size_t i = 0; i < N; ++i) {
+            a[i] = a[i] * tau[i] + v[i];
+            v[i] = v[i] * tau[i] + x[i];
+            x[i] = x[i] * tau[i] + c;
+        }
+    }
+    for (double& each : a) each *= 2;
+    if (p.amplitude == 0) return;
+    const auto add = [&](std::size_t i, double sine, double cosine) {
+        x[i] += p.amplitude * sine;
+        v[i] += p.amplitude * p.omega * cosine;
+        a[i] -= p.amplitude * p.omega * p.omega * sine;
+    };
+    if constexpr (N == span_node_count) {
+        // the nodes lie evenly about the middle: half of the sines tell all
+        const double middle = (tau.front() + tau.back()) / 2;
+        const double angle = p.omega * middle + p.phase, s = std::sin(angle), c = std::cos(angle);
+        for (std::size_t i = 0; i < N / 2; ++i) {
+            const double off = p.omega * (tau[N - 1 - i] - middle);
+            const double so = std::sin(off), co = std::cos(off);
+            add(i, s * co - c * so, c * co + s * so);
+            add(N - 1 - i, s * co + c * so, c * co - s * so);
+        }
+    } else {
+        for (std::size_t i = 0; i < N; ++i) {
+            const double angle = p.omega * tau[i] + p.phase;
+            add(i, std::sin(angle), std::cos(angle));
+        }
+    }
+}
+
+template <std::size_t N>
+void evaluate_rows(const LoadModel& m, const Span& s, const std::array<double, N>& tau, StateRows<N>& out) {
+    using Row = std::array<double, N>;
+    const auto part = [&](Cause c) -> Row& { return out.part[static_cast<std::size_t>(c)]; };
+    Row q, v, a, gravity;
+    Kinematics<N> k;
+    piece_states(s.piece, tau, q, v, a);
+    gravity_force(m, q, s.payload, gravity);
+    Row &inertial = part(Cause::load_inertia), &rotor = part(Cause::rotor), &friction = part(Cause::friction),
+        &weight = part(Cause::gravity), &process = part(Cause::process);
+    out.deciding_count = 0;
+    if (s.direction == 0) {
+        kinematics(m, q, Row{}, Row{}, k);
+        for (std::size_t i = 0; i < N; ++i) {
+            const double pushed = (s.process + m.constant) * k.force_arm[i];
+            out.load_force[i] = gravity[i] + pushed;
+            out.torque[i] = holding_torque(m, q[i], s.payload, s.process, m.credit_friction_at_rest);
+            out.mechanism_torque[i] = out.torque[i] * m.ratio;
+            out.coupling_torque[i] = m.coupling_at_mechanism ? out.mechanism_torque[i] : out.torque[i];
+            weight[i] = gravity[i] * k.radius[i] / m.ratio;
+            process[i] = pushed * k.radius[i] / m.ratio;
+            friction[i] = out.torque[i] - weight[i] - process[i];
+        }
+        for (Row* zero : {&out.speed, &out.acceleration, &out.load_speed, &out.mechanism_speed,
+                 &out.mechanism_acceleration, &inertial, &rotor})
+            zero->fill(0);
+        return;
+    }
+    kinematics(m, q, v, a, k);
+    const double guides =
+        s.load_direction * guide_friction(m, m.weight_mass + s.payload, s.friction_factor);
+    const double mass = m.moving_mass + s.payload * m.payload_inertia;
+    const double driving = 1 / m.efficiency_forward, drag = s.direction * m.shaft_drag;
+    for (std::size_t i = 0; i < N; ++i) {
+        inertial[i] = (mass + k.ring[i]) * k.load_acceleration[i];
+        process[i] = (s.process + m.constant) * k.force_arm[i] + m.fan * k.speed[i] * std::abs(k.speed[i]);
+        out.load_force[i] = inertial[i] + gravity[i] + process[i] + guides + m.viscous * k.load_speed[i];
+        const double efficiency = out.load_force[i] * s.load_direction >= 0 ? driving : m.efficiency_backward;
+        out.torque[i] =
+            out.load_force[i] * k.radius[i] * efficiency + drag + m.own_inertia * k.acceleration[i];
+    }
+    out.load_speed = k.load_speed;
+    out.mechanism_torque = out.torque;
+    out.mechanism_speed = k.speed;
+    out.mechanism_acceleration = k.acceleration;
+    out.decide(out.load_force);
+    out.speed = k.speed;
+    out.acceleration = k.acceleration;
+    Row stage_inertia{};
+    for (auto stage = m.stages.rbegin(); stage != m.stages.rend(); ++stage) {
+        const double forward = 1 / stage->forward, slower = 1 / stage->ratio;
+        if (forward != stage->backward) out.decide(out.torque);
+        for (std::size_t i = 0; i < N; ++i) {
+            const double kept = out.torque[i] * s.direction >= 0 ? forward : stage->backward;
+            out.speed[i] *= stage->ratio;
+            out.acceleration[i] *= stage->ratio;
+            out.torque[i] = out.torque[i] * kept * slower + stage->inertia * out.acceleration[i];
+            stage_inertia[i] = stage_inertia[i] * slower + stage->inertia * out.acceleration[i];
+        }
+    }
+    const double share = 1 / m.ratio;
+    for (std::size_t i = 0; i < N; ++i) {
+        const double beside = m.motor_side * out.acceleration[i];
+        out.torque[i] += beside;
+        out.coupling_torque[i] = m.coupling_at_mechanism ? out.mechanism_torque[i] : out.torque[i];
+        const double at_motor = k.radius[i] * share;
+        inertial[i] = inertial[i] * at_motor + m.own_inertia * k.acceleration[i] * share + stage_inertia[i] + beside;
+        weight[i] = gravity[i] * at_motor;
+        process[i] *= at_motor;
+        // guides, drag, and what the efficiencies take or keep back
+        friction[i] = out.torque[i] - inertial[i] - weight[i] - process[i];
+        rotor[i] = m.rotor_inertia * out.acceleration[i];
+        out.torque[i] += rotor[i];
+    }
 }
 
 } // namespace
 
 double holding_torque(const LoadModel& m, double q, double payload, double process, bool credit_friction) {
-    const Kinematics k = kinematics(m, q, 0, 0);
-    const double force = gravity_force(m, q, payload) + (process + m.constant) * k.force_arm;
-    if (!credit_friction) return force * k.radius / m.ratio;
+    Kinematics<1> k;
+    kinematics<1>(m, {q}, {0}, {0}, k);
+    std::array<double, 1> gravity;
+    gravity_force<1>(m, {q}, payload, gravity);
+    const double force = gravity[0] + (process + m.constant) * k.force_arm[0];
+    const double radius = k.radius[0];
+    if (!credit_friction) return force * radius / m.ratio;
     const double mass = m.weight_mass + payload;
     const double left = std::max(0.0, std::abs(force) - guide_friction(m, mass, 1));
-    double torque = left * std::abs(k.radius) * std::clamp(m.efficiency_backward, 0.0, 1.0);
+    double torque = left * std::abs(radius) * std::clamp(m.efficiency_backward, 0.0, 1.0);
     torque = std::max(0.0, torque - m.shaft_drag);
     for (auto s = m.stages.rbegin(); s != m.stages.rend(); ++s) torque *= std::clamp(s->backward, 0.0, 1.0) / s->ratio;
-    return sign(force * k.radius) * torque;
+    return sign(force * radius) * torque;
 }
 
-ShaftState evaluate(const LoadModel& m, const Span& s, double t, Switches* switches) {
+void evaluate_nodes(const LoadModel& m, const Span& s, SpanStates& out) {
+    std::array<double, span_node_count> tau;
+    const SpanNodes& nodes = span_nodes();
+    for (std::size_t i = 0; i < tau.size(); ++i) tau[i] = s.start - s.piece.start + nodes.at[i] * s.duration;
+    evaluate_rows(m, s, tau, out);
+}
+
+ShaftState evaluate(const LoadModel& m, const Span& s, double t) {
     ShaftState out;
     if (s.regime == Regime::braked) return out;
-    const double tau = t - s.piece.start;
-    const Piece::State now = s.piece.state(tau);
-    const double q = now.position;
-    const auto at = [&](Cause c) -> double& { return out.part[static_cast<std::size_t>(c)]; };
-    if (s.direction == 0) {
-        const Kinematics k = kinematics(m, q, 0, 0);
-        const double gravity = gravity_force(m, q, s.payload);
-        const double process = (s.process + m.constant) * k.force_arm;
-        out.load_force = gravity + process;
-        out.torque = holding_torque(m, q, s.payload, s.process, m.credit_friction_at_rest);
-        out.mechanism_torque = out.torque * m.ratio;
-        out.coupling_torque = m.coupling_at_mechanism ? out.mechanism_torque : out.torque;
-        at(Cause::gravity) = gravity * k.radius / m.ratio;
-        at(Cause::process) = process * k.radius / m.ratio;
-        at(Cause::friction) = out.torque - at(Cause::gravity) - at(Cause::process);
-        return out;
-    }
-    const Kinematics k = kinematics(m, q, now.velocity, now.acceleration);
-    const double mass = m.weight_mass + s.payload;
-    const double gravity = gravity_force(m, q, s.payload);
-    const double process = (s.process + m.constant) * k.force_arm + m.fan * k.speed * std::abs(k.speed);
-    const double inertia = (m.moving_mass + s.payload * m.payload_inertia + k.ring) * k.load_acceleration;
-    out.load_force = inertia + gravity + process + s.load_direction * guide_friction(m, mass, s.friction_factor) +
-                     m.viscous * k.load_speed;
-    out.load_speed = k.load_speed;
-    const double efficiency = out.load_force * s.load_direction >= 0 ? 1 / m.efficiency_forward : m.efficiency_backward;
-    double torque =
-        out.load_force * k.radius * efficiency + s.direction * m.shaft_drag + m.own_inertia * k.acceleration;
-    out.mechanism_torque = torque;
-    out.mechanism_speed = k.speed;
-    out.mechanism_acceleration = k.acceleration;
-    if (switches) switches->put(out.load_force), switches->put(torque);
-    double speed = k.speed;
-    double acceleration = k.acceleration;
-    double stage_inertia = 0;
-    for (auto stage = m.stages.rbegin(); stage != m.stages.rend(); ++stage) {
-        const double kept = torque * s.direction >= 0 ? 1 / stage->forward : stage->backward;
-        speed *= stage->ratio;
-        acceleration *= stage->ratio;
-        torque = torque * kept / stage->ratio + stage->inertia * acceleration;
-        stage_inertia = stage_inertia / stage->ratio + stage->inertia * acceleration;
-        if (switches) switches->put(torque);
-    }
-    const double beside = m.motor_side * acceleration;
-    torque += beside;
-    out.coupling_torque = m.coupling_at_mechanism ? out.mechanism_torque : torque;
-    out.speed = speed;
-    out.acceleration = acceleration;
-    at(Cause::load_inertia) = (inertia * k.radius + m.own_inertia * k.acceleration) / m.ratio + stage_inertia + beside;
-    at(Cause::rotor) = m.rotor_inertia * acceleration;
-    at(Cause::gravity) = gravity * k.radius / m.ratio;
-    at(Cause::process) = process * k.radius / m.ratio;
-    out.torque = torque + at(Cause::rotor);
-    // guides, drag, and what the efficiencies take or keep back
-    at(Cause::friction) = torque - at(Cause::load_inertia) - at(Cause::gravity) - at(Cause::process);
-    if (switches) switches->put(out.torque);
+    StateRows<1> r;
+    evaluate_rows<1>(m, s, {t - s.piece.start}, r);
+    out.speed = r.speed[0];
+    out.acceleration = r.acceleration[0];
+    out.torque = r.torque[0];
+    for (std::size_t i = 0; i < out.part.size(); ++i) out.part[i] = r.part[i][0];
+    out.load_force = r.load_force[0];
+    out.load_speed = r.load_speed[0];
+    out.mechanism_torque = r.mechanism_torque[0];
+    out.mechanism_speed = r.mechanism_speed[0];
+    out.mechanism_acceleration = r.mechanism_acceleration[0];
+    out.coupling_torque = r.coupling_torque[0];
     return out;
 }
-
-ShaftState evaluate(const LoadModel& m, const Span& s, double t) { return evaluate(m, s, t, nullptr); }
 
 } // namespace fulmox

@@ -1,20 +1,33 @@
-// One instant of the demand, with the quantities whose sign switches an efficiency.
+// The shaft at all nodes of a span at once, with the quantities whose sign switches an efficiency.
 #pragma once
 
 #include "core/demand/demand.h"
 
 namespace fulmox {
 
-/// Load force, torque at the mechanism's shaft, torque out of each stage, torque at the motor: in that order.
-struct Switches {
-    std::array<double, 24> value;
-    std::size_t count = 0;
-    void put(double v) {
-        if (count < value.size()) value[count++] = v;
+/// Load force, then the torque that each lossy stage delivers, from the mechanism on: at most so many.
+inline constexpr std::size_t most_deciding = 24;
+
+/// States at N instants, one row for each quantity; units as in ShaftState. Left unset until evaluated.
+template <std::size_t N> struct StateRows {
+    using Row = std::array<double, N>;
+    Row speed, acceleration, torque;
+    std::array<Row, cause_count> part;
+    Row load_force, load_speed;
+    Row mechanism_torque, mechanism_speed, mechanism_acceleration;
+    Row coupling_torque;
+    std::array<Row, most_deciding> deciding; ///< in the order above; none at rest
+    std::size_t deciding_count = 0;
+
+    void decide(const Row& r) {
+        if (deciding_count < deciding.size()) deciding[deciding_count++] = r;
     }
 };
 
-/// As evaluate(m, s, t); notes the switching quantities where asked.
-ShaftState evaluate(const LoadModel& m, const Span& s, double t, Switches* switches);
+/// At the nodes, its start the first and its end the last.
+using SpanStates = StateRows<span_node_count>;
+
+/// States of a span at its nodes; the span knows its directions.
+void evaluate_nodes(const LoadModel& m, const Span& s, SpanStates& out);
 
 } // namespace fulmox

@@ -1,39 +1,45 @@
 #include "core/demand/sweep.h"
 
+#include "core/demand/span_polynomial.h"
+
 #include <algorithm>
-#include <boost/math/quadrature/gauss.hpp>
+#include <boost/math/special_functions/legendre.hpp>
 #include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 #include <numbers>
-#include <utility>
-#include <vector>
 
 namespace fulmox {
+
+using std::numbers::pi;
 
 namespace {
 
 double sign(double x) { return x > 0 ? 1 : x < 0 ? -1 : 0; }
-
-SpanNodes make_nodes() {
-    using Gauss = boost::math::quadrature::gauss<double, 7>;
-    SpanNodes n{};
-    n.at[0] = 0;
-    n.at[8] = 1;
-    for (std::size_t i = 0; i < 4; ++i) {
-        const double x = Gauss::abscissa()[i];
-        const double w = Gauss::weights()[i] / 2;
-        n.at[4 + i] = (1 + x) / 2;
-        n.at[4 - i] = (1 - x) / 2;
-        n.weight[4 + i] = n.weight[4 - i] = w;
-    }
-    return n;
-}
 
 template <class F> double root(F&& f, double a, double b, double fa, double fb) {
     std::uintmax_t most = 60;
     const auto [lo, hi] =
         boost::math::tools::toms748_solve(f, a, b, fa, fb, boost::math::tools::eps_tolerance<double>(50), most);
     return (lo + hi) / 2;
+}
+
+// The inner nodes are the zeros of P₇', which lie between those of P₇; the weight of each is 2/(n (n − 1) P₇²).
+SpanNodes make_nodes() {
+    constexpr int order = static_cast<int>(span_node_count) - 1;
+    const std::vector<double> zeros = boost::math::legendre_p_zeros<double>(order); // from 0 on
+    const auto slope = [](double x) { return boost::math::legendre_p_prime(order, x); };
+    SpanNodes n{};
+    const auto put = [&](std::size_t i, double x) {
+        const double p = boost::math::legendre_p(order, x);
+        const std::size_t other = span_node_count - 1 - i;
+        n.at[i] = (1 + x) / 2;
+        n.at[other] = (1 - x) / 2;
+        n.weight[i] = n.weight[other] = 1 / (span_node_count * order * p * p);
+    };
+    for (std::size_t k = 1; k < zeros.size(); ++k)
+        put(span_node_count / 2 + k - 1, root(slope, zeros[k - 1], zeros[k], slope(zeros[k - 1]), slope(zeros[k])));
+    put(span_node_count - 1, 1);
+    return n;
 }
 
 // Instants in (from, to) where f changes sign, found between eight probes.
@@ -57,48 +63,71 @@ const SpanNodes& span_nodes() {
     return nodes;
 }
 
+Sweep::Sweep(const LoadModel& m, Sink sink) : m_(m), sink_(std::move(sink)) {
+    crank_ = m.path == LoadModel::Path::crank || m.path == LoadModel::Path::yoke;
+    // so much of a turn to a span that the quadrature keeps 1e-9; a short rod brings in the higher harmonics
+    if (m.path == LoadModel::Path::crank)
+        widest_ = m.crank < 0.35 * m.rod ? pi / 4 : m.crank < 0.6 * m.rod ? pi / 6 : pi / 12;
+    else if (m.path == LoadModel::Path::yoke)
+        widest_ = pi / 3;
+    else if (m.path == LoadModel::Path::straight && m.position_dependent())
+        widest_ = pi / 2;
+}
+
+// Between two edges the shaft does not reverse, so that it passes each dead centre once.
+void Sweep::add_dead_centres(const Span& whole, std::vector<double>& edges) const {
+    const Piece& p = whole.piece;
+    const double first = m_.path == LoadModel::Path::yoke ? pi / 2 : 0;
+    const std::size_t n = edges.size();
+    for (std::size_t i = 1; i < n; ++i) {
+        const double t0 = edges[i - 1] - p.start, t1 = edges[i] - p.start;
+        const double q0 = p.position(t0), q1 = p.position(t1);
+        const double low = std::min(q0, q1), high = std::max(q0, q1);
+        double centre = first + std::ceil((low - first) / pi) * pi;
+        for (; centre < high; centre += pi)
+            if (centre > low)
+                edges.push_back(
+                    p.start + root([&](double t) { return p.position(t) - centre; }, t0, t1, q0 - centre, q1 - centre));
+    }
+    std::sort(edges.begin(), edges.end());
+}
+
 void Sweep::cut(const Span& whole) {
-    const double from = whole.start;
-    const double to = whole.start + whole.duration;
-    if (whole.regime == Regime::braked || whole.piece.at_rest()) {
+    const Piece& p = whole.piece;
+    if (whole.regime == Regime::braked || p.at_rest()) {
         Span s = whole;
         s.direction = s.load_direction = 0;
-        if (s.regime != Regime::braked) s.regime = Regime::standstill;
         SpanStates states;
-        states.fill(evaluate(m_, s, from));
+        if (s.regime == Regime::braked) {
+            states = {}; // the brake holds, the motor gives nothing
+        } else {
+            s.regime = Regime::standstill;
+            evaluate_nodes(m_, s, states);
+        }
         sink_(s, states);
         return;
     }
-    const auto velocity = [&](double t) { return whole.piece.velocity(t - whole.piece.start); };
-    std::vector<double> edges{from};
+    const double from = whole.start, to = whole.start + whole.duration;
+    const auto velocity = [&](double t) { return p.velocity(t - p.start); };
+    std::vector<double>& edges = edges_;
+    edges.assign({from, to});
     // laws do not reverse inside a piece, but ramps through zero and traces do
-    const double v0 = velocity(from), v1 = velocity(to);
-    const bool may_reverse = whole.piece.uniform() ? v0 * v1 < 0 : !whole.piece.one_way;
-    if (may_reverse) add_roots(edges, from, to, velocity);
-    if (m_.position_dependent() && m_.path != LoadModel::Path::winder) {
-        // so much of a turn to a span that the quadrature keeps 1e-9, and cuts at the dead centres of a crank
-        const double most = m_.path == LoadModel::Path::crank  ? std::numbers::pi / 6
-                            : m_.path == LoadModel::Path::yoke ? std::numbers::pi / 4
-                                                               : std::numbers::pi / 2;
-        const double angle =
-            std::abs(whole.piece.position(to - whole.piece.start) - whole.piece.position(from - whole.piece.start));
-        const int parts = 1 + static_cast<int>(std::min(angle / most, 1e5));
-        for (int i = 1; i < parts; ++i) edges.push_back(from + (to - from) * i / parts);
-        if (m_.path != LoadModel::Path::straight) {
-            std::sort(edges.begin(), edges.end());
-            edges.push_back(to);
-            std::vector<double> more;
-            for (std::size_t i = 1; i < edges.size(); ++i)
-                add_roots(more, edges[i - 1], edges[i],
-                    [&](double t) { return path_at(m_, whole.piece.position(t - whole.piece.start)).first; });
-            edges.pop_back();
-            edges.insert(edges.end(), more.begin(), more.end());
-        }
-    } else if (m_.fan != 0 && !whole.piece.uniform()) {
-        edges.push_back((from + to) / 2);
+    const bool may_reverse = p.uniform() ? velocity(from) * velocity(to) < 0 : !p.one_way;
+    if (may_reverse) {
+        add_roots(edges, from, to, velocity);
+        std::sort(edges.begin(), edges.end());
     }
-    std::sort(edges.begin(), edges.end());
-    edges.push_back(to);
+    if (crank_) add_dead_centres(whole, edges);
+    if (widest_ > 0) {
+        const double fastest =
+            std::max({std::abs(velocity(from)), std::abs(velocity(to)), std::abs(velocity((from + to) / 2))});
+        const int parts = 1 + static_cast<int>(std::min(fastest * whole.duration / widest_, 1e5));
+        for (int i = 1; i < parts; ++i) edges.push_back(from + (to - from) * i / parts);
+        std::sort(edges.begin(), edges.end());
+    } else if (m_.fan != 0 && !p.uniform()) {
+        edges.push_back((from + to) / 2);
+        std::sort(edges.begin(), edges.end());
+    }
     // a root within rounding of a border is no change: a move that ends at rest may end at -1e-17 m/s
     const double least = 1e-12 * whole.duration;
     double last = from;
@@ -110,101 +139,52 @@ void Sweep::cut(const Span& whole) {
     }
 }
 
-void Sweep::directed(Span s, double from, double to) {
+void Sweep::directed(const Span& whole, double from, double to) {
+    Span s = whole;
     s.start = from;
     s.duration = to - from;
     const double middle = (from + to) / 2 - s.piece.start;
     const double v = s.piece.velocity(middle);
     s.direction = sign(v) * (m_.path == LoadModel::Path::straight ? sign(m_.radius) : 1);
-    s.load_direction = sign(v * (m_.path == LoadModel::Path::crank || m_.path == LoadModel::Path::yoke
-                                        ? path_at(m_, s.piece.position(middle)).first
-                                        : 1.0));
+    s.load_direction = sign(crank_ ? v * path_at(m_, s.piece.position(middle)).first : v);
     s.regime = Regime::motoring;
     settle(s, 0);
 }
 
-namespace {
-
-double mix(double a, double b, double k) { return a + (b - a) * k; }
-
-ShaftState mix(const ShaftState& a, const ShaftState& b, double k) {
-    ShaftState s;
-    s.speed = mix(a.speed, b.speed, k);
-    s.acceleration = mix(a.acceleration, b.acceleration, k);
-    s.torque = mix(a.torque, b.torque, k);
-    for (std::size_t i = 0; i < s.part.size(); ++i) s.part[i] = mix(a.part[i], b.part[i], k);
-    s.load_force = mix(a.load_force, b.load_force, k);
-    s.load_speed = mix(a.load_speed, b.load_speed, k);
-    s.mechanism_torque = mix(a.mechanism_torque, b.mechanism_torque, k);
-    s.mechanism_speed = mix(a.mechanism_speed, b.mechanism_speed, k);
-    s.mechanism_acceleration = mix(a.mechanism_acceleration, b.mechanism_acceleration, k);
-    s.coupling_torque = mix(a.coupling_torque, b.coupling_torque, k);
-    return s;
-}
-
-} // namespace
-
-// Under constant acceleration and with nothing that depends on position, everything is linear in time between switches.
-void Sweep::settle_affine(const Span& s, int depth) {
-    Switches first, last;
-    const ShaftState from = evaluate(m_, s, s.start, &first);
-    const ShaftState to = evaluate(m_, s, s.start + s.duration, &last);
-    const double least = 1e-11 * std::max(s.piece.duration, s.duration);
-    for (std::size_t k = 0; k < first.count && depth < 24; ++k) {
-        const double f0 = first.value[k], f1 = last.value[k];
-        if (f0 * f1 >= 0) continue;
-        const double length = s.duration * f0 / (f0 - f1);
-        if (length <= least || s.duration - length <= least) continue;
-        Span a = s, b = s;
-        a.duration = length;
-        b.start = s.start + length;
-        b.duration = s.duration - length;
-        settle_affine(a, depth + 1);
-        settle_affine(b, depth + 1);
+// Cuts where the first quantity that changes its sign does so, and looks into the parts again: those after it have a
+// kink there.
+void Sweep::settle(Span& s, int depth) {
+    SpanStates states;
+    evaluate_nodes(m_, s, states);
+    // under constant acceleration and with nothing that depends on position everything is linear between switches;
+    // elsewhere a cut is good to 1e-7, which the quadrature feels as its square, since torque has a kink there and no jump
+    const bool linear = s.piece.uniform() && m_.fan == 0 && !m_.position_dependent();
+    const double least = (linear ? 1e-11 : 1e-6) * s.piece.duration / s.duration;
+    const int deepest = static_cast<int>(states.deciding_count) + 1;
+    for (std::size_t k = 0; k < states.deciding_count && depth < deepest; ++k) {
+        const auto& f = states.deciding[k];
+        SignEdges edges;
+        if (!linear)
+            edges = sign_edges(f, range_of(f));
+        else if (f.front() * f.back() < 0)
+            edges = {{0, f.front() / (f.front() - f.back()), 1}, 3};
+        std::array<double, span_node_count> cuts;
+        std::size_t count = 0;
+        for (std::size_t i = 1; i + 1 < edges.count; ++i) {
+            const double u = edges.u[i];
+            if (u > least && u < 1 - least && (count == 0 || u - cuts[count - 1] > least)) cuts[count++] = u;
+        }
+        if (count == 0) continue;
+        const double start = s.start, duration = s.duration;
+        for (std::size_t i = 0; i <= count; ++i) {
+            const double from = i == 0 ? 0 : cuts[i - 1], to = i == count ? 1 : cuts[i];
+            s.start = start + from * duration;
+            s.duration = i == count ? start + duration - s.start : (to - from) * duration;
+            settle(s, depth + 1);
+        }
         return;
     }
-    SpanStates states;
-    const SpanNodes& nodes = span_nodes();
-    for (std::size_t i = 0; i < states.size(); ++i) states[i] = mix(from, to, nodes.at[i]);
-    Span done = s;
-    done.regime = states[4].load_force * s.load_direction >= 0 ? Regime::motoring : Regime::generating;
-    sink_(done, states);
-}
-
-void Sweep::settle(Span s, int depth) {
-    if (s.piece.uniform() && m_.fan == 0 && !m_.position_dependent()) return settle_affine(s, 0);
-    const SpanNodes& nodes = span_nodes();
-    SpanStates states;
-    std::array<double, 24> last{};    // last value that is not zero, so that a zero at a node hides no change of sign
-    std::array<double, 24> last_at{}; // and when it was
-    const double least = 1e-11 * std::max(s.piece.duration, s.duration);
-    for (std::size_t i = 0; i < states.size(); ++i) {
-        Switches now;
-        const double t = s.start + nodes.at[i] * s.duration;
-        states[i] = evaluate(m_, s, t, &now);
-        for (std::size_t k = 0; k < now.count; ++k) {
-            if (now.value[k] == 0) continue;
-            const double f0 = std::exchange(last[k], now.value[k]);
-            const double t0 = std::exchange(last_at[k], t);
-            if (f0 * now.value[k] >= 0 || depth >= 24) continue;
-            const auto f = [&](double at) {
-                Switches w;
-                evaluate(m_, s, at, &w);
-                return w.value[k];
-            };
-            const double at = root(f, t0, t, f0, now.value[k]);
-            if (at - s.start <= least || s.start + s.duration - at <= least) continue;
-            Span first = s;
-            first.duration = at - s.start;
-            Span second = s;
-            second.start = at;
-            second.duration = s.start + s.duration - at;
-            settle(first, depth + 1);
-            settle(second, depth + 1);
-            return;
-        }
-    }
-    s.regime = states[4].load_force * s.load_direction >= 0 ? Regime::motoring : Regime::generating;
+    s.regime = states.load_force[span_node_count / 2] * s.load_direction >= 0 ? Regime::motoring : Regime::generating;
     sink_(s, states);
 }
 

@@ -4,31 +4,31 @@
 
 #include "core/demand/evaluate.h"
 
-#include <array>
 #include <functional>
+#include <vector>
 
 namespace fulmox {
-
-/// States of a span: at its start, at the seven Gauss–Legendre nodes in rising order, at its end.
-using SpanStates = std::array<ShaftState, 9>;
 
 class Sweep {
   public:
     using Sink = std::function<void(const Span&, const SpanStates&)>;
 
-    Sweep(const LoadModel& m, Sink sink) : m_(m), sink_(std::move(sink)) {}
+    Sweep(const LoadModel& m, Sink sink);
 
     /// Cuts at standstill, at dead centres, at every 30° of a position-dependent shaft, and wherever a force or torque
     /// that decides an efficiency changes sign.
     void cut(const Span& whole);
 
   private:
-    void directed(Span s, double from, double to);
-    void settle(Span s, int depth);
-    void settle_affine(const Span& s, int depth);
+    void directed(const Span& whole, double from, double to);
+    void settle(Span& s, int depth);
+    void add_dead_centres(const Span& whole, std::vector<double>& edges) const;
 
     const LoadModel& m_;
     Sink sink_;
+    bool crank_ = false;    // the travel has dead centres
+    double widest_ = 0;     // rad of the shaft to a span at most; 0: no limit
+    std::vector<double> edges_;
 };
 
 } // namespace fulmox

@@ -4,6 +4,7 @@
 #include "core/load/screw.h"
 
 #include <algorithm>
+#include <boost/math/tools/minima.hpp>
 #include <cmath>
 #include <numbers>
 
@@ -208,6 +209,14 @@ PathPoint path_at(const LoadModel& m, double q) {
     }
     }
     return {};
+}
+
+double fastest_angle(const LoadModel& m) {
+    if (m.path != LoadModel::Path::crank) return 0; // a yoke at 0
+    std::uintmax_t tries = 60;
+    return boost::math::tools::brent_find_minima(
+        [&](double q) { return -std::abs(path_at(m, q).first); }, 0.0, pi, 40, tries)
+        .first;
 }
 
 LoadModel load_model(const Machine& machine, const Axis& axis, double web) {

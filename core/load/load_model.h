@@ -78,6 +78,9 @@ struct PathPoint {
 };
 PathPoint path_at(const LoadModel& m, double q);
 
+/// Angle of a crank or yoke in [0, π] at which its slider is fastest; 0 for a straight path.
+double fastest_angle(const LoadModel& m);
+
 /// `axis` must be free of errors (validate). A winder stands at `web`, m on the roll at the start of the cycle.
 LoadModel load_model(const Machine& machine, const Axis& axis, double web = 0);
 

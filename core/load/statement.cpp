@@ -22,9 +22,7 @@ std::pair<double, double> squared_radius(const LoadModel& m) {
         const double r = path_at(m, 0).first;
         return {r * r, r * r};
     }
-    double most = 0;
-    constexpr int steps = 720;
-    for (int i = 0; i < steps; ++i) most = std::max(most, std::abs(path_at(m, 2 * std::numbers::pi * i / steps).first));
+    const double most = path_at(m, fastest_angle(m)).first;
     return {most * most, 0}; // at the dead centres the slider stands
 }
 

@@ -1,5 +1,7 @@
 #include "core/match/assess.h"
 
+#include "core/demand/closed_form.h"
+#include "core/demand/cores.h"
 #include "core/load/screw.h"
 #include "core/match/limits.h"
 #include "core/model/validate.h"
@@ -174,14 +176,22 @@ void motor_figures(Figures f, const MotorUse& u, const Axis& axis) {
     }
 }
 
-void closed_figures(Figures f, const ClosedForm& c, const Demand& d) {
+void ratio_figures(Figures f, const Demand& d) {
     const double j = d.load.rotor_inertia;
-    if (j <= 0) return;
-    const double best = c.best_ratio(j);
+    if (j <= 0 || !(d.sums.c > 0)) return;
+    const double best = best_ratio(d.sums, j);
     f.put("demand.best_ratio", "Best ratio for least heat", Kind::number, best,
-        "for this rotor, an ideal stage between motor and screw");
-    f.put("demand.best_ratio_rms", "RMS torque at the best ratio", Kind::torque, c.least_rms(j));
-    f.put("demand.best_ratio_speed", "Motor speed at the best ratio", Kind::angular_speed, best * c.peak_speed);
+        "for this rotor, an ideal stage before the mechanism", [&] {
+            return Working{working_line("i*", "(mean D²/(mean α² J²))^(1/4)", "(a/(c*J^2))^0.25",
+                {{"a", d.sums.a}, {"c", d.sums.c}, {"J", j}}, best, Kind::number, "closed form of the RMS torque")};
+        });
+    f.put("demand.best_ratio_rms", "RMS torque at the best ratio", Kind::torque, least_rms(d.sums, j), "", [&] {
+        return Working{working_line("T_rms", "√(2 J (mean D α + √(mean D² mean α²)))", "sqrt(2*J*(b+sqrt(a*c)))",
+            {{"J", j}, {"a", d.sums.a}, {"b", d.sums.b}, {"c", d.sums.c}}, least_rms(d.sums, j), Kind::torque,
+            "closed form of the RMS torque")};
+    });
+    f.put("demand.best_ratio_speed", "Motor speed at the best ratio", Kind::angular_speed,
+        best * d.mechanism_peak_speed);
 }
 
 void cautions(Problems& out, const Axis& axis, const std::string& path, const Assessment& a) {
@@ -274,6 +284,12 @@ bool winds_too_much(const Axis& axis, const Trajectory& motion) {
     return w && std::abs(motion.advance) > full_web(*w) * (1 + 1e-12);
 }
 
+struct AtFill {
+    Demand demand;
+    std::optional<MotorUse> use;
+    std::vector<Limit> limits;
+};
+
 void keep_worst(std::vector<Limit>& worst, std::vector<Limit> now, const std::string& state) {
     for (Limit& l : now) {
         if (l.key != "inertia_ratio") l.reason += " (roll " + state + ")";
@@ -346,8 +362,9 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
     static const Policy fallback = shipped_policies().front();
     const Policy* policy = find_policy(machine, axis.policy);
     const bool motor_known = !taken->motor.empty() && !motor_wrong;
-    const auto judge_now = [&] {
-        return judge_all({machine, *taken, policy ? *policy : fallback, a, options.workings});
+    const auto judge_now = [&](const Demand* d, const MotorUse* use) {
+        const Known known{a.motion ? &*a.motion : nullptr, a.inertia ? &*a.inertia : nullptr, d, use};
+        return judge_all({machine, *taken, policy ? *policy : fallback, known, options.workings});
     };
     if (a.motion && !load_wrong && !site_wrong && winds_too_much(*taken, *a.motion)) {
         const Winder& w = std::get<Winder>(taken->mechanism);
@@ -357,47 +374,44 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
         load_wrong = true;
     }
     if (a.motion && !load_wrong && !site_wrong) {
-        // a winder is judged at every fill; each limit keeps its worst, and what is shown is the fill of most heat
         const std::vector<FillState> states = fill_states(*taken, a.motion->advance);
-        std::vector<Limit> worst;
-        std::optional<Demand> shown;
-        std::optional<MotorUse> shown_use;
-        for (const FillState& state : states) {
-            a.demand = demand(load_model(machine, *taken, state.web), *a.motion, *taken);
+        std::vector<LoadModel> loads;
+        for (const FillState& state : states) loads.push_back(load_model(machine, *taken, state.web));
+        std::vector<Demand> at_fill = demands(loads, *a.motion, *taken);
+        std::vector<AtFill> fills(states.size());
+        each_on_a_core(states.size(), [&](std::size_t i) {
+            AtFill& f = fills[i];
+            f.demand = std::move(at_fill[i]);
             if (motor_known)
-                a.motor = motor_use(*a.demand, capability(taken->motor, taken->drive, machine.site), taken->motor);
-            if (states.size() == 1) break;
-            keep_worst(worst, judge_now(), state.name);
-            const std::string key = "demand.fill_" + std::to_string(a.fills.size());
-            a.fills.push_back(
-                {state.name, state.web, a.demand->rms_torque, std::abs(a.demand->peak.torque), a.demand->peak_speed});
-            figures.put((key + ".rms_torque").c_str(), ("RMS torque, " + state.name).c_str(), Kind::torque,
-                a.demand->rms_torque);
-            figures.put((key + ".peak_torque").c_str(), ("Peak torque, " + state.name).c_str(), Kind::torque,
-                a.demand->peak.torque);
-            if (!shown || a.demand->rms_torque > shown->rms_torque) {
-                shown = std::move(a.demand);
-                shown_use = std::move(a.motor);
-                a.fill_shown = state.name;
-            }
+                f.use = motor_use(f.demand, capability(taken->motor, taken->drive, machine.site), taken->motor);
+            f.limits = judge_now(&f.demand, f.use ? &*f.use : nullptr);
+        });
+        // a winder is judged at every fill; each limit keeps its worst, and what is shown is the fill of most heat
+        std::size_t shown = 0;
+        for (std::size_t i = 0; states.size() > 1 && i < states.size(); ++i) {
+            const Demand& d = fills[i].demand;
+            keep_worst(a.limits, std::move(fills[i].limits), states[i].name);
+            const std::string key = "demand.fill_" + std::to_string(i);
+            a.fills.push_back({states[i].name, states[i].web, d.rms_torque, std::abs(d.peak.torque), d.peak_speed});
+            figures.put((key + ".rms_torque").c_str(), ("RMS torque, " + states[i].name).c_str(), Kind::torque,
+                d.rms_torque);
+            figures.put(
+                (key + ".peak_torque").c_str(), ("Peak torque, " + states[i].name).c_str(), Kind::torque, d.peak.torque);
+            if (d.rms_torque > fills[shown].demand.rms_torque) shown = i;
+            a.fill_shown = states[shown].name;
         }
-        if (shown) {
-            a.demand = std::move(shown);
-            a.motor = std::move(shown_use);
-            a.limits = std::move(worst);
-        }
+        if (states.size() == 1) a.limits = std::move(fills[0].limits);
+        a.demand = std::move(fills[shown].demand);
+        a.motor = std::move(fills[shown].use);
         load_figures(figures, *taken, *a.inertia, a.demand->load, options.workings);
         demand_figures(figures, *a.demand);
         if (motor_known) motor_figures(figures, *a.motor, *taken);
-        if (options.closed_form) {
-            a.closed = closed_form(*a.demand);
-            closed_figures(figures, *a.closed, *a.demand);
-        }
+        ratio_figures(figures, *a.demand);
     }
     if (!policy)
         a.problems.push_back({Severity::error, path + "/policy", "Policy",
             "\"" + axis.policy + "\" is not a policy of this project; judged by \"" + fallback.name + "\" meanwhile"});
-    if (a.limits.empty()) a.limits = judge_now();
+    if (a.limits.empty()) a.limits = judge_now(nullptr, nullptr);
     if (a.inertia) a.schools = schools(machine, *taken, *a.inertia);
     cautions(a.problems, axis, path, a);
     flags(a.problems, axis, path, a);

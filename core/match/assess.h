@@ -1,7 +1,6 @@
 // The whole assessment of one axis: from what the user wrote to the list of limits.
 #pragma once
 
-#include "core/demand/closed_form.h"
 #include "core/demand/demand.h"
 #include "core/load/statement.h"
 #include "core/match/limit.h"
@@ -50,7 +49,6 @@ struct Assessment {
     std::optional<Trajectory> motion;
     std::optional<InertiaStatement> inertia;
     std::optional<Demand> demand;
-    std::optional<ClosedForm> closed;
     std::optional<MotorUse> motor;
     std::vector<Figure> figures;
     std::vector<Limit> limits;
@@ -66,7 +64,6 @@ struct Assessment {
 
 struct AssessOptions {
     bool workings = true;
-    bool closed_form = true;
 };
 
 /// Pure; the same input gives the same output bit for bit. `path` is the axis' JSON pointer, for addresses.

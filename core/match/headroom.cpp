@@ -104,7 +104,7 @@ std::vector<Headroom> headroom(const Machine& machine, std::size_t index, const 
     const Axis& axis = machine.axes.at(index);
     const std::string path = "/axes/" + std::to_string(index);
     const auto margin = [&](const Axis& a) {
-        const Assessment now = assess(machine, a, path, {.workings = false, .closed_form = false});
+        const Assessment now = assess(machine, a, path, {.workings = false});
         const Limit* l = now.limit(key);
         if (!l || l->state == LimitState::cannot_say || !(l->allowed > 0)) return std::nan("");
         return l->used / l->allowed / l->share - 1;

@@ -36,7 +36,7 @@ std::string newton_metre(double t) { return format_quantity(t, Kind::torque, Uni
 const char* no_demand = "the demand is not known yet; see what is missing on pages 1 and 2";
 const char* no_motor = "no motor is chosen yet; page 4 has a catalogue";
 
-bool has_motor(const LimitInput& in) { return in.so_far.motor.has_value() && !motion_of(in.axis.mechanism).direct; }
+bool has_motor(const LimitInput& in) { return in.so_far.motor != nullptr && !motion_of(in.axis.mechanism).direct; }
 const char* motor_missing(const LimitInput& in) {
     return motion_of(in.axis.mechanism).direct
                ? "a rotary motor cannot drive it; linear motors are not in the catalogue"
@@ -109,22 +109,20 @@ Limit peak_torque(const LimitInput& in) {
 void rms_working(Limit& l, const LimitInput& in) {
     const Demand& d = *in.so_far.demand;
     const std::size_t n = in.axis.cycle.segments.size();
-    const std::vector<double> heat = heat_by_segment(d, n);
     WorkingValues v{{"T_c", d.cycle_time}};
     std::string sum;
     if (n <= 12) {
+        const std::vector<double> heat = heat_by_segment(d, n);
         for (std::size_t i = 0; i < n; ++i) {
             const std::string name = "H" + std::to_string(i + 1);
             v.emplace_back(name, heat[i]);
             sum += (i == 0 ? "" : "+") + name;
         }
     } else {
-        double whole = 0;
-        for (const double h : heat) whole += h;
-        v.emplace_back("H", whole);
+        v.emplace_back("H", d.rms_torque * d.rms_torque * d.cycle_time);
         sum = "H";
     }
-    l.working.push_back(working_line("T_rms", "√(Σ ∫T² dt / T_cycle), segment by segment", "sqrt((" + sum + ")/T_c)", v,
+    l.working.push_back(working_line("T_rms", n <= 12 ? "√(Σ ∫T² dt / T_cycle), segment by segment" : "√(∫T² dt / T_cycle)", "sqrt((" + sum + ")/T_c)", v,
         d.rms_torque, Kind::torque, "root mean square over the whole cycle, dwell included"));
 }
 

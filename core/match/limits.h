@@ -6,12 +6,20 @@
 
 namespace fulmox {
 
-/// Everything a limit may look at. Pointers are null where the data is missing or wrong.
+/// What is known of the axis when its limits are judged. Pointers are null where the data is missing or wrong.
+struct Known {
+    const Trajectory* motion = nullptr;
+    const InertiaStatement* inertia = nullptr;
+    const Demand* demand = nullptr;
+    const MotorUse* motor = nullptr;
+};
+
+/// Everything a limit may look at.
 struct LimitInput {
     const Machine& machine;
     const Axis& axis;
     const Policy& policy;
-    const Assessment& so_far;
+    Known so_far;
     bool workings;
 };
 

@@ -34,29 +34,25 @@ struct Piece {
         for (int k = degree; k >= 2; --k) p = p * tau + k * (k - 1) * c[static_cast<std::size_t>(k)];
         return amplitude == 0 ? p : p - amplitude * omega * omega * std::sin(omega * tau + phase);
     }
-    double jerk(double tau) const {
-        double p = 0;
-        for (int k = degree; k >= 3; --k) p = p * tau + k * (k - 1) * (k - 2) * c[static_cast<std::size_t>(k)];
-        return amplitude == 0 ? p : p - amplitude * omega * omega * omega * std::cos(omega * tau + phase);
-    }
+    double jerk(double tau) const { return state(tau).jerk; }
     struct State {
-        double position, velocity, acceleration;
+        double position, velocity, acceleration, jerk;
     };
-    /// All three at once.
+    /// All four at once.
     State state(double tau) const {
-        double x = c[static_cast<std::size_t>(degree)];
-        double v = 0;
-        double a = 0;
+        double x = c[static_cast<std::size_t>(degree)], v = 0, a = 0, j = 0;
         for (int k = degree - 1; k >= 0; --k) {
+            j = j * tau + a;
             a = a * tau + v;
             v = v * tau + x;
             x = x * tau + c[static_cast<std::size_t>(k)];
         }
         a *= 2;
-        if (amplitude == 0) return {x, v, a};
+        j *= 6;
+        if (amplitude == 0) return {x, v, a, j};
         const double s = amplitude * std::sin(omega * tau + phase);
         const double k = amplitude * std::cos(omega * tau + phase);
-        return {x + s, v + omega * k, a - omega * omega * s};
+        return {x + s, v + omega * k, a - omega * omega * s, j - omega * omega * omega * k};
     }
     bool at_rest() const {
         for (std::size_t k = 1; k < c.size(); ++k)

@@ -4,6 +4,7 @@
 #include "core/quantity/format.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <limits>
 
@@ -147,23 +148,21 @@ class Planner {
         p.segment = segment_;
         now_ += p.duration;
         Trajectory& m = out.motion;
-        const double end = p.position(p.duration);
         // laws are cut at the extremes of speed and acceleration, so the ends and the middle tell them
-        const double middle = p.duration / 2;
-        for (const double t : {0.0, middle, p.duration}) {
-            m.peak_speed = std::max(m.peak_speed, std::abs(p.velocity(t)));
-            m.peak_acceleration = std::max(m.peak_acceleration, std::abs(p.acceleration(t)));
-            m.peak_jerk = std::max(m.peak_jerk, std::abs(p.jerk(t)));
-            const double x = p.position(t);
-            m.lowest = std::min(m.lowest, x);
-            m.highest = std::max(m.highest, x);
+        std::array<Piece::State, 3> at;
+        for (std::size_t i = 0; i < at.size(); ++i) {
+            at[i] = p.state(p.duration * static_cast<double>(i) / 2);
+            m.peak_speed = std::max(m.peak_speed, std::abs(at[i].velocity));
+            m.peak_acceleration = std::max(m.peak_acceleration, std::abs(at[i].acceleration));
+            m.peak_jerk = std::max(m.peak_jerk, std::abs(at[i].jerk));
+            m.lowest = std::min(m.lowest, at[i].position);
+            m.highest = std::max(m.highest, at[i].position);
         }
-        step(p.acceleration(0));
-        acceleration_ = p.acceleration(p.duration);
+        step(at[0].acceleration);
+        acceleration_ = at[2].acceleration;
         if (!p.at_rest()) m.moving_time += p.duration;
-        const double half = p.position(middle);
-        m.path += std::abs(half - position_) + std::abs(end - half);
-        position_ = end;
+        m.path += std::abs(at[1].position - position_) + std::abs(at[2].position - at[1].position);
+        position_ = at[2].position;
         m.pieces.push_back(p);
     }
     void step(double acceleration) {

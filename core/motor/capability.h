@@ -4,7 +4,7 @@
 #include "core/demand/demand.h"
 #include "core/model/machine.h"
 
-#include <functional>
+#include <array>
 #include <vector>
 
 namespace fulmox {
@@ -28,7 +28,7 @@ class SpeedTorqueCurve {
   private:
     std::vector<double> speeds_;
     std::vector<double> torques_;
-    std::function<double(double)> smooth_;
+    std::vector<std::array<double, 4>> cubics_; // from each point on, of the speed beyond it
 };
 
 struct Capability {

@@ -5,6 +5,7 @@
 #include <array>
 #include <map>
 #include <numbers>
+#include <unordered_map>
 
 namespace fulmox {
 
@@ -322,6 +323,15 @@ const Unit* find_unit(std::string_view name) {
 }
 
 const Unit* find_unit(std::string_view name, Kind wanted) {
+    // symbols as the table has them need no normalising: descriptions of fields name nothing else
+    static const auto symbols = [] {
+        std::unordered_multimap<std::string_view, const Unit*> out;
+        for (const Unit& u : table) out.emplace(u.symbol, &u);
+        return out;
+    }();
+    const auto [first, last] = symbols.equal_range(name);
+    for (auto it = first; it != last; ++it)
+        if (it->second->kind == wanted) return it->second;
     const auto [from, to] = index().equal_range(spelling::normalise_unit(name));
     for (auto it = from; it != to; ++it)
         if (it->second->kind == wanted) return it->second;

@@ -178,7 +178,7 @@ TEST_CASE("closed forms and hulls give what the whole calculation gives, for any
             const int n = 300;
             for (int i = 0; i <= n; ++i) {
                 const ShaftState e = evaluate(d.load, s, s.start + s.duration * i / n);
-                const double power = evaluate(d.load, s, s.start + s.duration / 2).mechanism_torque * s.direction;
+                const double power = e.mechanism_torque * s.direction;
                 const double k = s.direction == 0 ? 1 : power >= 0 ? 1 / forward : backward;
                 const double t = k * e.mechanism_torque / ratio + inertia * ratio * e.acceleration;
                 heat += t * t * s.duration / n * (i == 0 || i == n ? 0.5 : 1);

@@ -1,0 +1,215 @@
+// Peaks, means and energies of a cycle, span by span.
+#pragma once
+
+#include "core/demand/span_polynomial.h"
+#include "core/demand/sweep.h"
+
+#include <algorithm>
+#include <boost/math/tools/minima.hpp>
+#include <cmath>
+#include <numbers>
+#include <vector>
+
+namespace fulmox {
+
+/// What the spans of a cycle, or of a part of it, come to. Parts are added in order of time.
+class Account {
+  public:
+    explicit Account(const LoadModel& load) : load_(load), crank_best_(fastest_angle(load)) {}
+
+    Demand d; ///< what has been found so far; its load is not set
+
+    void operator()(const Span& s, const SpanStates& states) {
+        d.spans.push_back(s);
+        SpanSamples& kept = d.samples.emplace_back();
+        kept.speed = states.speed;
+        kept.torque = states.torque;
+        if (s.regime == Regime::braked) return;
+        const SpanNodes& nodes = span_nodes();
+        Nodes weighted; // torque times its share of the time
+        double heat = 0, speed = 0, squared = 0;
+        for (std::size_t i = 0; i < weighted.size(); ++i) {
+            const double w = nodes.weight[i] * s.duration;
+            weighted[i] = w * states.torque[i];
+            heat += weighted[i] * states.torque[i];
+            speed += w * std::abs(states.speed[i]);
+            squared += w * states.speed[i] * states.speed[i];
+            const double t = states.mechanism_torque[i], a = states.mechanism_acceleration[i];
+            d.sums.a += w * t * t;
+            d.sums.b += w * t * a;
+            d.sums.c += w * a * a;
+        }
+        for (std::size_t k = 0; k < part_heat_.size(); ++k)
+            for (std::size_t i = 0; i < weighted.size(); ++i) part_heat_[k] += weighted[i] * states.part[k][i];
+        heat_ += heat;
+        speed_ += speed;
+        speed_squared_ += squared;
+        if (s.direction != 0)
+            moving(s, states);
+        else
+            standing(s, std::abs(states.torque[0]));
+        if (load_.position_dependent() && could_hold_more(s, states)) hold(s);
+    }
+
+    /// Takes in the account of the stretch that follows.
+    void add(Account&& next) {
+        Demand& n = next.d;
+        d.spans.insert(d.spans.end(), n.spans.begin(), n.spans.end());
+        d.samples.insert(d.samples.end(), n.samples.begin(), n.samples.end());
+        for (ShaftPoint Demand::*point : {&Demand::peak, &Demand::peak_motoring, &Demand::peak_braking})
+            if (std::abs((n.*point).torque) > std::abs((d.*point).torque)) d.*point = n.*point;
+        for (double Demand::*most : {&Demand::holding_torque, &Demand::static_torque, &Demand::static_torque_friction,
+                 &Demand::peak_speed, &Demand::peak_power, &Demand::peak_return, &Demand::coupling_peak,
+                 &Demand::axial_peak})
+            d.*most = std::max(d.*most, n.*most);
+        for (double Demand::*sum : {&Demand::energy_delivered, &Demand::energy_returned}) d.*sum += n.*sum;
+        for (double QuadraticSums::*sum : {&QuadraticSums::a, &QuadraticSums::b, &QuadraticSums::c})
+            d.sums.*sum += n.sums.*sum;
+        for (std::size_t k = 0; k < part_heat_.size(); ++k) part_heat_[k] += next.part_heat_[k];
+        heat_ += next.heat_;
+        speed_ += next.speed_;
+        speed_squared_ += next.speed_squared_;
+    }
+
+    /// Turns sums into means over the cycle.
+    void close(double cycle_time, const std::vector<double>& payloads) {
+        d.cycle_time = cycle_time;
+        d.mechanism_peak_speed = d.peak_speed / load_.ratio;
+        d.rms_torque = std::sqrt(heat_ / d.cycle_time);
+        d.mean_speed = speed_ / d.cycle_time;
+        d.rms_speed = std::sqrt(speed_squared_ / d.cycle_time);
+        for (double* sum : {&d.sums.a, &d.sums.b, &d.sums.c}) *sum /= d.cycle_time;
+        // a slider in its dead centre pulls by rounding alone
+        if (d.holding_torque < 1e-12 * std::abs(d.peak.torque)) d.holding_torque = 0;
+        if (heat_ > 0)
+            for (std::size_t k = 0; k < part_heat_.size(); ++k) d.rms_share[k] = part_heat_[k] / heat_;
+        if (load_.position_dependent()) return;
+        for (const double p : payloads) {
+            d.static_torque = std::max(d.static_torque, std::abs(holding_torque(load_, 0, p, 0, false)));
+            d.static_torque_friction =
+                std::max(d.static_torque_friction, std::abs(holding_torque(load_, 0, p, 0, true)));
+        }
+    }
+
+  private:
+    const LoadModel& load_;
+    double heat_ = 0, speed_ = 0, speed_squared_ = 0;
+    std::array<double, cause_count> part_heat_{};
+
+    using Nodes = std::array<double, span_node_count>;
+
+    void standing(const Span& s, double torque) {
+        d.holding_torque = std::max(d.holding_torque, torque);
+        if (torque > std::abs(d.peak.torque)) d.peak = point(s, 0);
+    }
+
+    void moving(const Span& s, const SpanStates& states) {
+        const NodeRange torque = range_of(states.torque);
+        // along the motion the motor drives, against it it brakes
+        for (const double side : {1.0, -1.0}) {
+            ShaftPoint& best = side > 0 ? d.peak_motoring : d.peak_braking;
+            const double sign = side * s.direction, floor = std::abs(best.torque);
+            const NodeRange range = sign > 0 ? torque : torque.turned();
+            if (range.stays_below(floor)) continue;
+            const SpanExtreme most = largest(states.torque, sign, range, floor);
+            if (most.value <= floor) continue;
+            best = point(s, most.u);
+            if (std::abs(best.torque) > std::abs(d.peak.torque)) d.peak = best;
+        }
+        raise(d.axial_peak, states.load_force);
+        raise(d.peak_speed, states.speed);
+        raise(d.coupling_peak, states.coupling_torque);
+        energy(s, states, torque);
+    }
+
+    void energy(const Span& s, const SpanStates& states, const NodeRange& torque) {
+        const SpanNodes& nodes = span_nodes();
+        Nodes power;
+        double whole = 0;
+        for (std::size_t i = 0; i < power.size(); ++i) {
+            power[i] = states.torque[i] * states.speed[i];
+            whole += nodes.weight[i] * s.duration * power[i];
+        }
+        const NodeRange range = range_of(power);
+        raise(d.peak_power, power, 1, range);
+        raise(d.peak_return, power, -1, range.turned());
+        const SignEdges edges = sign_edges(states.torque, torque);
+        if (edges.count == 2) {
+            (whole > 0 ? d.energy_delivered : d.energy_returned) += std::abs(whole);
+            return;
+        }
+        const SpanPolynomial t(states.torque), w(states.speed);
+        for (std::size_t k = 1; k < edges.count; ++k) {
+            const double part =
+                s.duration * integral([&](double u) { return t(u) * w(u); }, edges.u[k - 1], edges.u[k]);
+            (part > 0 ? d.energy_delivered : d.energy_returned) += std::abs(part);
+        }
+    }
+    ShaftPoint point(const Span& s, double u) const {
+        const double at = s.start + u * s.duration;
+        const ShaftState e = evaluate(load_, s, at);
+        return {at, e.speed, e.torque, s.piece.segment, e};
+    }
+    static void raise(double& most, const Nodes& values, double sign, const NodeRange& range) {
+        if (!range.stays_below(most)) most = std::max(most, largest(values, sign, range, most).value);
+    }
+    static void raise(double& most, const Nodes& values) {
+        const NodeRange range = range_of(values);
+        raise(most, values, 1, range);
+        raise(most, values, -1, range.turned());
+    }
+
+    // the nodes tell what gravity and a tension pull with; between them it is a little more at most
+    bool could_hold_more(const Span& s, const SpanStates& states) const {
+        if (s.process != 0 || load_.fan != 0) return true;
+        const auto& weight = states.part[static_cast<std::size_t>(Cause::gravity)];
+        const auto& constant = states.part[static_cast<std::size_t>(Cause::process)];
+        double most = 0;
+        for (std::size_t i = 0; i < weight.size(); ++i) most = std::max(most, std::abs(weight[i] + constant[i]));
+        const bool monotone = load_.path == LoadModel::Path::winder; // the ends tell
+        return (monotone ? 1 - 1e-12 : 1.1) * most > d.static_torque;
+    }
+
+    // what holding would take where the axis passes: at the ends of the span, and where gravity or the crank pulls most
+    void hold(const Span& s) {
+        const LoadModel& m = load_;
+        const double from = s.piece.position(s.start - s.piece.start);
+        const double to = s.piece.position(s.start + s.duration - s.piece.start);
+        double low = std::min(from, to), high = std::max(from, to);
+        constexpr double pi = std::numbers::pi;
+        if (m.path != LoadModel::Path::winder) {
+            const double turns = std::floor(low / (2 * pi)) * 2 * pi; // each turn pulls like the one before it
+            low -= turns;
+            high -= turns;
+        }
+        for (const Held& h : held_)
+            if (h.payload == s.payload && h.low <= low && high <= h.high) return;
+        if (held_.size() < 100) held_.push_back({s.payload, low, high});
+        const auto at = [&](double q) {
+            d.static_torque = std::max(d.static_torque, std::abs(holding_torque(m, q, s.payload, 0, false)));
+            d.static_torque_friction =
+                std::max(d.static_torque_friction, std::abs(holding_torque(m, q, s.payload, 0, true)));
+        };
+        at(low);
+        at(high);
+        double most = 0; // an angle at which the pull is largest; it comes again every half turn
+        if (m.path == LoadModel::Path::crank)
+            most = crank_best_;
+        else if (m.path == LoadModel::Path::straight)
+            most = std::atan2(
+                m.swing_sin + s.payload * m.payload_swing_sin, m.swing_cos + s.payload * m.payload_swing_cos);
+        else if (m.path == LoadModel::Path::winder)
+            return;
+        for (const double best : {most, -most}) {
+            const double next = best + std::ceil((low - best) / pi) * pi;
+            if (next < high) at(next);
+        }
+    }
+    struct Held {
+        double payload, low, high;
+    };
+    std::vector<Held> held_; // places gone into already
+    double crank_best_;
+};
+
+} // namespace fulmox
