@@ -4,6 +4,7 @@
 #include "core/load/load_model.h"
 #include "core/model/walk.h"
 
+#include <cmath>
 #include <map>
 #include <stdexcept>
 #include <string>
@@ -76,14 +77,24 @@ inline Machine turned_into(Machine m, const std::string& key) {
     return m;
 }
 
-/// The same with a cycle of this many segments, moves by the modified sine.
+/// The same with a cycle of this many segments, no two of them alike: moves by the modified sine that go out and come back.
 inline Machine with_long_cycle(Machine m, std::size_t segments) {
     auto& list = m.axes[0].cycle.segments;
-    for (Segment& s : list)
-        if (auto* mv = std::get_if<MoveInTime>(&s.what)) mv->law = Law::modified_sine;
     const auto once = list;
-    while (list.size() < segments) list.insert(list.end(), once.begin(), once.end());
-    list.resize(segments);
+    list.clear();
+    for (std::size_t i = 0; i < segments; ++i) {
+        Segment s = once[i % once.size()];
+        const auto round = static_cast<double>(i / once.size());
+        const double longer = 1 + 0.2 * std::sin(round);
+        if (auto* mv = std::get_if<MoveInTime>(&s.what)) {
+            mv->law = Law::modified_sine;
+            mv->distance.si *= longer; // the way back is as long as the way out
+            mv->duration.si *= 1 + 0.1 * std::cos(1.7 * static_cast<double>(i));
+        } else if (auto* d = std::get_if<Dwell>(&s.what)) {
+            d->duration.si *= longer;
+        }
+        list.push_back(std::move(s));
+    }
     return m;
 }
 

@@ -116,9 +116,9 @@ class Account {
             best = point(s, most.u);
             if (std::abs(best.torque) > std::abs(d.peak.torque)) d.peak = best;
         }
-        raise(d.axial_peak, states.load_force);
-        raise(d.peak_speed, states.speed);
-        raise(d.coupling_peak, states.coupling_torque);
+        raise(d.axial_peak, s, states.load_force, [](const ShaftState& e) { return e.load_force; });
+        raise(d.peak_speed, s, states.speed, [](const ShaftState& e) { return e.speed; });
+        raise(d.coupling_peak, s, states.coupling_torque, [](const ShaftState& e) { return e.coupling_torque; });
         energy(s, states, torque);
     }
 
@@ -131,8 +131,9 @@ class Account {
             whole += nodes.weight[i] * s.duration * power[i];
         }
         const NodeRange range = range_of(power);
-        raise(d.peak_power, power, 1, range);
-        raise(d.peak_return, power, -1, range.turned());
+        const auto pick = [](const ShaftState& e) { return e.torque * e.speed; };
+        raise(d.peak_power, s, power, 1, range, pick);
+        raise(d.peak_return, s, power, -1, range.turned(), pick);
         const SignEdges edges = sign_edges(states.torque, torque);
         if (edges.count == 2) {
             (whole > 0 ? d.energy_delivered : d.energy_returned) += std::abs(whole);
@@ -150,13 +151,18 @@ class Account {
         const ShaftState e = evaluate(load_, s, at);
         return {at, e.speed, e.torque, s.piece.segment, e};
     }
-    static void raise(double& most, const Nodes& values, double sign, const NodeRange& range) {
-        if (!range.stays_below(most)) most = std::max(most, largest(values, sign, range, most).value);
+    // The polynomial tells where the quantity is largest, the shaft how large it is there.
+    template <class Pick>
+    void raise(double& most, const Span& s, const Nodes& values, double sign, const NodeRange& range, Pick pick) {
+        if (range.stays_below(most)) return;
+        const SpanExtreme found = largest(values, sign, range, most);
+        if (found.value <= most) return;
+        most = std::max({most, range.high, sign * pick(evaluate(load_, s, s.start + found.u * s.duration))});
     }
-    static void raise(double& most, const Nodes& values) {
+    template <class Pick> void raise(double& most, const Span& s, const Nodes& values, Pick pick) {
         const NodeRange range = range_of(values);
-        raise(most, values, 1, range);
-        raise(most, values, -1, range.turned());
+        raise(most, s, values, 1, range, pick);
+        raise(most, s, values, -1, range.turned(), pick);
     }
 
     // the nodes tell what gravity and a tension pull with; between them it is a little more at most

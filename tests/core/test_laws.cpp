@@ -250,7 +250,7 @@ TEST_CASE("the hull's answer is the full answer on random cycles, mechanisms and
             RC_ASSERT(std::abs(f.rms_torque(ratio, inertia, eta, 2 - 1 / eta) / full.rms_torque - 1) < 1e-7);
             // between the nodes of a curved path the hull is a chord
             const double slack =
-                m.axes[0].load.viscous.given() || demand_of(m).load.position_dependent() || key == "fan" ? 3e-3 : 1e-6;
+                m.axes[0].load.viscous.given() || demand_of(m).load.position_dependent() || key == "fan" ? 2e-4 : 1e-6;
             RC_ASSERT(
                 std::abs(f.peak_torque(ratio, inertia, eta, 2 - 1 / eta) / std::abs(full.peak.torque) - 1) < slack);
         });
