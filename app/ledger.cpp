@@ -162,10 +162,7 @@ Ledger::Ledger(Document& document, QWidget* parent) : QFrame(parent), document_(
     head->addStretch(1);
     head->addWidget(order_);
     box->addLayout(head);
-    counts_ = new QLabel;
-    counts_->setFont(type_face(12));
-    counts_->setTextFormat(Qt::RichText);
-    counts_->setContentsMargins(6, 0, 0, 4);
+    counts_ = new CountLine;
     box->addWidget(counts_);
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
@@ -194,6 +191,47 @@ Ledger::Ledger(Document& document, QWidget* parent) : QFrame(parent), document_(
     refresh();
 }
 
+CountLine::CountLine(QWidget* parent) : QWidget(parent) { setFixedHeight(20); }
+
+void CountLine::show_count(const LimitCount& n) {
+    count_ = n;
+    text_.clear();
+    setAccessibleName(
+        tr("%1 fit, %2 tight, %3 over, %4 cannot say").arg(n.fits).arg(n.tight).arg(n.over).arg(n.cannot_say));
+    update();
+}
+
+void CountLine::show_text(const QString& text) {
+    text_ = text;
+    setAccessibleName(text);
+    update();
+}
+
+void CountLine::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    const Theme& t = theme();
+    p.setFont(type_face(12));
+    if (!text_.isEmpty()) {
+        p.setPen(t.second);
+        p.drawText(rect().adjusted(6, 0, 0, 0), Qt::AlignVCenter, text_);
+        return;
+    }
+    const std::pair<int, LimitState> parts[] = {{count_.fits, LimitState::fits}, {count_.tight, LimitState::tight},
+        {count_.over, LimitState::over}, {count_.cannot_say, LimitState::cannot_say}};
+    double x = 6;
+    for (const auto& [n, state] : parts) {
+        p.setOpacity(n > 0 ? 1 : 0.45);
+        draw_state(p, QRectF(x, height() / 2.0 - 4.5, 9, 9), state);
+        p.setOpacity(1);
+        p.setFont(type_face(12, n > 0 ? Weight::strong : Weight::regular));
+        p.setPen(n > 0 ? t.ink : t.second);
+        const QString words =
+            QStringLiteral("%1 %2").arg(n).arg(state == LimitState::fits ? tr("fit") : tr(state_words(state)));
+        p.drawText(QRectF(x + 13, 0, width() - x - 13, height()), Qt::AlignVCenter, words);
+        x += 13 + p.fontMetrics().horizontalAdvance(words) + 12;
+    }
+}
+
 void Ledger::open_row(const QString& key) {
     open_ = open_ == key ? QString() : key;
     refresh();
@@ -207,19 +245,11 @@ void Ledger::show_all() {
 void Ledger::refresh() {
     if (!document_.has_axis()) {
         for (auto& [key, row] : rows_) row->hide();
-        counts_->setText(tr("No axis yet."));
+        counts_->show_text(tr("No axis yet."));
         return;
     }
     const Assessment& a = document_.assessment();
-    const LimitCount n = count(a.limits);
-    const auto part = [](int k, const char* word, const QColor& c) {
-        return k == 0 ? QStringLiteral("%1 %2").arg(k).arg(QLatin1String(word))
-                      : QStringLiteral("<b style='color:%3'>%1 %2</b>").arg(k).arg(QLatin1String(word), c.name());
-    };
-    const Theme& t = theme();
-    counts_->setText(QStringLiteral("%1 &nbsp; %2 &nbsp; %3 &nbsp; %4")
-                         .arg(part(n.fits, "fit", t.fits), part(n.tight, "tight", t.tight),
-                             part(n.over, "over", t.over), part(n.cannot_say, "cannot say", t.unknown)));
+    counts_->show_count(count(a.limits));
     for (auto& [key, row] : rows_)
         if (!a.limit(key)) row->hide();
     std::vector<std::size_t> order = by_tightness(a.limits);

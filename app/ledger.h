@@ -44,6 +44,21 @@ class LimitRow : public QFrame {
     bool open_ = false;
 };
 
+/// How many limits fit, are tight, are over, cannot be said: each with its sign.
+class CountLine : public QWidget {
+  public:
+    explicit CountLine(QWidget* parent = nullptr);
+    void show_count(const LimitCount& n);
+    void show_text(const QString& text); ///< where there is nothing to count
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+
+  private:
+    LimitCount count_;
+    QString text_;
+};
+
 class Ledger : public QFrame {
     Q_OBJECT
 
@@ -61,7 +76,7 @@ class Ledger : public QFrame {
     void show_problems(const Assessment& a);
 
     Document& document_;
-    QLabel* counts_;
+    CountLine* counts_;
     QPushButton* order_;
     QVBoxLayout* rows_box_;
     QVBoxLayout* problems_box_;

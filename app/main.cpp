@@ -1,4 +1,4 @@
-#include "app/main_window.h"
+#include "app/early.h"
 #include "app/shots.h"
 #include "app/theme.h"
 
@@ -7,6 +7,7 @@
 #include <QSettings>
 
 int main(int argc, char** argv) {
+    fulmox::app::EarlyWork early(argc, argv);
     QApplication::setAttribute(Qt::AA_DontUseNativeMenuBar); // the menus stand in the top bar
     QApplication application(argc, argv);
     QApplication::setApplicationName(QStringLiteral("fulmox"));
@@ -27,12 +28,13 @@ int main(int argc, char** argv) {
         QStringLiteral("file"), QStringLiteral("Project to open."), QStringLiteral("[file]"));
     arguments.process(application);
 
+    early.fonts_ready();
     fulmox::app::load_fonts();
     fulmox::app::prepare_theme(application, QSettings().value(QStringLiteral("dark"), false).toBool());
     if (arguments.isSet(shots)) return fulmox::app::write_shots(arguments.value(shots));
-    fulmox::app::MainWindow window;
-    if (arguments.isSet(demo)) window.open_demo();
-    if (!arguments.positionalArguments().isEmpty()) window.open_file(arguments.positionalArguments().first());
+    const QStringList files = arguments.positionalArguments();
+    fulmox::app::MainWindow window(
+        {}, nullptr, early.project(files.isEmpty() ? QString() : files.first(), arguments.isSet(demo)));
     fulmox::app::apply_style_sheet(application);
     window.show();
     if (arguments.isSet(time_start)) fulmox::app::quit_after_first_paint(window);

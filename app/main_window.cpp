@@ -16,7 +16,6 @@
 #include <QApplication>
 #include <QCloseEvent>
 #include <QDragEnterEvent>
-#include <QFile>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
@@ -32,8 +31,16 @@
 
 namespace fulmox::app {
 
-MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent)
+MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::optional<Opening> first)
     : QMainWindow(parent), recovery_(recovery_folder) {
+    ProjectRead opened; // what it had to say, once there is a window to say it in
+    const bool begun = first && first->project;
+    if (begun) {
+        opened.warning = first->project->warning;
+        opened.problems = first->project->problems;
+        document_.open(std::move(*first->project), first->file);
+        if (!first->file.isEmpty()) remember_file(first->file);
+    }
     resize(1280, 800);
     setMinimumSize(1100, 680);
     setAcceptDrops(true);
@@ -90,6 +97,10 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent)
     refresh_status();
     refresh_policies();
     outline_->setFocus();
+    if (begun)
+        say_what_was_found(opened);
+    else if (first)
+        show_message(first->project.error());
 }
 
 // The widgets look at the document to the last, and members go before child widgets.
@@ -443,39 +454,41 @@ void MainWindow::keep_now() {
 bool MainWindow::may_leave() { return !document_.modified() || confirm_discard(); }
 
 bool MainWindow::open_file(const QString& file) {
-    auto project = load_project(file);
-    if (!project) {
-        show_message(project.error());
+    return open_project({load_project(file), QFileInfo(file).absoluteFilePath()});
+}
+
+bool MainWindow::open_project(Opening opening) {
+    if (!opening.project) {
+        show_message(opening.project.error());
         return false;
     }
-    const QString warning = QString::fromStdString(project->warning);
-    int errors = 0;
-    for (const Problem& p : project->problems) errors += p.severity == Severity::error;
-    QString first;
-    for (const Problem& p : project->problems)
-        if (p.severity == Severity::error && first.isEmpty()) first = QString::fromStdString(to_text(p));
+    ProjectRead said;
+    said.warning = opening.project->warning;
+    said.problems = opening.project->problems;
     hide_message();
-    document_.open(std::move(*project), QFileInfo(file).absoluteFilePath());
-    remember_file(QFileInfo(file).absoluteFilePath());
+    document_.open(std::move(*opening.project), opening.file);
+    if (!opening.file.isEmpty()) remember_file(opening.file);
     show_page(0);
+    say_what_was_found(said);
+    return true;
+}
+
+void MainWindow::say_what_was_found(const ProjectRead& project) {
+    const QString warning = QString::fromStdString(project.warning);
+    int errors = 0;
+    QString first;
+    for (const Problem& p : project.problems) {
+        if (p.severity != Severity::error) continue;
+        if (errors++ == 0) first = QString::fromStdString(to_text(p));
+    }
     if (!warning.isEmpty())
         show_message(errors > 0 ? warning + QLatin1Char(' ') + first : warning);
     else if (errors > 0)
         show_message(
             tr("%n thing(s) in this file need a look; the ledger lists them. First: %1", nullptr, errors).arg(first));
-    return true;
 }
 
-void MainWindow::open_demo() {
-    QFile f(QStringLiteral(":/projects/tile-glazing-cell.fulmox"));
-    if (!f.open(QIODevice::ReadOnly)) return;
-    const QByteArray bytes = f.readAll();
-    auto project = read_project(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
-    if (!project) return;
-    hide_message();
-    document_.open(std::move(*project), {});
-    show_page(0);
-}
+void MainWindow::open_demo() { open_project({load_demo(), {}}); }
 
 bool MainWindow::save_to(const QString& file) {
     if (const QString why = save_project(file, document_.machine()); !why.isEmpty()) {

@@ -26,17 +26,25 @@ class Ledger;
 class Page;
 class PolicyEditor;
 
+/// A project that has been read, or why it could not be; `file` empty: it has none.
+struct Opening {
+    Result<ProjectRead, QString> project;
+    QString file;
+};
+
 class MainWindow : public QMainWindow {
     Q_OBJECT
 
   public:
-    /// `recovery_folder` empty: the user's data folder.
-    explicit MainWindow(const QString& recovery_folder = {}, QWidget* parent = nullptr);
+    /// `recovery_folder` empty: the user's data folder. With a `first` project the window is built on it at once.
+    explicit MainWindow(
+        const QString& recovery_folder = {}, QWidget* parent = nullptr, std::optional<Opening> first = std::nullopt);
     ~MainWindow() override;
 
     Document& document() { return document_; }
     /// Opens a file, shows an error in the window if it cannot. True on success.
     bool open_file(const QString& file);
+    bool open_project(Opening opening);
     void open_demo();
     bool save_to(const QString& file);
     void show_page(int page);
@@ -70,6 +78,7 @@ class MainWindow : public QMainWindow {
         const QString& other = {}, std::function<void()> act_other = {});
     void hide_message();
     bool may_leave();
+    void say_what_was_found(const ProjectRead& project);
     bool save();
     bool save_as();
     void fill_recent(QMenu* menu);

@@ -1,5 +1,7 @@
 #include "app/storage.h"
 
+#include "app/theme.h"
+
 #include <QCoreApplication>
 #include <QDir>
 #include <QFile>
@@ -47,6 +49,11 @@ Result<ProjectRead, QString> load_project(const QString& file) {
     if (!project)
         return Out::failure(tr("%1 is not opened: %2").arg(file, QString::fromStdString(to_text(project.error()))));
     return std::move(*project);
+}
+
+Result<ProjectRead, QString> load_demo() {
+    need_resources();
+    return load_project(QStringLiteral(":/projects/tile-glazing-cell.fulmox"));
 }
 
 QString save_project(const QString& file, const Machine& machine) {

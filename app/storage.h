@@ -15,6 +15,9 @@ namespace fulmox::app {
 /// Reads a project file; the error says what is wrong and what to do. Files over the size limit are refused unread.
 Result<ProjectRead, QString> load_project(const QString& file);
 
+/// The demo project that ships with the program.
+Result<ProjectRead, QString> load_demo();
+
 /// Writes atomically: the old file stays whole until the new one is. Empty on success, else what went wrong.
 QString save_project(const QString& file, const Machine& machine);
 

@@ -6,9 +6,10 @@
 #include <QProxyStyle>
 #include <QStyleFactory>
 #include <QWidget>
+#include <mutex>
 
 // Resources in a static library are only linked in when asked for, and only outside a namespace.
-static void need_resources() { Q_INIT_RESOURCE(fulmox); }
+static void init_resources() { Q_INIT_RESOURCE(fulmox); }
 
 namespace fulmox::app {
 
@@ -87,7 +88,7 @@ QLineEdit[wrong="true"] { border: 2px solid @over; padding: 1px 5px; background:
 QLineEdit:read-only { color: @second; }
 QLineEdit:disabled, QComboBox:disabled { color: @third; }
 QComboBox::drop-down { border: none; width: 16px; }
-QComboBox::down-arrow { image: url(:/icons/down-@mode.png); width: 9px; height: 9px; }
+QComboBox::down-arrow { image: none; width: 9px; height: 9px; }
 QComboBox QAbstractItemView { background: @panel; border: 1px solid @line; selection-background-color: @aground; selection-color: @ink; }
 QPushButton { background: @panel; border: 1px solid @line; border-radius: 6px; padding: 3px 10px; min-height: 19px; }
 QPushButton:hover { background: @aground; }
@@ -176,11 +177,15 @@ class Style : public QProxyStyle {
     }
 };
 
+std::once_flag resources;
+
 bool load_font(const char* file) {
     return QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/Inter-%1.otf").arg(QLatin1String(file))) >= 0;
 }
 
 } // namespace
+
+void need_resources() { std::call_once(resources, init_resources); }
 
 bool load_fonts() {
     need_resources();

@@ -32,6 +32,9 @@ void apply_theme(QApplication& application, bool dark);
 void prepare_theme(QApplication& application, bool dark);
 void apply_style_sheet(QApplication& application);
 
+/// Makes what is built into the program readable under ":/"; any number of times, from any thread.
+void need_resources();
+
 /// Loads the two weights the first picture needs, of the fonts that ship with the program; false if they are missing.
 bool load_fonts();
 
