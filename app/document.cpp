@@ -37,7 +37,8 @@ Document::Document(QObject* parent) : QObject(parent) {
 void Document::replace(Snapshot machine) {
     const Snapshot before = std::exchange(machine_, std::move(machine));
     // only axes that changed are assessed again
-    const bool shared_changed = before && (before->site != machine_->site || before->policies != machine_->policies);
+    const bool shared_changed = before && (before->site != machine_->site || before->policies != machine_->policies ||
+                                              before->materials != machine_->materials);
     assessments_.resize(machine_->axes.size());
     for (std::size_t i = 0; i < assessments_.size(); ++i)
         if (!before || shared_changed || i >= before->axes.size() || before->axes[i] != machine_->axes[i])

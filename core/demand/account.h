@@ -51,12 +51,30 @@ class Account {
         if (load_.position_dependent() && could_hold_more(s, states)) hold(s);
     }
 
+    /// Where the axis starts from rest into this span static friction has to give way, before anything accelerates.
+    void start(const Span& into) {
+        Span s = into;
+        const double v = s.piece.velocity(s.piece.duration * 1e-3);
+        s.piece.c = {s.piece.position(0)};
+        s.piece.degree = 2;
+        s.piece.amplitude = 0;
+        const double first = path_at(load_, s.piece.c[0]).first;
+        const bool straight = load_.path == LoadModel::Path::straight;
+        s.direction = v > 0 ? 1 : -1;
+        s.load_direction = s.direction * (!straight && first < 0 ? -1 : 1);
+        if (straight && first < 0) s.direction = -s.direction;
+        s.friction_factor *= load_.breakaway;
+        const ShaftPoint p = point(s, 0);
+        if (std::abs(p.torque) > std::abs(d.breakaway.torque)) d.breakaway = p;
+        d.coupling_peak = std::max(d.coupling_peak, std::abs(p.state.coupling_torque));
+    }
+
     /// Takes in the account of the stretch that follows.
     void add(Account&& next) {
         Demand& n = next.d;
         d.spans.insert(d.spans.end(), n.spans.begin(), n.spans.end());
         d.samples.insert(d.samples.end(), n.samples.begin(), n.samples.end());
-        for (ShaftPoint Demand::*point : {&Demand::peak, &Demand::peak_motoring, &Demand::peak_braking})
+        for (ShaftPoint Demand::*point : {&Demand::peak, &Demand::peak_motoring, &Demand::peak_braking, &Demand::breakaway})
             if (std::abs((n.*point).torque) > std::abs((d.*point).torque)) d.*point = n.*point;
         for (double Demand::*most : {&Demand::holding_torque, &Demand::static_torque, &Demand::static_torque_friction,
                  &Demand::peak_speed, &Demand::peak_power, &Demand::peak_return, &Demand::coupling_peak,

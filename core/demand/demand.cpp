@@ -55,6 +55,8 @@ class Course {
             s.friction_factor = friction_[p.segment];
             if (const auto* dwell = std::get_if<Dwell>(&segment.what); dwell && dwell->brake_holds)
                 s.regime = Regime::braked;
+            if (load.breakaway > 1 && !p.at_rest() && std::abs(p.velocity(0)) < 1e-9 * motion_.peak_speed)
+                account.start(s);
             sweep.cut(s);
         }
     }

@@ -90,6 +90,7 @@ struct Demand {
     ShaftPoint peak;                   ///< largest |T|
     ShaftPoint peak_motoring;          ///< largest |T| with T ω > 0; torque 0 if there is none
     ShaftPoint peak_braking;           ///< largest |T| with T ω < 0
+    ShaftPoint breakaway;              ///< largest |T| that starts the axis from rest; 0 without a breakaway factor
     double rms_torque = 0;             ///< over the whole cycle, dwell included
     double holding_torque = 0;         ///< largest |T| at rest that the motor holds
     double static_torque = 0;          ///< largest |T| needed to hold any payload of the cycle, friction not credited

@@ -212,7 +212,7 @@ double holding_torque(const LoadModel& m, double q, double payload, double proce
     const double radius = k.radius[0];
     if (!credit_friction) return force * radius / m.ratio;
     const double mass = m.weight_mass + payload;
-    const double left = std::max(0.0, std::abs(force) - guide_friction(m, mass, 1));
+    const double left = std::max(0.0, std::abs(force) - guide_friction(m, mass, m.breakaway));
     double torque = left * std::abs(radius) * std::clamp(m.efficiency_backward, 0.0, 1.0);
     torque = std::max(0.0, torque - m.shaft_drag);
     for (auto s = m.stages.rbegin(); s != m.stages.rend(); ++s) torque *= std::clamp(s->backward, 0.0, 1.0) / s->ratio;

@@ -242,6 +242,7 @@ LoadModel load_model(const Machine& machine, const Axis& axis, double web) {
         m.normal_force = l.guide_preload.value_or(0);
         m.drag = l.seal_drag.value_or(0);
         m.viscous = l.viscous.value_or(0);
+        m.breakaway = l.breakaway.value_or(1);
     }
     m.web_start = web;
     Builder builder{axis, machine, m};

@@ -50,6 +50,7 @@ struct LoadModel {
     double normal_force = 0;                             ///< N, besides the weight
     double drag = 0;                                     ///< N or N·m at the load
     double viscous = 0;                                  ///< N·s/m
+    double breakaway = 1;                                ///< static over kinetic friction
     double counterbalance = 0;                           ///< N, up the incline
     double constant = 0;                                 ///< N or N·m always wanted: web tension, a spring
     bool tension = false;     ///< `constant` is a web tension: nothing falls when the power goes

@@ -85,6 +85,9 @@ void demand_figures(Figures f, const Demand& d) {
         when(d.peak_motoring));
     f.put(
         "demand.peak_braking_torque", "Peak while braking", Kind::torque, d.peak_braking.torque, when(d.peak_braking));
+    if (d.breakaway.torque != 0)
+        f.put("demand.breakaway_torque", "Breakaway torque", Kind::torque, d.breakaway.torque,
+            "to start from rest against static friction, " + when(d.breakaway));
     f.put("demand.holding_torque", "Holding torque", Kind::torque, d.holding_torque, "at rest, by the motor");
     f.put("demand.static_torque", "Torque to hold the load", Kind::torque, d.static_torque,
         "friction not credited; with friction " +

@@ -20,6 +20,7 @@ struct Load {
     Quantity<Kind::force> guide_preload;
     Quantity<Kind::force> seal_drag;
     Quantity<Kind::damping> viscous;
+    Quantity<Kind::number> breakaway;
     Quantity<Kind::force> counterbalance;
     Quantity<Kind::mass> counterweight;
     Extra extra;
@@ -86,6 +87,19 @@ struct Load {
                                   .rare = true,
                                   .symbol = "b",
                                   .needs = Motion::guides});
+        v.quantity(s.breakaway, {.key = "breakaway",
+                                    .label = "Breakaway factor",
+                                    .unit = "1",
+                                    .range = {1, 10},
+                                    .typical = {1, 3},
+                                    .help = "Static over kinetic friction of the guides. Counts where the axis starts "
+                                            "from rest, and at rest where friction is credited.",
+                                    .source = "common practice, no source",
+                                    .required = false,
+                                    .if_empty = "1, as while moving",
+                                    .rare = true,
+                                    .symbol = "k_s",
+                                    .needs = Motion::guides});
         v.quantity(s.counterbalance, {.key = "counterbalance",
                                          .label = "Counterbalance",
                                          .unit = "N",

@@ -30,8 +30,15 @@ class Reader {
 
     bool line(std::string_view text, int number) {
         line_ = number;
+        if (ended_) return true; // nothing after the end of the program is read
         if (!split(text)) return false;
         if (words_.empty()) return true;
+        // the number of the program, before anything else
+        if (words_.size() == 1 && words_[0].letter == 'O' && out.moves.empty() && !numbered_) {
+            numbered_ = true;
+            skip(words_[0]);
+            return true;
+        }
         std::map<char, double> given;
         std::vector<double> codes;
         for (const Word& w : words_) {
@@ -39,7 +46,9 @@ class Reader {
                 codes.push_back(w.value);
             else if (std::string_view("XYZABCIJKRFPN").find(w.letter) != std::string_view::npos)
                 given[w.letter] = w.value;
-            else if (std::string_view("MSTHDELO").find(w.letter) != std::string_view::npos && w.letter != 'O')
+            else if (w.letter == 'M' && !machine_word(w))
+                return false;
+            else if (std::string_view("MSTHDE").find(w.letter) != std::string_view::npos)
                 skip(w);
             else
                 return fail(word_text(w) + " is not understood, and skipping it could change the motion");
@@ -79,14 +88,28 @@ class Reader {
                 absolute_ = false;
                 break;
             case 930:
-                inverse_time_ = true;
-                break;
             case 940:
-                inverse_time_ = false;
+                // the F in force means something else from here on
+                if (inverse_time_ != (tenth == 930)) feed_ = 0;
+                inverse_time_ = tenth == 930;
+                break;
+            case 540:
+            case 550:
+            case 560:
+            case 570:
+            case 580:
+            case 590:
+                // one offset moves the whole program, a second one moves a part of it against the rest
+                if (offset_ != 0 && offset_ != tenth)
+                    return fail("G" + format_number(g, 4) + " changes the work offset from G" +
+                                format_number(offset_ / 10.0, 4) +
+                                "; where it lies is not in the program, so the way there is not known");
+                offset_ = tenth;
+                skip({'G', g});
                 break;
             default: {
-                // cutter compensation off, length offset off, first work offset, exact stop and blending, cycles off
-                static const std::set<int> harmless{400, 490, 540, 550, 560, 570, 580, 590, 610, 640, 800, 980, 990};
+                // cutter compensation off, length offset off, exact stop and blending, cycles off
+                static const std::set<int> harmless{400, 490, 610, 640, 800, 980, 990};
                 if (!harmless.contains(tenth))
                     return fail("G" + format_number(g, 4) +
                                 " is a motion word that is not understood; allowed are G0 "
@@ -119,11 +142,20 @@ class Reader {
     std::array<double, gcode_axes> at_{};
     int line_ = 0, mode_ = -1, plane_ = 17, feed_line_ = 0;
     double unit_ = 0.001, feed_ = 0, feed_unit_ = 0.001;
-    bool absolute_ = true, inverse_time_ = false;
+    bool absolute_ = true, inverse_time_ = false, numbered_ = false, ended_ = false;
+    int offset_ = 0; // tenths of the G word of the work offset in force
 
     bool fail(std::string why) {
         error = {Severity::error, "", "G-code", std::move(why), line_};
         return false;
+    }
+    // M words start and stop things beside the motion; those that call or repeat other parts of the program do not.
+    bool machine_word(const Word& w) {
+        const int code = static_cast<int>(std::lround(w.value));
+        if (code == 2 || code == 30) ended_ = true;
+        if (code == 47 || (code >= 96 && code <= 99))
+            return fail(word_text(w) + " calls or repeats a part of a program, and is not understood; write the moves out");
+        return true;
     }
     void skip(const Word& w) {
         if (out.skipped.size() < 1000)

@@ -104,6 +104,12 @@ class Use {
     Use(const Demand& d, MotorUse& u) : d_(d), u_(u), stall_(u.can.continuous.stall()) {}
 
     void peaks() {
+        const ShaftPoint& start = d_.breakaway;
+        if (over_curve(start.torque, 0) > 0) {
+            u_.worst_peak_use = over_curve(start.torque, 0);
+            u_.worst_peak = start;
+            u_.worst_peak_allowed = u_.can.peak.stall();
+        }
         // the nodes first: what they come to is not looked for again between them
         std::vector<double> most(d_.spans.size()); // the largest torque over the least the curve gives in each span
         for (std::size_t k = 0; k < d_.spans.size(); ++k) {

@@ -1,6 +1,7 @@
 #include "core/demand/closed_form.h"
 #include "core/demand/demand.h"
 #include "tests/demo.h"
+#include "tests/mechanism_texts.h"
 
 #include <cmath>
 #include <numeric>
@@ -231,4 +232,72 @@ TEST_CASE("the emergency stop takes the worst payload and direction") {
     const double turning = d.load.own_inertia + d.load.rotor_inertia;
     // stopping a fall: weight and inertia add up
     CHECK(d.emergency_torque == Approx(40 * 9.80665 * r + (turning + 40 * r * r) * alpha));
+}
+
+TEST_CASE("static friction has to give way before anything accelerates, and helps to hold only where it is credited") {
+    Machine m = demo();
+    Axis& a = m.axes[0];
+    set(m, "/load/guide_friction", "0.2");
+    set(m, "/load/inclination", "0 deg");
+    set(m, "/load/viscous", "");
+    set(m, "/load/seal_drag", "10 N");
+    CHECK(demand_of(m).breakaway.torque == 0);
+    CHECK(!assess(m, 0).figure("demand.breakaway_torque"));
+    set(m, "/load/breakaway", "3");
+    const LoadModel l = load_model(m, a);
+    const Demand d = demand_of(m);
+    double heaviest = 0;
+    for (const double p : payload_by_segment(a)) heaviest = std::max(heaviest, p);
+    // 3 × (μ m g + seals), through the screw, and its own drag
+    const double friction = 3 * (0.2 * (l.weight_mass + heaviest) * l.gravity + 10);
+    CHECK(std::abs(d.breakaway.torque) ==
+          Approx(friction * l.radius / l.efficiency_forward + l.shaft_drag).epsilon(1e-12));
+    CHECK(d.breakaway.speed == 0);
+    CHECK(assess(m, 0).figure("demand.breakaway_torque")->si == d.breakaway.torque);
+    CHECK(d.coupling_peak >= std::abs(d.breakaway.torque));
+    // heat is of the motion alone
+    Machine without = m;
+    set(without, "/load/breakaway", "");
+    CHECK(demand_of(without).rms_torque == d.rms_torque);
+    // it judges the motor where it is the largest demand on the curve, at standstill
+    set(m, "/load/breakaway", "10");
+    const Assessment stuck = assess(m, 0);
+    CHECK(stuck.motor->worst_peak.speed == 0);
+    CHECK(stuck.limit("peak_torque")->used == Approx(std::abs(stuck.demand->breakaway.torque)));
+    // held on an incline: friction is credited with its static value, and only where asked for
+    set(m, "/load/inclination", "70 deg");
+    set(m, "/load/breakaway", "2");
+    const double free = std::abs(holding_torque(load_model(m, a), 0, 0, 0, false));
+    const double credited = std::abs(holding_torque(load_model(m, a), 0, 0, 0, true));
+    set(m, "/load/breakaway", "1");
+    CHECK(credited < std::abs(holding_torque(load_model(m, a), 0, 0, 0, true)));
+    CHECK(free == std::abs(holding_torque(load_model(m, a), 0, 0, 0, false)));
+}
+
+TEST_CASE("an emergency stop of a crank finds its worst place, between the places looked at too") {
+    Machine m = testing::turned_into(demo(), "slider_crank");
+    set(m, "/drive/stop_time", "0.05 s");
+    const Plan p = plan(m.axes[0].cycle, motion_of(m.axes[0].mechanism));
+    const LoadModel l = load_model(m, m.axes[0]);
+    const Demand d = demand(l, p.motion, m.axes[0]);
+    double most = 0;
+    const double v = p.motion.peak_speed, alpha = v / 0.05;
+    const std::vector<double> payloads = payload_by_segment(m.axes[0]);
+    for (int i = 0; i <= 2000; ++i)
+        for (const double payload : {*std::min_element(payloads.begin(), payloads.end()),
+                 *std::max_element(payloads.begin(), payloads.end())})
+            for (const double way : {1.0, -1.0})
+                for (int k = 0; k <= 40; ++k) {
+                    Span s;
+                    const double t = 0.05 * k / 40;
+                    s.duration = s.piece.duration = 0.05;
+                    s.piece.c = {p.motion.lowest + p.motion.stroke() * i / 2000, way * v, -way * alpha / 2};
+                    s.payload = payload;
+                    s.regime = Regime::motoring;
+                    s.direction = way;
+                    s.load_direction = way * (path_at(l, s.piece.position(t)).first < 0 ? -1 : 1);
+                    most = std::max(most, std::abs(evaluate(l, s, t).torque));
+                }
+    CHECK(d.emergency_torque >= most * (1 - 1e-3));
+    CHECK(d.emergency_torque <= most * (1 + 1e-3));
 }

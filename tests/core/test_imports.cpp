@@ -241,6 +241,20 @@ TEST_CASE("G-code that cannot be trusted stops with its line; harmless words are
     CHECK_THAT(gcode_error("G1 X1 F100\nO100"), Contains("O100"));
     CHECK_THAT(gcode_error("G1 X1 F0"), Contains("greater than 0"));
     CHECK_THAT(gcode_error("(nothing)\n%\n"), Contains("moves nothing"));
+    // what calls other parts of a program, or moves one part against the rest, is not guessed at
+    CHECK_THAT(gcode_error("G1 X1 F100\nM98 P1000"), Contains("line 2") && Contains("M98"));
+    CHECK_THAT(gcode_error("G1 X1 F100\nM99"), Contains("M99"));
+    CHECK_THAT(gcode_error("G54 G1 X1 F100\nG55\nX2"), Contains("line 2") && Contains("work offset"));
+    CHECK_THAT(gcode_error("G10 L2 P1 X5"), Contains("not understood"));
+    // an F means 1/min under G93 and mm/min under G94: neither is taken for the other
+    CHECK_THAT(gcode_error("G93 G1 X10 F30\nG94\nX20"), Contains("line 3") && Contains("without a feed"));
+    CHECK_THAT(gcode_error("G1 X10 F600\nG93 X20"), Contains("line 2") && Contains("feed"));
+    CHECK(read_gcode("G93 G1 X10 F30\nG94 X20 F600"));
+    // a program ends at M2 or M30, whatever stands below
+    const auto ended = read_gcode("O1234\nG1 X10 F600\nX20 M30\nX500 what is this");
+    REQUIRE(ended);
+    CHECK(ended->moves.size() == 2);
+    CHECK(ended->skipped.front().message.find("O1234") != std::string::npos);
     const auto ok = read_gcode("%\nN10 g21 g90 m3 s2000 t1 (spindle)\nN20 G54 G1 X 10 F 600 ; here\nn30 y5\nG28 X0\n%");
     REQUIRE(ok);
     CHECK(ok->skipped.size() == 4);
