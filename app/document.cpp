@@ -136,6 +136,11 @@ const Assessment* Document::pinned_assessment() {
     return &*slot;
 }
 
+const Axis* Document::pinned_axis() const {
+    if (!pinned_ || axis_ >= static_cast<int>(pinned_->axes.size())) return nullptr;
+    return &pinned_->axes[static_cast<std::size_t>(axis_)];
+}
+
 void Document::take_pinned() {
     if (!pinned_) return;
     const Snapshot a = pinned_;

@@ -49,6 +49,7 @@ class Document : public QObject {
     bool pinned() const { return pinned_ != nullptr; }
     /// The selected axis as it was when it was pinned; nothing without a pin or without that axis.
     const Assessment* pinned_assessment();
+    const Axis* pinned_axis() const;
     /// Goes back to A, undoably; the pin stays.
     void take_pinned();
 

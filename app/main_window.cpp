@@ -273,6 +273,7 @@ Page* MainWindow::page(int index) {
             break;
         }
         connect(p, &Page::go_to_requested, this, &MainWindow::go_to);
+        connect(p, &Page::quick_sums_requested, this, &MainWindow::show_quick_sums);
         stack_->addWidget(p);
     }
     return p;

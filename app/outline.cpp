@@ -60,9 +60,9 @@ void OutlineItem::paintEvent(QPaintEvent*) {
     if (state_) {
         p.setPen(full ? t.accent_ink : t.second);
         p.drawText(line, Qt::AlignVCenter | Qt::AlignRight, figure_);
-        const int w = std::max(44, p.fontMetrics().horizontalAdvance(figure_) + 6);
-        draw_state(p, QRectF(line.right() - w - 12, height() / 2.0 - 5, 10, 10), *state_);
-        line.setRight(line.right() - w - 16);
+        const int w = std::max(36, p.fontMetrics().horizontalAdvance(figure_) + 4);
+        draw_state(p, QRectF(line.right() - w - 10, height() / 2.0 - 5, 10, 10), *state_);
+        line.setRight(line.right() - w - 13);
     }
     p.setPen(ink);
     p.drawText(line, Qt::AlignVCenter, p.fontMetrics().elidedText(text(), Qt::ElideRight, line.width()));
@@ -127,7 +127,11 @@ Outline::Outline(Document& document, QWidget* parent) : QFrame(parent), document
 
 void Outline::set_page(int page) {
     page_ = page;
-    for (std::size_t i = 0; i < pages_.size(); ++i) pages_[i]->setChecked(static_cast<int>(i) == page);
+    for (std::size_t i = 0; i < pages_.size(); ++i) {
+        // the focus goes along with the page, it does not stay on another one
+        if (static_cast<int>(i) != page && pages_[i]->hasFocus()) pages_[static_cast<std::size_t>(page)]->setFocus();
+        pages_[i]->setChecked(static_cast<int>(i) == page);
+    }
 }
 
 void Outline::refresh() {
@@ -172,7 +176,7 @@ void Outline::refresh() {
         const Limit& worst = a.limits[by_tightness(a.limits).front()];
         const double u = 100 * worst.utilisation();
         const QString figure = worst.state == LimitState::cannot_say ? QStringLiteral("?")
-                               : std::isfinite(u) ? QString::fromStdString(format_number(u, 3)) + QStringLiteral(" %")
+                               : std::isfinite(u) ? QStringLiteral("%1 %").arg(std::lround(std::min(u, 9999.0)))
                                                   : tr("over");
         axes_[i]->set_state(worst.state, figure);
         axes_[i]->setToolTip(tr("Tightest: %1").arg(QString::fromStdString(worst.label)));

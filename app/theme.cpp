@@ -105,7 +105,7 @@ QToolButton::menu-indicator { image: none; }
 QCheckBox { spacing: 6px; }
 QCheckBox::indicator { width: 13px; height: 13px; border: 1px solid @second; border-radius: 3px; background: @panel; }
 QCheckBox::indicator:checked { background: @accent; border-color: @accent; image: url(:/icons/check-@mode.png); }
-QCheckBox:focus::indicator { border: 2px solid @accent; }
+QCheckBox::indicator:focus { border: 2px solid @accent; }
 QMenuBar { background: transparent; spacing: 2px; }
 QMenuBar::item { padding: 4px 8px; border-radius: 4px; background: transparent; }
 QMenuBar::item:selected { background: @aground; }
@@ -117,6 +117,8 @@ QMenu::separator { height: 1px; background: @line; margin: 4px 6px; }
 QToolTip { background: @panel; color: @ink; border: 1px solid @line; padding: 4px; }
 QTableView { background: @panel; border: none; gridline-color: transparent; selection-background-color: @aground; selection-color: @ink; alternate-background-color: @paper; }
 QTableView:focus { border: 1px solid @accent; }
+QTableView#segments { border: 1px solid @line; border-radius: 6px; }
+QTableView#segments:focus { border: 1px solid @accent; }
 QHeaderView { background: @panel; }
 QHeaderView::section { background: @panel; color: @second; border: none; border-bottom: 1px solid @line; padding: 3px 6px; }
 QHeaderView::up-arrow, QHeaderView::down-arrow { subcontrol-position: center left; left: 4px; width: 9px; height: 9px; }

@@ -12,6 +12,7 @@
 #include <QFileInfo>
 #include <QFrame>
 #include <QHBoxLayout>
+#include <QInputDialog>
 #include <QPushButton>
 #include <QSaveFile>
 #include <QVBoxLayout>
@@ -21,70 +22,16 @@ namespace fulmox::app {
 namespace {
 
 QString qs(const std::string& s) { return QString::fromStdString(s); }
-QString or_question(const QuantityBase& q) { return q.given() ? qs(q.text) : QStringLiteral("?"); }
 
 } // namespace
-
-namespace {
-
-struct Sentence {
-    QString operator()(const MoveInTime& m) const {
-        return QObject::tr("move %1%2 in %3%4")
-            .arg(m.reference == Reference::target ? QObject::tr("to ") : QString(), or_question(m.distance),
-                or_question(m.duration),
-                m.law == Law::trapezoid
-                    ? QString()
-                    : QStringLiteral(", ") + QString::fromUtf8(laws[static_cast<std::size_t>(m.law)].label).toLower());
-    }
-    QString operator()(const MoveByLimits& m) const {
-        return QObject::tr("move %1%2 at up to %3")
-            .arg(m.reference == Reference::target ? QObject::tr("to ") : QString(), or_question(m.distance),
-                or_question(m.speed));
-    }
-    QString operator()(const SpeedChange& c) const {
-        return QObject::tr("change to %1 in %2").arg(or_question(c.speed), or_question(c.duration));
-    }
-    QString operator()(const ConstantSpeed& c) const {
-        return QObject::tr("onwards for %1")
-            .arg(or_question(c.distance.given() ? static_cast<const QuantityBase&>(c.distance) : c.duration));
-    }
-    QString operator()(const Jog& j) const {
-        return QObject::tr("jog at %1 for %2").arg(or_question(j.speed), or_question(j.duration));
-    }
-    QString operator()(const Dwell& d) const {
-        return QObject::tr("dwell %1").arg(or_question(d.duration)) +
-               (d.brake_holds ? QObject::tr(", brake holds") : QString());
-    }
-    QString operator()(const Repeat& r) const {
-        return QObject::tr("the %1 before, %2 times in all").arg(or_question(r.segments), or_question(r.times));
-    }
-    QString operator()(const Trace& t) const {
-        return QObject::tr("trace %1, %2 samples").arg(qs(t.name)).arg(t.samples.rows());
-    }
-    QString operator()(const PlannedPath& p) const {
-        return QObject::tr("path of %1, %2 knots").arg(qs(p.name)).arg(p.knots.rows());
-    }
-};
-
-} // namespace
-
-QString segment_sentence(const Segment& s) {
-    QString text = std::visit(Sentence{}, s.what);
-    if (s.payload.given()) text += QObject::tr(", from here %1").arg(qs(s.payload.text));
-    if (s.process_force.given()) text += QObject::tr(", pushing %1").arg(qs(s.process_force.text));
-    return text;
-}
 
 HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How must it move?"), parent) {
     auto* cards = new QWidget;
     auto* cards_box = new QVBoxLayout(cards);
     cards_box->setContentsMargins(0, 0, 0, 0);
     cards_box->setSpacing(6);
-    list_ = new QListWidget;
-    list_->setObjectName(QStringLiteral("segments"));
-    list_->setAccessibleName(tr("Segments of the cycle"));
-    list_->setWordWrap(true);
-    list_->setFixedHeight(150);
+    list_ = new SegmentTable(document);
+    list_->setFixedHeight(166);
     cards_box->addWidget(list_);
     auto* buttons = new QHBoxLayout;
     buttons->setSpacing(4);
@@ -131,7 +78,7 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
     });
     button(QStringLiteral("▼"), tr("Move the segment down"), [this] {
         const int at = current();
-        if (at >= 0 && at + 1 < list_->count())
+        if (at >= 0 && at + 1 < list_->rowCount())
             edit_segments(
                 tr("move segment"),
                 [at](auto& s) { std::swap(s[static_cast<std::size_t>(at)], s[static_cast<std::size_t>(at + 1)]); },
@@ -159,11 +106,9 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
             this, tr("Import G-code"), {}, tr("G-code (*.ngc *.nc *.gcode *.tap *.txt);;All files (*)"));
         if (!f.isEmpty()) say(import_gcode(document_, f, this));
     });
-    link(tr("Export…"), tr("Export the planned motion, CSV"), "export-motion", [this] {
-        QString f = QFileDialog::getSaveFileName(
-            this, tr("Export the motion"), QStringLiteral("motion.csv"), tr("Traces (*.csv)"));
-        if (!f.isEmpty()) export_motion(f);
-    });
+    link(tr("Export…"), tr("Export the planned motion, CSV"), "export-motion", [this] { ask_export(); });
+    link(tr("Quick sums…"), tr("Speed for a feed, feed for a speed, moves per hour (Ctrl R)"), "quick-sums",
+        [this] { emit quick_sums_requested(); });
     outside->addStretch(1);
     cards_box->addLayout(outside);
     said_ = new QLabel;
@@ -205,8 +150,9 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
     law_box->addWidget(laws_);
     column->addWidget(law_card);
     connect(laws_, &LawTable::shown, law_card, &QWidget::setVisible);
-    connect(list_, &QListWidget::currentRowChanged, this, &HowMoves::select);
-    connect(plot_, &CyclePlot::segment_clicked, list_, qOverload<int>(&QListWidget::setCurrentRow));
+    connect(list_, &SegmentTable::row_changed, this, &HowMoves::select);
+    connect(list_, &SegmentTable::refused, this, &HowMoves::say);
+    connect(plot_, &CyclePlot::segment_clicked, list_, &SegmentTable::select);
     connect(&document, &Document::changed, this, [this] {
         if (isVisible()) refresh_list();
     });
@@ -237,19 +183,14 @@ void HowMoves::activate() {
 
 void HowMoves::refresh_list() {
     if (!document_.has_axis()) return;
-    const auto& segments = document_.axis().cycle.segments;
-    const QSignalBlocker quiet(list_);
-    const int selected = std::clamp(current(), 0, std::max(0, static_cast<int>(segments.size()) - 1));
-    while (list_->count() > static_cast<int>(segments.size())) delete list_->takeItem(list_->count() - 1);
-    while (list_->count() < static_cast<int>(segments.size())) list_->addItem(QString());
-    for (std::size_t i = 0; i < segments.size(); ++i) {
-        QString text = QStringLiteral("%1   %2").arg(i + 1).arg(segment_sentence(segments[i]));
-        if (!segments[i].note.empty()) text += QStringLiteral("\n      ") + qs(segments[i].note);
-        QListWidgetItem* item = list_->item(static_cast<int>(i));
-        if (item->text() != text) item->setText(text);
+    const int size = static_cast<int>(document_.axis().cycle.segments.size());
+    const int selected = size == 0 ? -1 : std::clamp(current(), 0, size - 1);
+    {
+        const QSignalBlocker quiet(list_);
+        list_->refresh();
+        if (selected != current()) list_->select(selected);
     }
-    list_->setCurrentRow(segments.empty() ? -1 : selected);
-    select(segments.empty() ? -1 : selected);
+    select(selected);
 }
 
 void HowMoves::select(int segment) {
@@ -304,12 +245,30 @@ void HowMoves::import_trace(const QString& file) {
     say(notes.isEmpty() ? QString() : tr("%1: %2").arg(about.fileName(), notes.join(QStringLiteral("; "))));
 }
 
-void HowMoves::export_motion(QString file) {
+void HowMoves::ask_export() {
+    bool given = false;
+    const QString text = QInputDialog::getText(
+        this, tr("Export the motion"), tr("A row every"), QLineEdit::Normal, QStringLiteral("1 ms"), &given);
+    if (!given) return;
+    const auto step = read_quantity(text.toStdString(), Kind::time, *find_unit("ms", Kind::time));
+    if (!step) return say(tr("\"%1\" is no time for a row: %2").arg(text, qs(step.error().message)));
+    const QString f = QFileDialog::getSaveFileName(
+        this, tr("Export the motion"), QStringLiteral("motion.csv"), tr("Traces (*.csv)"));
+    if (!f.isEmpty()) export_motion(f, step->si);
+}
+
+void HowMoves::export_motion(QString file, double step) {
     const Assessment& a = document_.assessment();
     if (!a.motion) return say(tr("There is no motion to export yet; the ledger lists what is missing."));
+    const double rows = a.motion->duration / step;
+    if (!(step > 0) || !(rows <= most_exported_rows))
+        return say(tr("A row every %1 s would make %2 rows of this cycle; allowed are a step greater than 0 and at most "
+                      "%3 rows")
+                       .arg(qs(format_number(step, 4)), step > 0 ? qs(format_number(rows, 4)) : QStringLiteral("∞"),
+                           qs(format_number(most_exported_rows))));
     if (QFileInfo(file).suffix().isEmpty()) file += QStringLiteral(".csv");
     const std::string text =
-        motion_csv(*a.motion, motion_of(document_.axis().mechanism), a.demand ? &*a.demand : nullptr, 0.001);
+        motion_csv(*a.motion, motion_of(document_.axis().mechanism), a.demand ? &*a.demand : nullptr, step);
     QSaveFile f(file);
     const bool good = f.open(QIODevice::WriteOnly) &&
                       f.write(text.data(), static_cast<qint64>(text.size())) == static_cast<qint64>(text.size()) &&
@@ -321,14 +280,14 @@ void HowMoves::edit_segments(
     const QString& name, const std::function<void(std::vector<Segment>&)>& change, int then_select) {
     document_.edit(
         name, [&](Machine& m) { change(m.axes[static_cast<std::size_t>(document_.axis_index())].cycle.segments); });
-    list_->setCurrentRow(then_select);
+    list_->select(then_select);
 }
 
 bool HowMoves::go_to(const QString& path) {
     const QString base = document_.axis_path() + QStringLiteral("/cycle/segments");
     if (!path.startsWith(base)) return false;
     const int segment = path.mid(base.size() + 1).section(QLatin1Char('/'), 0, 0).toInt();
-    if (segment < list_->count()) list_->setCurrentRow(segment);
+    if (segment < list_->rowCount()) list_->select(segment);
     if (!Page::go_to(path)) list_->setFocus();
     return true;
 }

@@ -5,8 +5,7 @@
 #include "app/pages/page.h"
 #include "app/plots/cycle_plot.h"
 #include "app/widgets/figures.h"
-
-#include <QListWidget>
+#include "app/widgets/segment_table.h"
 
 namespace fulmox::app {
 
@@ -19,29 +18,27 @@ class HowMoves : public Page {
     bool go_to(const QString& path) override;
     /// Adds a recorded motion after the selected segment; what is wrong with the file is shown on the page.
     void import_trace(const QString& file);
-    /// Writes the planned motion every millisecond.
-    void export_motion(QString file);
+    /// Writes the planned motion, a row for every `step` s.
+    void export_motion(QString file, double step = 0.001);
 
   protected:
     QString sentence() const override;
 
   private:
+    void ask_export();
     void refresh_list();
     void select(int segment);
     void edit_segments(const QString& name, const std::function<void(std::vector<Segment>&)>& change, int then_select);
-    int current() const { return list_->currentRow(); }
+    int current() const { return list_->selected(); }
 
     void say(const QString& text);
 
     QLabel* said_;
     QLabel* trace_note_;
     LawTable* laws_;
-    QListWidget* list_;
+    SegmentTable* list_;
     Form* form_;
     CyclePlot* plot_;
 };
-
-/// "up 400 mm in 0.9 s", "dwell 0.6 s, then 26 kg"
-QString segment_sentence(const Segment& s);
 
 } // namespace fulmox::app

@@ -66,6 +66,8 @@ void LawTable::reckon() {
                             QString::fromUtf8(units[c]->symbol.data(), static_cast<qsizetype>(units[c]->symbol.size())))
                       : names[c]);
     setHorizontalHeaderLabels(heads);
+    for (int c = 0; c < 6; ++c)
+        horizontalHeaderItem(c)->setTextAlignment((c == 0 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
     setRowCount(static_cast<int>(rows.size()));
     double least = INFINITY;
     for (const LawRow& r : rows) least = std::min(least, r.rms_torque);

@@ -3,9 +3,11 @@
 #include "app/theme.h"
 #include "core/quantity/format.h"
 
+#include <QCoreApplication>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QScrollArea>
+#include <QTimer>
 #include <QVBoxLayout>
 
 namespace fulmox::app {
@@ -68,13 +70,21 @@ void Page::lay_out(const std::vector<QWidget*>& inputs, QWidget* meaning, int in
     left->addWidget(help_);
     for (Form* f : forms_) {
         connect(f, &Form::focused, help_, &HelpStrip::show_field);
-        connect(f, &Form::focused, scroll, [scroll](const QString& path) {
-            if (auto* w = scroll->findChild<QWidget*>(path)) scroll->ensureWidgetVisible(w, 0, 40);
-        });
+        connect(f, &Form::focused, this, &Page::show_input);
     }
+    inputs_ = scroll;
     line->addLayout(left);
     line->addWidget(meaning, 1);
     body_->addLayout(line, 1);
+}
+
+void Page::show_input(const QString& path) {
+    // a field that has just been made has its place after the next layout
+    QTimer::singleShot(0, this, [this, path] {
+        QCoreApplication::sendPostedEvents(nullptr, QEvent::LayoutRequest);
+        for (QWidget* w : inputs_->findChildren<QWidget*>(path))
+            if (w->isVisibleTo(inputs_)) inputs_->ensureWidgetVisible(w, 0, 40);
+    });
 }
 
 QString axis_sentence(Document& document) {

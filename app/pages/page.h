@@ -7,6 +7,7 @@
 #include <QWidget>
 
 class QLabel;
+class QScrollArea;
 class QVBoxLayout;
 
 namespace fulmox::app {
@@ -26,6 +27,7 @@ class Page : public QWidget {
 
   signals:
     void go_to_requested(const QString& path);
+    void quick_sums_requested();
 
   protected:
     virtual QString sentence() const = 0;
@@ -35,7 +37,11 @@ class Page : public QWidget {
 
     Document& document_;
     QVBoxLayout* body_;
+    /// Brings a field of the input column into view.
+    void show_input(const QString& path);
+
     HelpStrip* help_ = nullptr;
+    QScrollArea* inputs_ = nullptr;
     std::vector<Form*> forms_;
 
   private:

@@ -1,6 +1,7 @@
 #include "app/pages/what_moves.h"
 
 #include "app/schematic/schematic.h"
+#include "app/widgets/body_picture.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/inertia_view.h"
 #include "app/widgets/mechanism_gallery.h"
@@ -39,6 +40,7 @@ WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr("W
             return QStringLiteral("%1   %2%3")
                 .arg(name, what, b.mass.given() ? QStringLiteral(", ") + qs(b.mass.text) : QString());
         });
+    bodies_->set_picture([this] { return new BodyPicture(document_, [this] { return bodies_->current(); }); });
     stages_ = new ListEditor(
         document, QStringLiteral("/stages"), tr("Reduction, motor side first"), tr("+ stage"),
         [this] { return document_.has_axis() ? document_.axis().stages.size() : 0; },
@@ -86,7 +88,10 @@ WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr("W
         if (!go_to(path)) emit go_to_requested(path);
     });
     lay_out({form, bodies_, stages_, rest_}, right);
-    for (ListEditor* l : {bodies_, stages_}) connect(l, &ListEditor::focused, help_, &HelpStrip::show_field);
+    for (ListEditor* l : {bodies_, stages_}) {
+        connect(l, &ListEditor::focused, help_, &HelpStrip::show_field);
+        connect(l, &ListEditor::focused, this, &WhatMoves::show_input);
+    }
 }
 
 void WhatMoves::activate() {

@@ -14,7 +14,7 @@ QString qs(const std::string& s) { return QString::fromStdString(s); }
 
 constexpr std::array<Order, 4> channels{Order::position, Order::speed, Order::acceleration, Order::jerk};
 const char* name_of(std::size_t channel, bool rotary) {
-    static constexpr std::array<const char*, 4> names{"position", "velocity", "acceleration", "jerk"};
+    static constexpr std::array<const char*, 4> names{"position", "velocity", "accel.", "jerk"};
     return channel == 0 && rotary ? "angle" : names[channel];
 }
 
@@ -43,6 +43,22 @@ std::optional<double> own_distance(const Segment& s) {
     return std::nullopt;
 }
 
+void lay_over(QCPGraph* graph, const Trajectory& motion, std::size_t channel, const Unit& unit) {
+    QVector<double> x, y;
+    // long recordings are thinned to what the screen can show
+    const std::size_t every = 1 + motion.pieces.size() / 20000;
+    for (std::size_t i = 0; i < motion.pieces.size(); i += every) {
+        const Piece& p = motion.pieces[i];
+        const int n = p.at_rest() || (channel >= 2 && p.uniform()) || motion.pieces.size() > 2000 ? 1 : 24;
+        for (int k = 0; k <= n; ++k) {
+            const double tau = p.duration * k / n;
+            x.push_back(p.start + tau);
+            y.push_back(from_si(value(p, channel, tau), unit));
+        }
+    }
+    graph->setData(x, y, true);
+}
+
 } // namespace
 
 CyclePlot::CyclePlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
@@ -56,6 +72,8 @@ CyclePlot::CyclePlot(Document& document, QWidget* parent) : Plot(parent), docume
         QCPAxis* x = rects_[i]->axis(QCPAxis::atBottom);
         x->setTickLabels(i + 1 == count);
         graphs_[i] = addGraph(x, rects_[i]->axis(QCPAxis::atLeft));
+        pinned_[i] = addGraph(x, rects_[i]->axis(QCPAxis::atLeft));
+        pinned_[i]->setName({});
         marks_[i] = new QCPItemRect(this);
         marks_[i]->setClipAxisRect(rects_[i]);
         marks_[i]->setLayer(QStringLiteral("background"));
@@ -129,22 +147,20 @@ void CyclePlot::refresh() {
         marks_[i]->setBrush(ground);
         if (!any) {
             graphs_[i]->data()->clear();
+            pinned_[i]->data()->clear();
             continue;
         }
         const Trajectory& motion = *document_.assessment().motion;
-        QVector<double> x, y;
-        // long recordings are thinned to what the screen can show
-        const std::size_t every = 1 + motion.pieces.size() / 20000;
-        for (std::size_t k_piece = 0; k_piece < motion.pieces.size(); k_piece += every) {
-            const Piece& p = motion.pieces[k_piece];
-            const int n = p.at_rest() || (i >= 2 && p.uniform()) || motion.pieces.size() > 2000 ? 1 : 24;
-            for (int k = 0; k <= n; ++k) {
-                const double tau = p.duration * k / n;
-                x.push_back(p.start + tau);
-                y.push_back(from_si(value(p, i, tau), own));
-            }
-        }
-        graphs_[i]->setData(x, y, true);
+        lay_over(graphs_[i], motion, i, own);
+        const Assessment* a = document_.pinned_assessment();
+        pinned_[i]->setPen(QPen(t.over, 1.2, Qt::DashLine));
+        pinned_[i]->setVisible(i < 3 || jerk);
+        // a cycle of another kind, along a line against about an axis, cannot be laid over this one
+        if (a && a->motion && motion_of(document_.pinned_axis()->mechanism).rotary == rotary &&
+            (i < 3 || std::isfinite(a->motion->peak_jerk)))
+            lay_over(pinned_[i], *a->motion, i, own);
+        else
+            pinned_[i]->data()->clear();
         if (i < raw_.size()) {
             QVector<double> rx, ry;
             for (const Phase& f : motion.phases) {

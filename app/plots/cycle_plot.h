@@ -46,7 +46,8 @@ class CyclePlot : public Plot {
     std::array<QCPAxisRect*, count> rects_{};
     std::array<QCPGraph*, count> graphs_{};
     std::array<QCPItemRect*, count> marks_{};
-    std::array<QCPGraph*, 2> raw_{}; ///< samples of a trace, as recorded
+    std::array<QCPGraph*, 2> raw_{};        ///< samples of a trace, as recorded
+    std::array<QCPGraph*, count> pinned_{}; ///< the motion of A
     QList<QCPAbstractItem*> borders_;
     Grip grip_;
     bool jerk_shown_ = true;

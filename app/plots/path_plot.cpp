@@ -20,6 +20,23 @@ const Unit& torque_unit(const Document& d) {
     return display_unit(direct(d) ? Kind::force : Kind::torque, d.machine().unit_system);
 }
 
+// Rows of time, speed, torque.
+std::vector<std::vector<double>> path_of(const Demand& d, const Unit& speed, const Unit& torque) {
+    std::vector<std::vector<double>> out;
+    const std::size_t every = 1 + d.spans.size() / 4000;
+    for (std::size_t i = 0; i < d.spans.size(); i += every) {
+        const Span& s = d.spans[i];
+        if (s.regime == Regime::braked) continue;
+        const int n = s.piece.uniform() && !d.load.position_dependent() ? 1 : 8;
+        for (int j = 0; j <= n; ++j) {
+            const double at = s.start + s.duration * j / n;
+            const ShaftState e = evaluate(d.load, s, at);
+            out.push_back({at, from_si(e.speed, speed), from_si(e.torque, torque)});
+        }
+    }
+    return out;
+}
+
 } // namespace
 
 PathPlot::PathPlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
@@ -30,6 +47,7 @@ PathPlot::PathPlot(Document& document, QWidget* parent) : Plot(parent), document
     rect_->setRangeZoom(Qt::Horizontal | Qt::Vertical);
     rect_->setRangeDrag(Qt::Horizontal | Qt::Vertical);
     path_ = new QCPCurve(rect_->axis(QCPAxis::atBottom), rect_->axis(QCPAxis::atLeft));
+    pinned_ = new QCPCurve(rect_->axis(QCPAxis::atBottom), rect_->axis(QCPAxis::atLeft));
     points_ = addGraph(rect_->axis(QCPAxis::atBottom), rect_->axis(QCPAxis::atLeft));
     points_->setLineStyle(QCPGraph::lsNone);
     connect(&document_, &Document::changed, this, [this] {
@@ -59,26 +77,28 @@ void PathPlot::refresh() {
     points_->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssDisc, t.accent, 8));
     if (!document_.has_axis() || !document_.assessment().demand) {
         path_->data()->clear();
+        pinned_->data()->clear();
         points_->data()->clear();
         replot(QCustomPlot::rpQueuedReplot);
         return;
     }
     const Demand& d = *document_.assessment().demand;
-    QVector<double> at, across, along;
-    double k = 0;
-    const std::size_t every = 1 + d.spans.size() / 4000;
-    for (std::size_t i = 0; i < d.spans.size(); i += every) {
-        const Span& s = d.spans[i];
-        if (s.regime == Regime::braked) continue;
-        const int n = s.piece.uniform() && !d.load.position_dependent() ? 1 : 8;
-        for (int j = 0; j <= n; ++j) {
-            const ShaftState e = evaluate(d.load, s, s.start + s.duration * j / n);
-            at.push_back(k++);
-            across.push_back(from_si(e.speed, speed));
-            along.push_back(from_si(e.torque, torque));
+    const auto draw = [&](QCPCurve* curve, const Demand& demand) {
+        QVector<double> at, across, along;
+        for (const std::vector<double>& row : path_of(demand, speed, torque)) {
+            at.push_back(static_cast<double>(at.size()));
+            across.push_back(row[1]);
+            along.push_back(row[2]);
         }
-    }
-    path_->setData(at, across, along, true);
+        curve->setData(at, across, along, true);
+    };
+    draw(path_, d);
+    const Assessment* was = document_.pinned_assessment();
+    pinned_->setPen(QPen(t.over, 1.2, Qt::DashLine));
+    if (was && was->demand)
+        draw(pinned_, *was->demand);
+    else
+        pinned_->data()->clear();
     const double px = from_si(d.peak.speed, speed), py = from_si(d.peak.torque, torque);
     points_->setData({px}, {py}, true);
     x->rescale();
@@ -108,6 +128,14 @@ void PathPlot::refresh() {
     quadrant(0.01, 0.99, tr("driving backward"));
     quadrant(0.99, 0.99, tr("braking forward"));
     replot(QCustomPlot::rpQueuedReplot);
+}
+
+QString PathPlot::csv() const {
+    if (!document_.has_axis() || !document_.assessment().demand) return {};
+    const Unit& speed = speed_unit(document_);
+    const Unit& torque = torque_unit(document_);
+    return table({tr("time, s"), rect_->axis(QCPAxis::atBottom)->label(), rect_->axis(QCPAxis::atLeft)->label()},
+        path_of(*document_.assessment().demand, speed, torque));
 }
 
 QString PathPlot::readout(double px, double py, QCPAxisRect*) {

@@ -12,6 +12,8 @@ class PathPlot : public Plot {
   public:
     explicit PathPlot(Document& document, QWidget* parent = nullptr);
     void refresh();
+    /// Time, speed and torque along the path.
+    QString csv() const override;
 
   protected:
     void reset_view() override { refresh(); }
@@ -22,6 +24,7 @@ class PathPlot : public Plot {
     Document& document_;
     QCPAxisRect* rect_;
     QCPCurve* path_;
+    QCPCurve* pinned_; ///< the path of A
     QCPGraph* points_;
     QList<QCPAbstractItem*> notes_;
 };

@@ -115,6 +115,16 @@ void Plot::mouseDoubleClickEvent(QMouseEvent* event) {
     QCustomPlot::mouseDoubleClickEvent(event);
 }
 
+QString Plot::table(const QStringList& heads, const std::vector<std::vector<double>>& rows) {
+    QString out = QLatin1Char('"') + heads.join(QStringLiteral("\",\"")) + QStringLiteral("\"\n");
+    for (const std::vector<double>& row : rows) {
+        for (std::size_t i = 0; i < row.size(); ++i)
+            out += (i > 0 ? QStringLiteral(",") : QString()) + QString::fromStdString(format_exact(row[i]));
+        out += QLatin1Char('\n');
+    }
+    return out;
+}
+
 QString Plot::csv() const {
     QString out;
     std::vector<QCPGraph*> graphs;

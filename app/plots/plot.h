@@ -4,6 +4,7 @@
 #include <QLabel>
 #include <functional>
 #include <qcustomplot.h>
+#include <vector>
 
 namespace fulmox::app {
 
@@ -19,7 +20,7 @@ class Plot : public QCustomPlot {
     void set_file_stem(const QString& stem) { stem_ = stem; }
 
     /// One row per sample of the first graph's keys; header with units as the axis labels have them.
-    QString csv() const;
+    virtual QString csv() const;
     /// By the ending: .png .svg .pdf .csv. Empty on success, else what went wrong.
     QString export_to(const QString& file);
 
@@ -38,6 +39,9 @@ class Plot : public QCustomPlot {
 
     QCPItemText* note(
         QCPAxisRect* rect, double x, double y, const QString& text, const QColor& colour, Qt::Alignment alignment);
+
+    /// A header row and rows of numbers, in full.
+    static QString table(const QStringList& heads, const std::vector<std::vector<double>>& rows);
 
   private:
     QString stem_ = QStringLiteral("plot");

@@ -148,6 +148,34 @@ void TorquePlot::refresh() {
     replot(QCustomPlot::rpQueuedReplot);
 }
 
+QString TorquePlot::csv() const {
+    if (!document_.has_axis() || !document_.assessment().demand) return {};
+    const UnitSystem system = document_.machine().unit_system;
+    const bool direct = motion_of(document_.axis().mechanism).direct;
+    const Unit& torque = display_unit(direct ? Kind::force : Kind::torque, system);
+    const Unit& speed = display_unit(direct ? Kind::speed : Kind::angular_speed, system);
+    const Unit& power = display_unit(Kind::power, system);
+    QStringList heads{tr("time, s")};
+    for (int c = 0; c < cause_count; ++c)
+        heads << QStringLiteral("%1, %2").arg(
+            QString::fromUtf8(cause_label(static_cast<Cause>(c))).toLower(), symbol(torque));
+    heads << torque_rect_->axis(QCPAxis::atLeft)->label() << tr("shaft speed, %1").arg(symbol(speed))
+          << power_rect_->axis(QCPAxis::atLeft)->label();
+    std::vector<std::vector<double>> rows;
+    for (const Span& s : document_.assessment().demand->spans) {
+        const bool rest = s.regime == Regime::standstill || s.regime == Regime::braked;
+        for (int k = 0; k <= (rest ? 1 : 8); ++k) {
+            const double at = s.start + s.duration * k / (rest ? 1 : 8);
+            const ShaftState e = evaluate(document_.assessment().demand->load, s, at);
+            std::vector<double> row{at};
+            for (const double part : e.part) row.push_back(from_si(part, torque));
+            row.insert(row.end(), {from_si(e.torque, torque), from_si(e.speed, speed), from_si(e.torque * e.speed, power)});
+            rows.push_back(std::move(row));
+        }
+    }
+    return table(heads, rows);
+}
+
 void TorquePlot::reset_view() {
     shown_duration_ = -1;
     refresh();

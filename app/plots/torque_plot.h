@@ -14,6 +14,8 @@ class TorquePlot : public Plot {
   public:
     explicit TorquePlot(Document& document, QWidget* parent = nullptr);
     void refresh();
+    /// Time, the causes, their sum, shaft speed and power.
+    QString csv() const override;
 
   protected:
     void reset_view() override;

@@ -168,7 +168,9 @@ void Canvas::drive_face(const Axis& axis, QPointF centre) {
     p.drawRoundedRect(QRectF(centre.x() - 15, centre.y() - 15, 30, 30), 3, 3);
     QString text = motor ? QString::fromStdString(axis.motor.name) : QObject::tr("no motor yet");
     for (const Stage& s : axis.stages) text += QStringLiteral(" · i ") + written(s.ratio);
-    note(centre + QPointF(0, 27), text, motor ? t.ink : t.second, Qt::AlignCenter, "/motor/name");
+    // below it on the screen, however the axis leans
+    labels_.push_back({p.transform().map(centre) + QPointF(0, 27), text, axis_path_ + QStringLiteral("/motor/name"),
+        motor ? t.ink : t.second, Qt::AlignCenter});
 }
 
 void Canvas::gravity() {

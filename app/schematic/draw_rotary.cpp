@@ -31,11 +31,11 @@ double extent(const Body& b) {
 }
 
 // A body as it looks along the axis, every one of its number.
-void draw_body(Canvas& c, const Body& b, QPointF m, double scale) {
+void draw_body(Canvas& c, const Body& b, QPointF m, double scale, double turned = 0) {
     const int n = std::clamp(static_cast<int>(b.count.value_or(1)), 1, 48);
     const double size = std::max(extent(b) * scale, 3.0);
     for (int i = 0; i < n; ++i) {
-        const double angle = b.offset_angle.value_or(0) + 2 * M_PI * i / n;
+        const double angle = turned + b.offset_angle.value_or(0) + 2 * M_PI * i / n;
         c.p.save();
         c.p.translate(around(m, b.offset.value_or(0) * scale, angle));
         c.p.rotate(-angle * 180 / M_PI);
@@ -111,14 +111,16 @@ void draw(Canvas& c, const Axis& axis, const RotaryTable& t) {
 }
 
 void draw(Canvas& c, const Axis& axis, const Arm& a) {
-    const double reach = std::max({a.payload_radius.value_or(0.5), 2 * a.arm_centre.value_or(0), 1e-6});
+    double reach = std::max({a.payload_radius.value_or(0.5), 2 * a.arm_centre.value_or(0), 1e-6});
+    for (const Body& b : axis.bodies) reach = std::max(reach, b.offset.value_or(0) + extent(b));
     const QPointF m(c.width / 2 - 30, c.height / 2 + 20);
     const double scale = std::min(c.width / 2 - 40, c.height - 110) / reach;
     const double level = a.horizontal_at.value_or(0);
     const double start = axis.cycle.start_position.value_or(0);
     const double from = start - level, swing = c.bare ? 0.9 : std::min(c.stroke, 2 * M_PI);
     const auto arm = [&](double angle, bool ghost) {
-        const QPointF tip = around(m, reach * scale, angle);
+        const double length = std::max(a.payload_radius.value_or(reach), 2 * a.arm_centre.value_or(0));
+        const QPointF tip = around(m, length * scale, angle);
         c.p.setPen(
             QPen(ghost ? c.t.third : c.t.second, ghost ? 1 : 6, ghost ? Qt::DashLine : Qt::SolidLine, Qt::RoundCap));
         c.p.drawLine(m, tip);
@@ -128,6 +130,7 @@ void draw(Canvas& c, const Axis& axis, const Arm& a) {
     };
     if (swing > 0.05) arm(from + swing, true);
     const QPointF load = arm(from, false);
+    for (const Body& b : axis.bodies) draw_body(c, b, m, scale, from);
     c.p.setPen(QPen(c.t.third, 1, Qt::DashLine));
     c.p.drawLine(m, m + QPointF(reach * scale * 0.9, 0));
     c.note(m + QPointF(reach * scale * 0.9, 10), QObject::tr("level"), c.t.second);

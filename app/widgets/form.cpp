@@ -7,6 +7,7 @@
 #include <QAction>
 #include <QHBoxLayout>
 #include <QMenu>
+#include <QPainter>
 #include <QPushButton>
 #include <QVBoxLayout>
 #include <array>
@@ -58,6 +59,13 @@ QString converted_text(const FieldRef& f, UnitSystem system) {
 }
 
 } // namespace
+
+void Aside::paintEvent(QPaintEvent* event) {
+    if (fontMetrics().horizontalAdvance(text()) <= contentsRect().width()) return QLabel::paintEvent(event);
+    QPainter p(this);
+    p.setPen(palette().color(foregroundRole()));
+    p.drawText(contentsRect(), Qt::AlignVCenter, fontMetrics().elidedText(text(), Qt::ElideRight, contentsRect().width()));
+}
 
 Form::Form(Document& document, QStringList places, int label_width, QWidget* parent)
     : QWidget(parent), document_(document), places_(std::move(places)), label_width_(label_width) {
@@ -296,7 +304,7 @@ void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
     row.edit->setObjectName(row.path);
     row.edit->setAccessibleName(QString::fromUtf8(spec.label));
     row.label->setBuddy(row.edit);
-    row.converted = new QLabel;
+    row.converted = new Aside;
     row.converted->setObjectName(QStringLiteral("second"));
     row.converted->setFont(type_face(12));
     row.converted->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);

@@ -89,11 +89,16 @@ void ListEditor::build() {
     });
     buttons->addStretch(1);
     box->addLayout(buttons);
+    QWidget* picture = picture_ ? picture_() : nullptr;
+    if (picture) box->addWidget(picture);
     form_ = new Form(document_, {place_ + QStringLiteral("/0")});
     connect(form_, &Form::focused, this, &ListEditor::focused);
     box->addWidget(form_);
     connect(list_, &QListWidget::currentRowChanged, this,
-        [this](int row) { form_->set_places({place_ + QStringLiteral("/%1").arg(std::max(0, row))}); });
+        [this, picture](int row) {
+            form_->set_places({place_ + QStringLiteral("/%1").arg(std::max(0, row))});
+            if (picture) picture->update();
+        });
     layout()->addWidget(content_);
 }
 

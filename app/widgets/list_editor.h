@@ -19,6 +19,8 @@ class ListEditor : public QWidget {
     void refresh();
     /// Selects the entry a path lies in and puts the focus there; false if it is elsewhere.
     bool go_to(const QString& path);
+    /// Made with the list and shown between it and the form.
+    void set_picture(std::function<QWidget*()> make) { picture_ = std::move(make); }
     int current() const { return list_ ? list_->currentRow() : -1; }
     void select(int row);
 
@@ -37,6 +39,7 @@ class ListEditor : public QWidget {
     QString place_;
     std::function<std::size_t()> size_;
     std::function<QString(std::size_t)> sentence_;
+    std::function<QWidget*()> picture_;
     QListWidget* list_ = nullptr;
     QWidget* content_ = nullptr;
     Form* form_ = nullptr;

@@ -60,6 +60,12 @@ void QuantityEdit::nudge(int steps, double size) {
     typed(text);
 }
 
+void QuantityEdit::restore() {
+    if (text() == before_) return;
+    setText(before_);
+    typed(before_);
+}
+
 void QuantityEdit::keyPressEvent(QKeyEvent* event) {
     const double size = event->modifiers() & Qt::ShiftModifier     ? 10
                         : event->modifiers() & Qt::ControlModifier ? 0.1
@@ -73,8 +79,7 @@ void QuantityEdit::keyPressEvent(QKeyEvent* event) {
         return;
     case Qt::Key_Escape:
         if (text() == before_) break;
-        setText(before_);
-        typed(before_);
+        restore();
         return;
     case Qt::Key_Return:
     case Qt::Key_Enter:

@@ -20,6 +20,8 @@ class QuantityEdit : public QLineEdit {
     bool wrong() const { return !problem_.isEmpty(); }
     QString problem() const { return problem_; }
 
+    /// Brings back the text from before the focus came in.
+    void restore();
     /// Shows the document's value, unless the user is in the middle of a text that cannot be read.
     void refresh(const FieldRef& field);
 

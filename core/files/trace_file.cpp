@@ -207,7 +207,7 @@ std::string motion_csv(const Trajectory& t, const Motion& motion, const Demand* 
     if (demand)
         out += motion.direct ? ",shaft speed [m/s],force [N],power [W]" : ",shaft speed [rad/s],torque [N·m],power [W]";
     out += '\n';
-    const auto rows = static_cast<std::size_t>(std::min(std::floor(t.duration / step * (1 + 1e-12)), 5e6));
+    const auto rows = static_cast<std::size_t>(std::floor(t.duration / step * (1 + 1e-12)));
     for (std::size_t i = 0; i <= rows + 1; ++i) {
         const double at = i <= rows ? static_cast<double>(i) * step : t.duration;
         if (i == rows + 1 && t.duration - static_cast<double>(rows) * step < 1e-9 * step) break;

@@ -268,7 +268,7 @@ struct Body {
                                .range = {0, 1e6, true},
                                .help = "Weighed or from CAD; else from shape and material.",
                                .required = false,
-                               .if_empty = "from shape and material",
+                               .if_empty = "from its shape",
                                .symbol = "m"});
         v.quantity(
             s.count, {.key = "count",

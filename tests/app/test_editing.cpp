@@ -5,6 +5,7 @@
 #include "app/widgets/figures.h"
 #include "app/widgets/motor_table.h"
 #include "core/quantity/format.h"
+#include "app/widgets/segment_table.h"
 #include "tests/app/window.h"
 
 #include <QAction>
@@ -92,8 +93,8 @@ TEST_CASE("an axis is duplicated and deleted from its menu, and undone") {
 TEST_CASE("segments change kind and place") {
     Window w;
     w.click_page(2);
-    auto* list = w.child<QListWidget>("segments");
-    list->setCurrentRow(0);
+    auto* list = w.child<SegmentTable>("segments");
+    list->select(0);
     auto* kind = w.window.findChild<QComboBox*>(w.path("/cycle/segments/0/what"));
     REQUIRE(kind);
     kind->setFocus();
@@ -121,7 +122,7 @@ TEST_CASE("a dwell is handed to the brake by its box, and the motor's heat falls
     Window w;
     w.click_page(2);
     const double before = w.limit("continuous_loss").used;
-    w.child<QListWidget>("segments")->setCurrentRow(1);
+    w.child<SegmentTable>("segments")->select(1);
     QApplication::processEvents();
     auto* box = w.window.findChild<QCheckBox*>(w.path("/cycle/segments/1/what/brake_holds"));
     REQUIRE(box);

@@ -5,6 +5,7 @@
 #include "app/plots/cycle_plot.h"
 #include "app/plots/path_plot.h"
 #include "app/widgets/tornado.h"
+#include "app/widgets/segment_table.h"
 #include "tests/app/window.h"
 
 #include <QComboBox>
@@ -58,8 +59,8 @@ TEST_CASE("the law table shows every law for the selected move, and a click take
     const double now = w.document().assessment().demand->rms_torque;
     CHECK(now != Approx(before));
     CHECK(promised.toDouble() == Approx(now).epsilon(0.01));
-    auto* list = w.child<QListWidget>("segments");
-    list->setCurrentRow(1); // a dwell
+    auto* list = w.child<SegmentTable>("segments");
+    list->select(1); // a dwell
     QTest::qWait(20);
     CHECK(!table->isVisible());
 }

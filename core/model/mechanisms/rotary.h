@@ -92,7 +92,7 @@ struct Arm {
                                       .range = {0, 1e12},
                                       .help = "Of the arm itself about its pivot.",
                                       .required = false,
-                                      .if_empty = "m L²/3 with L twice its centre distance",
+                                      .if_empty = "m (2 r)²/3, a rod",
                                       .symbol = "J_a"});
         v.quantity(s.arm_mass, {.key = "arm_mass",
                                    .label = "Arm mass",
@@ -103,7 +103,7 @@ struct Arm {
                                    .if_empty = "none, or as bodies",
                                    .symbol = "m_a"});
         v.quantity(s.arm_centre, {.key = "arm_centre",
-                                     .label = "Centre of mass of the arm",
+                                     .label = "Arm centre of mass",
                                      .unit = "mm",
                                      .range = {0, 1e5},
                                      .help = "Distance from the pivot.",

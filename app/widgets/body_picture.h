@@ -1,0 +1,30 @@
+// One body of a composition: drawn to scale along its axis and from the side, with its mass, inertia and share.
+#pragma once
+
+#include "app/document.h"
+
+#include <QWidget>
+#include <functional>
+
+namespace fulmox::app {
+
+class BodyPicture : public QWidget {
+    Q_OBJECT
+
+  public:
+    /// `which` gives the index of the body to show, −1 for none.
+    BodyPicture(Document& document, std::function<int()> which, QWidget* parent = nullptr);
+    /// What stands beside the drawing, line by line.
+    QStringList words() const;
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+
+  private:
+    const Body* body() const;
+
+    Document& document_;
+    std::function<int()> which_;
+};
+
+} // namespace fulmox::app
