@@ -67,9 +67,10 @@ std::vector<Influence> influences(const Machine& machine, std::size_t index, Mea
         const bool motor = own.starts_with("/motor/") && !own.ends_with("inertia");
         if (motor || own.starts_with("/drive/") || own.ends_with("/window")) continue;
         // whole numbers are not known to a tenth
+        static constexpr std::string_view counts[]{
+            "/teeth", "/times", "/segments", "/falls", "/count", "/idlers", "/pulleys", "/rollers"};
         if (f.kind == Kind::number &&
-            (own.ends_with("/teeth") || own.ends_with("/times") || own.ends_with("/segments") ||
-                own.ends_with("/falls") || own.ends_with("/count")))
+            std::ranges::any_of(counts, [&](std::string_view end) { return own.ends_with(end); }))
             continue;
         QuantityBase& q = *f.quantity;
         const double was = q.si;

@@ -64,7 +64,12 @@ struct MechanismCheck {
         check_smaller(
             out, w.core_diameter, w.roll_diameter, path + "/core_diameter", "Core diameter", "the full roll,");
     }
+    void operator()(const Conveyor& c) {
+        whole(c.pulleys, "pulleys", "Further pulleys");
+        whole(c.rollers, "rollers", "Carrying rollers");
+    }
     void operator()(const BeltDrive& b) {
+        whole(b.idlers, "idlers", "Idlers");
         if (b.motor_seat == MotorSeat::rides && !b.riding_mass.given() && !axis.motor.mass.given())
             out.push_back({Severity::suspicious, path + "/riding_mass", "Motor and gearhead",
                 "the motor rides, but neither its mass here nor that of the chosen motor is known; it counts as "

@@ -80,7 +80,7 @@ class Writer {
 
     // One stretch of constant acceleration along the path, from arc length s at speed v for a time.
     void stretch(const GcodeMove& m, double s, double v, double a, double duration) {
-        if (duration <= 0) return;
+        if (duration < 1e-12) return; // rounding of the arithmetic, not a stretch of motion
         const double covered = v * duration + a * duration * duration / 2;
         // bends are written every few degrees so that the quintic between knots follows the circle
         constexpr double most = 6 * std::numbers::pi / 180;
@@ -88,7 +88,8 @@ class Writer {
             m.arc ? 1 + static_cast<int>(std::min(std::abs(m.sweep * covered / m.length) / most, 1e6)) : 1;
         knot(m, s, v, a, now);
         for (int i = 1; i <= parts; ++i) {
-            const double t = duration * i / parts;
+            const double t =
+                i == parts ? duration : duration * i / parts; // so that the next stretch begins at this time
             knot(m, s + v * t + a * t * t / 2, v + a * t, a, now + t);
         }
         now += duration;

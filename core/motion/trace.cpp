@@ -113,9 +113,17 @@ Piece quintic(const Smoothed& a, const Smoothed& b) {
     p.duration = b.time - a.time;
     p.degree = 5;
     const double h = p.duration;
-    const double d = b.position - a.position - a.velocity * h - a.acceleration * h * h / 2;
-    const double dv = b.velocity - a.velocity - a.acceleration * h;
-    const double da = b.acceleration - a.acceleration;
+    // what is left beyond constant acceleration; over a short stretch rounding alone would be an enormous jerk
+    const auto left = [](double rest, double size) {
+        return std::abs(rest) > 16 * std::numeric_limits<double>::epsilon() * size ? rest : 0;
+    };
+    const double time = std::max(std::abs(a.time), std::abs(b.time));
+    const double speed = std::max(std::abs(a.velocity), std::abs(b.velocity));
+    const double hardest = std::max(std::abs(a.acceleration), std::abs(b.acceleration));
+    const double d = left(b.position - a.position - a.velocity * h - a.acceleration * h * h / 2,
+        std::abs(a.position) + std::abs(b.position) + time * (speed + h * hardest));
+    const double dv = left(b.velocity - a.velocity - a.acceleration * h, speed + time * hardest);
+    const double da = left(b.acceleration - a.acceleration, hardest);
     const double h3 = h * h * h;
     p.c = {a.position, a.velocity, a.acceleration / 2, (10 * d - 4 * dv * h + da * h * h / 2) / h3,
         (-15 * d + 7 * dv * h - da * h * h) / (h3 * h), (6 * d - 3 * dv * h + da * h * h / 2) / (h3 * h * h)};
