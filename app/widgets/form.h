@@ -20,8 +20,6 @@ class QVBoxLayout;
 
 namespace fulmox::app {
 
-/// Shows the fields below some places of the document in the order of their description, rare ones folded away.
-/// The form rebuilds itself when the structure changes (another kind chosen) and otherwise only refreshes values.
 /// A line of words that ends in "…" where there is no room for all; the tooltip has the rest.
 class Aside : public QLabel {
   public:
@@ -31,6 +29,8 @@ class Aside : public QLabel {
     void paintEvent(QPaintEvent* event) override;
 };
 
+/// Shows the fields below some places of the document in the order of their description, rare ones folded away.
+/// The form rebuilds itself when the structure changes (another kind chosen) and otherwise only refreshes values.
 class Form : public QWidget {
     Q_OBJECT
 

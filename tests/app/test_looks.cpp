@@ -1,6 +1,8 @@
 // What can be measured of the looks: contrast, clipping, keyboard order.
 #include "app/widgets/inertia_view.h"
+#include "app/widgets/mechanism_gallery.h"
 #include "tests/app/window.h"
+#include "tests/mechanism_texts.h"
 
 #include <QDialog>
 #include <QLabel>
@@ -48,6 +50,26 @@ void for_each_view(Window& w, const std::function<void(const char*, QWidget&)>& 
     policies->close();
 }
 
+// Whatever is cut off, does not fit or lies over its neighbour.
+void expect_whole(const char* view, QWidget& shown) {
+    for (QLabel* l : shown.findChildren<QLabel*>()) {
+        if (!l->isVisible() || l->wordWrap() || l->textFormat() == Qt::RichText || l->text().isEmpty()) continue;
+        const int need = l->fontMetrics().horizontalAdvance(l->text());
+        INFO(view << ": \"" << l->text().toStdString() << "\" needs " << need << " of " << l->contentsRect().width());
+        CHECK(need <= l->contentsRect().width() + 1);
+    }
+    for (QScrollArea* area : shown.findChildren<QScrollArea*>()) {
+        if (!area->isVisible()) continue;
+        INFO(view << ", contents " << area->widget()->width() << " in " << area->viewport()->width());
+        CHECK(area->widget()->width() <= area->viewport()->width());
+    }
+    for (InertiaView* v : shown.findChildren<InertiaView*>()) {
+        if (!v->isVisible()) continue;
+        INFO(view << ", inertia statement " << v->height() << " of " << v->sizeHint().height());
+        CHECK(v->height() >= v->sizeHint().height());
+    }
+}
+
 } // namespace
 
 TEST_CASE("text has a contrast of at least 4.5 to 1, light and dark") {
@@ -69,25 +91,43 @@ TEST_CASE("text has a contrast of at least 4.5 to 1, light and dark") {
 
 TEST_CASE("no label is clipped and nothing is cut off at 1280 by 800, on every page, its tabs and the policy editor") {
     Window w;
-    for_each_view(w, [](const char* view, QWidget& shown) {
-        for (QLabel* l : shown.findChildren<QLabel*>()) {
-            if (!l->isVisible() || l->wordWrap() || l->textFormat() == Qt::RichText || l->text().isEmpty()) continue;
-            const int need = l->fontMetrics().horizontalAdvance(l->text());
-            INFO(view << ": \"" << l->text().toStdString() << "\" needs " << need << " of "
-                      << l->contentsRect().width());
-            CHECK(need <= l->contentsRect().width() + 1);
+    for_each_view(w, expect_whole);
+}
+
+TEST_CASE("the form of every mechanism fits at 1280 by 800, light and dark") {
+    Window w;
+    w.click_page(1);
+    int forms = 0;
+    for (const bool dark : {false, true}) {
+        apply_theme(*qApp, dark);
+        const auto kinds = all_mechanisms();
+        for (std::size_t k = 0; k < kinds.size(); ++k) {
+            w.document().set_choice(w.path("/mechanism"), static_cast<int>(k));
+            REQUIRE(w.document().axis().mechanism.index() == k);
+            const std::string key =
+                std::visit([](const auto& held) { return std::decay_t<decltype(held)>::kind_key; }, kinds[k]);
+            for (const auto& [name, text] : mechanism_texts(key))
+                REQUIRE(
+                    !w.document().set_quantity(w.path(("/mechanism/" + name).c_str()), QString::fromStdString(text)));
+            QTest::qWait(60); // layouts settle over a few rounds of events
+            expect_whole(key.c_str(), w.window);
+            // no line of the form lies over another
+            std::vector<std::pair<QRect, std::string>> lines;
+            for (QuantityEdit* e : w.window.findChildren<QuantityEdit*>()) {
+                if (!e->isVisible()) continue;
+                const QRect r(e->mapTo(&w.window, QPoint()), e->size());
+                for (const auto& [other, name] : lines) {
+                    INFO(key << ": " << e->path().toStdString() << " over " << name);
+                    CHECK(!r.intersects(other));
+                }
+                lines.emplace_back(r, e->path().toStdString());
+            }
+            CHECK(lines.size() >= 3);
+            ++forms;
         }
-        for (QScrollArea* area : shown.findChildren<QScrollArea*>()) {
-            if (!area->isVisible()) continue;
-            INFO(view << ", contents " << area->widget()->width() << " in " << area->viewport()->width());
-            CHECK(area->widget()->width() <= area->viewport()->width());
-        }
-        for (InertiaView* v : shown.findChildren<InertiaView*>()) {
-            if (!v->isVisible()) continue;
-            INFO(view << ", inertia statement " << v->height() << " of " << v->sizeHint().height());
-            CHECK(v->height() >= v->sizeHint().height());
-        }
-    });
+    }
+    apply_theme(*qApp, false);
+    CHECK(forms >= 28);
 }
 
 TEST_CASE("every control has a name for screen readers, and Tab goes down the form") {

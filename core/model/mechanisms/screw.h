@@ -86,7 +86,7 @@ struct Screw {
                 .range = {0, 1000, true},
                 .help = "Critical speed and buckling are reckoned on it; inertia on the mean of outer and root.",
                 .required = false,
-                .if_empty = "cannot judge critical speed and buckling",
+                .if_empty = "not judged",
                 .symbol = "d_r"});
         v.quantity(s.length, {.key = "length",
                                  .label = "Screw length",
