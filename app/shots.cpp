@@ -8,6 +8,7 @@
 #include <QApplication>
 #include <QDir>
 #include <QElapsedTimer>
+#include <QPainter>
 #include <QPixmap>
 #include <QTabWidget>
 #include <QTemporaryDir>
@@ -73,10 +74,15 @@ int write_shots(const QString& folder) {
     tab(2);
     shot("6-which-input");
     tab(0);
+    // a pop-up is a window of its own: laid over the main one as it is on screen
+    window.show_page(0);
+    settle();
     MechanismGallery gallery(window.document());
     gallery.open_at({0, 0});
     settle();
-    all = gallery.grab().save(folder + QStringLiteral("/7-mechanisms.png")) && all;
+    QPixmap both = window.grab();
+    QPainter(&both).drawPixmap(both.width() - gallery.width() - 24, 150, gallery.grab());
+    all = both.save(folder + QStringLiteral("/7-mechanisms.png")) && all;
     gallery.hide();
     window.document().select_axis(0);
     window.show_page(3);
