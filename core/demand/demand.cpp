@@ -5,6 +5,7 @@
 #include "core/demand/emergency.h"
 
 #include <algorithm>
+#include <atomic>
 #include <cmath>
 
 namespace fulmox {
@@ -70,7 +71,8 @@ class Course {
 
 } // namespace
 
-std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajectory& motion, const Axis& axis) {
+std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajectory& motion, const Axis& axis,
+    const std::function<void(std::size_t, const Demand&)>& then) {
     const Course course(motion, axis);
     // parts of a fixed size, so that the sums do not depend on the number of cores
     constexpr std::size_t part = 256;
@@ -79,19 +81,22 @@ std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajector
     accounts.reserve(loads.size() * parts);
     for (const LoadModel& load : loads)
         for (std::size_t k = 0; k < parts; ++k) accounts.emplace_back(load);
+    std::vector<Demand> out(loads.size());
+    std::vector<std::atomic<std::size_t>> open(loads.size()); // parts not yet done
+    for (auto& each : open) each = parts;
     each_on_a_core(accounts.size(), [&](std::size_t i) {
-        const std::size_t first = i % parts * part;
-        course.run(loads[i / parts], first, std::min(first + part, pieces), accounts[i]);
-    });
-    std::vector<Demand> out;
-    for (std::size_t i = 0; i < loads.size(); ++i) {
-        Account& whole = accounts[i * parts];
-        for (std::size_t k = 1; k < parts; ++k) whole.add(std::move(accounts[i * parts + k]));
+        const std::size_t load = i / parts, first = i % parts * part;
+        course.run(loads[load], first, std::min(first + part, pieces), accounts[i]);
+        if (--open[load] > 0) return;
+        Account& whole = accounts[load * parts];
+        for (std::size_t k = 1; k < parts; ++k) whole.add(std::move(accounts[load * parts + k]));
         whole.close(motion.duration, course.payloads());
-        Demand& d = out.emplace_back(std::move(whole.d));
-        d.load = loads[i];
+        Demand& d = out[load];
+        d = std::move(whole.d);
+        d.load = loads[load];
         emergency_stop(d, axis, motion, course.payloads());
-    }
+        if (then) then(load, d);
+    });
     return out;
 }
 

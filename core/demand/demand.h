@@ -10,6 +10,7 @@
 #include "core/motion/trajectory.h"
 
 #include <array>
+#include <functional>
 #include <string>
 #include <vector>
 
@@ -60,8 +61,8 @@ struct SpanSamples {
     std::array<double, span_node_count> speed, torque;
 };
 
-/// Time means over the cycle of the torque D and the acceleration α at the mechanism's shaft: a = mean D², b = mean D α,
-/// c = mean α². SI.
+/// Time means over the cycle of the torque D and the acceleration α at the mechanism's shaft: a = mean D², b = mean D
+/// α, c = mean α². SI.
 struct QuadraticSums {
     double a = 0, b = 0, c = 0;
 };
@@ -117,8 +118,10 @@ struct Demand {
 /// The demand of one axis free of errors; `motion` is the plan of its cycle, `load` its load model.
 Demand demand(const LoadModel& load, const Trajectory& motion, const Axis& axis);
 
-/// The same for several states of the load, such as the fills of a winder.
-std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajectory& motion, const Axis& axis);
+/// The same for several states of the load, such as the fills of a winder. `then` is called with the index and the
+/// demand of each as soon as it is there, on any thread.
+std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajectory& motion, const Axis& axis,
+    const std::function<void(std::size_t, const Demand&)>& then = {});
 
 /// Torque to hold a payload at rest at the coordinate q, signed, at the motor.
 double holding_torque(const LoadModel& m, double q, double payload, double process, bool credit_friction);

@@ -1,7 +1,6 @@
 #include "core/match/assess.h"
 
 #include "core/demand/closed_form.h"
-#include "core/demand/cores.h"
 #include "core/load/screw.h"
 #include "core/match/limits.h"
 #include "core/model/validate.h"
@@ -193,8 +192,8 @@ void ratio_figures(Figures f, const Demand& d) {
             {{"J", j}, {"a", d.sums.a}, {"b", d.sums.b}, {"c", d.sums.c}}, least_rms(d.sums, j), Kind::torque,
             "closed form of the RMS torque")};
     });
-    f.put("demand.best_ratio_speed", "Motor speed at the best ratio", Kind::angular_speed,
-        best * d.mechanism_peak_speed);
+    f.put(
+        "demand.best_ratio_speed", "Motor speed at the best ratio", Kind::angular_speed, best * d.mechanism_peak_speed);
 }
 
 void cautions(Problems& out, const Axis& axis, const std::string& path, const Assessment& a) {
@@ -380,15 +379,13 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
         const std::vector<FillState> states = fill_states(*taken, a.motion->advance);
         std::vector<LoadModel> loads;
         for (const FillState& state : states) loads.push_back(load_model(machine, *taken, state.web));
-        std::vector<Demand> at_fill = demands(loads, *a.motion, *taken);
         std::vector<AtFill> fills(states.size());
-        each_on_a_core(states.size(), [&](std::size_t i) {
+        std::vector<Demand> at_fill = demands(loads, *a.motion, *taken, [&](std::size_t i, const Demand& d) {
             AtFill& f = fills[i];
-            f.demand = std::move(at_fill[i]);
-            if (motor_known)
-                f.use = motor_use(f.demand, capability(taken->motor, taken->drive, machine.site), taken->motor);
-            f.limits = judge_now(&f.demand, f.use ? &*f.use : nullptr);
+            if (motor_known) f.use = motor_use(d, capability(taken->motor, taken->drive, machine.site), taken->motor);
+            f.limits = judge_now(&d, f.use ? &*f.use : nullptr);
         });
+        for (std::size_t i = 0; i < fills.size(); ++i) fills[i].demand = std::move(at_fill[i]);
         // a winder is judged at every fill; each limit keeps its worst, and what is shown is the fill of most heat
         std::size_t shown = 0;
         for (std::size_t i = 0; states.size() > 1 && i < states.size(); ++i) {
@@ -396,10 +393,10 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
             keep_worst(a.limits, std::move(fills[i].limits), states[i].name);
             const std::string key = "demand.fill_" + std::to_string(i);
             a.fills.push_back({states[i].name, states[i].web, d.rms_torque, std::abs(d.peak.torque), d.peak_speed});
-            figures.put((key + ".rms_torque").c_str(), ("RMS torque, " + states[i].name).c_str(), Kind::torque,
-                d.rms_torque);
             figures.put(
-                (key + ".peak_torque").c_str(), ("Peak torque, " + states[i].name).c_str(), Kind::torque, d.peak.torque);
+                (key + ".rms_torque").c_str(), ("RMS torque, " + states[i].name).c_str(), Kind::torque, d.rms_torque);
+            figures.put((key + ".peak_torque").c_str(), ("Peak torque, " + states[i].name).c_str(), Kind::torque,
+                d.peak.torque);
             if (d.rms_torque > fills[shown].demand.rms_torque) shown = i;
             a.fill_shown = states[shown].name;
         }
