@@ -1,10 +1,13 @@
 #include "app/pages/law_table.h"
 
 #include "app/theme.h"
+#include "app/widgets/padded.h"
 #include "core/match/sensitivity.h"
 #include "core/quantity/format.h"
 
 #include <QHeaderView>
+#include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace fulmox::app {
@@ -13,6 +16,9 @@ LawTable::LawTable(Document& document, QWidget* parent) : QTableWidget(parent), 
     setObjectName(QStringLiteral("laws"));
     setAccessibleName(tr("The selected move under every law"));
     setColumnCount(6);
+    auto* cells = new PaddedDelegate(2, 4, this);
+    cells->numbers = true;
+    setItemDelegate(cells);
     setEditTriggers(QAbstractItemView::NoEditTriggers);
     setSelectionBehavior(QAbstractItemView::SelectRows);
     setSelectionMode(QAbstractItemView::SingleSelection);
@@ -22,12 +28,11 @@ LawTable::LawTable(Document& document, QWidget* parent) : QTableWidget(parent), 
     verticalHeader()->hide();
     verticalHeader()->setDefaultSectionSize(22);
     verticalHeader()->setMinimumSectionSize(20);
-    horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
     horizontalHeader()->setHighlightSections(false);
     horizontalHeader()->setFont(type_face(11));
     horizontalHeader()->setMinimumSectionSize(30);
-    setStyleSheet(QStringLiteral(
-        "QHeaderView::section { padding: 1px 2px; font-size: 11px; } QTableView::item { padding: 0 2px; }"));
+    setStyleSheet(QStringLiteral("QHeaderView::section { padding: 1px 0; font-size: 11px; }"));
     const auto take = [this](int row) {
         document_.set_choice(document_.axis_path() + QStringLiteral("/cycle/segments/%1/what/law").arg(segment_), row);
     };
@@ -81,7 +86,8 @@ void LawTable::reckon() {
                 text.replace(QLatin1String("Polynomial"), tr("Poly."))
                     .replace(QLatin1String("Modified"), tr("Mod."))
                     .replace(QLatin1String("Simple harmonic"), tr("Harmonic"))
-                    .replace(QLatin1String("Parabolic velocity"), tr("Parabolic"));
+                    .replace(QLatin1String("Parabolic velocity"), tr("Parabolic"))
+                    .replace(QLatin1String("trapezoid"), tr("trapez."));
             if (c == 0) cell_tip = QString::fromUtf8(laws[i].label);
             if (c == 0 && r.chosen) text = QStringLiteral("● ") + text;
             if (c > 0)
@@ -97,7 +103,27 @@ void LawTable::reckon() {
             cell->setForeground(c == 5 && r.rms_torque <= least * (1 + 1e-9) ? theme().accent : theme().ink);
         }
     }
-    horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
+    share_width();
+}
+
+void LawTable::resizeEvent(QResizeEvent* event) {
+    QTableWidget::resizeEvent(event);
+    share_width();
+}
+
+// Every column gets what it needs and the rest is shared; where there is too little the names give way, not the
+// numbers.
+void LawTable::share_width() {
+    int left = viewport()->width();
+    std::array<int, 6> need{};
+    for (int c = 0; c < 6; ++c) {
+        need[static_cast<std::size_t>(c)] = std::max(sizeHintForColumn(c), horizontalHeader()->sectionSizeHint(c));
+        left -= need[static_cast<std::size_t>(c)];
+    }
+    for (int c = 0; c < 6; ++c) {
+        const int share = left >= 0 ? (c > 0 ? left / 5 : left % 5) : (c == 0 ? left : 0);
+        setColumnWidth(c, std::max(20, need[static_cast<std::size_t>(c)] + share));
+    }
 }
 
 } // namespace fulmox::app

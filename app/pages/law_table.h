@@ -21,8 +21,12 @@ class LawTable : public QTableWidget {
   signals:
     void shown(bool any);
 
+  protected:
+    void resizeEvent(QResizeEvent* event) override;
+
   private:
     void reckon();
+    void share_width();
 
     QTimer later_; ///< reckoned a moment after the last change, not at every keystroke
     Document& document_;

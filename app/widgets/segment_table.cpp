@@ -1,12 +1,12 @@
 #include "app/widgets/segment_table.h"
 
 #include "app/theme.h"
+#include "app/widgets/padded.h"
 #include "app/widgets/quantity_edit.h"
 #include "core/quantity/format.h"
 
 #include <QHeaderView>
 #include <QKeyEvent>
-#include <QStyledItemDelegate>
 
 namespace fulmox::app {
 
@@ -18,15 +18,16 @@ QString target(Reference r) { return r == Reference::target ? QObject::tr("to ")
 
 struct Sentence {
     QString operator()(const MoveInTime& m) const {
-        const QString law = m.law == Law::trapezoid
-                                ? QString()
-                                : QStringLiteral(", ") +
-                                      QString::fromUtf8(laws[static_cast<std::size_t>(m.law)].label).toLower();
+        const QString law =
+            m.law == Law::trapezoid
+                ? QString()
+                : QStringLiteral(", ") + QString::fromUtf8(laws[static_cast<std::size_t>(m.law)].label).toLower();
         return QObject::tr("move %1%2 in %3%4")
             .arg(target(m.reference), or_question(m.distance), or_question(m.duration), law);
     }
     QString operator()(const MoveByLimits& m) const {
-        return QObject::tr("move %1%2 at up to %3").arg(target(m.reference), or_question(m.distance), or_question(m.speed));
+        return QObject::tr("move %1%2 at up to %3")
+            .arg(target(m.reference), or_question(m.distance), or_question(m.speed));
     }
     QString operator()(const SpeedChange& c) const {
         return QObject::tr("change to %1 in %2").arg(or_question(c.speed), or_question(c.duration));
@@ -64,7 +65,9 @@ struct ShortName {
     QString operator()(const SpeedChange& c) const { return QObject::tr("to %1").arg(or_question(c.speed)); }
     QString operator()(const ConstantSpeed&) const { return QObject::tr("onwards"); }
     QString operator()(const Jog& j) const { return QObject::tr("jog %1").arg(or_question(j.speed)); }
-    QString operator()(const Dwell& d) const { return d.brake_holds ? QObject::tr("dwell, brake") : QObject::tr("dwell"); }
+    QString operator()(const Dwell& d) const {
+        return d.brake_holds ? QObject::tr("dwell, brake") : QObject::tr("dwell");
+    }
     QString operator()(const Repeat& r) const {
         return QObject::tr("%1 before × %2").arg(or_question(r.segments), or_question(r.times));
     }
@@ -104,9 +107,9 @@ QString segment_sentence(const Segment& s) {
 }
 
 // The line of a cell is the line of a form: it writes to the document while one types.
-class SegmentDelegate : public QStyledItemDelegate {
+class SegmentDelegate : public PaddedDelegate {
   public:
-    explicit SegmentDelegate(SegmentTable& table) : QStyledItemDelegate(&table), table_(table) {}
+    explicit SegmentDelegate(SegmentTable& table) : PaddedDelegate(4, 6, &table), table_(table) {}
 
     QWidget* createEditor(QWidget* parent, const QStyleOptionViewItem&, const QModelIndex& index) const override {
         auto* e = new QuantityEdit(table_.document_, table_.path_of(index.row(), index.column()), parent);
@@ -123,15 +126,14 @@ class SegmentDelegate : public QStyledItemDelegate {
     void setModelData(QWidget* editor, QAbstractItemModel*, const QModelIndex&) const override {
         auto* e = static_cast<QuantityEdit*>(editor);
         table_.document_.end_typing();
-        if (e->wrong())
-            emit table_.refused(QObject::tr("\"%1\" is not in use: %2").arg(e->text(), e->problem()));
+        if (e->wrong()) emit table_.refused(QObject::tr("\"%1\" is not in use: %2").arg(e->text(), e->problem()));
     }
 
   protected:
     bool eventFilter(QObject* object, QEvent* event) override {
         if (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape)
             static_cast<QuantityEdit*>(object)->restore();
-        return QStyledItemDelegate::eventFilter(object, event);
+        return PaddedDelegate::eventFilter(object, event);
     }
 
   private:
@@ -145,7 +147,8 @@ SegmentTable::SegmentTable(Document& document, QWidget* parent) : QTableWidget(p
     setItemDelegate(new SegmentDelegate(*this));
     setSelectionBehavior(QAbstractItemView::SelectRows);
     setSelectionMode(QAbstractItemView::SingleSelection);
-    setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
+    setEditTriggers(
+        QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
     setTabKeyNavigation(false);
     setShowGrid(false);
     setWordWrap(false);
@@ -157,12 +160,12 @@ SegmentTable::SegmentTable(Document& document, QWidget* parent) : QTableWidget(p
     horizontalHeader()->setMinimumSectionSize(20);
     horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
     horizontalHeader()->setSectionResizeMode(what, QHeaderView::Stretch);
-    setColumnWidth(number, 26);
+    setColumnWidth(number, 30);
     setColumnWidth(distance, 80);
     setColumnWidth(time, 66);
     setColumnWidth(carried, 68);
     horizontalHeader()->setFont(type_face(11));
-    setStyleSheet(QStringLiteral("QHeaderView::section { padding: 1px 4px; } QTableView::item { padding: 0 4px; }"));
+    setStyleSheet(QStringLiteral("QHeaderView::section { padding: 1px 2px; }"));
     connect(this, &QTableWidget::currentCellChanged, this, [this](int row, int, int before, int) {
         if (row != before) emit row_changed(row);
     });
@@ -194,15 +197,15 @@ void SegmentTable::refresh() {
     const Axis& axis = document_.axis();
     const Motion motion = motion_of(axis.mechanism);
     const QStringList heads{QString(), tr("segment"), motion.rotary ? tr("angle") : tr("distance"), tr("time"),
-        motion.has & Motion::payload             ? tr("payload")
+        motion.has & Motion::payload            ? tr("payload")
         : motion.rotary && !motion.linear_force ? tr("torque")
-                                                 : tr("force")};
+                                                : tr("force")};
     const QSignalBlocker quiet(this);
     for (int c = 0; c < columns; ++c) {
         if (!horizontalHeaderItem(c)) setHorizontalHeaderItem(c, new QTableWidgetItem);
         horizontalHeaderItem(c)->setText(heads[c]);
-        horizontalHeaderItem(c)->setTextAlignment(c == number || c >= distance ? Qt::AlignRight | Qt::AlignVCenter
-                                                                             : Qt::AlignLeft | Qt::AlignVCenter);
+        horizontalHeaderItem(c)->setTextAlignment(
+            c == number || c >= distance ? Qt::AlignRight | Qt::AlignVCenter : Qt::AlignLeft | Qt::AlignVCenter);
     }
     const auto& segments = axis.cycle.segments;
     played_.assign(segments.size(), -1);
@@ -252,10 +255,12 @@ void SegmentTable::put(int row, int column, const QString& text, bool typed, con
         setItem(row, column, i);
     }
     // a tolerance is read in the form; the cell has no room for it
-    const QString shown =
-        column >= distance ? text.section(QStringLiteral("±"), 0, 0).section(QStringLiteral("+/-"), 0, 0).trimmed() : text;
+    const QString shown = column >= distance
+                              ? text.section(QStringLiteral("±"), 0, 0).section(QStringLiteral("+/-"), 0, 0).trimmed()
+                              : text;
     if (i->text() != shown) i->setText(shown);
-    if (i->data(Qt::UserRole).toString() != (typed ? text : QString())) i->setData(Qt::UserRole, typed ? text : QString());
+    if (i->data(Qt::UserRole).toString() != (typed ? text : QString()))
+        i->setData(Qt::UserRole, typed ? text : QString());
     const QColor colour = typed && column != number ? theme().ink : theme().second;
     if (i->foreground().color() != colour) i->setForeground(colour);
     if (i->toolTip() != tip) i->setToolTip(tip);
@@ -265,6 +270,8 @@ void SegmentTable::put(int row, int column, const QString& text, bool typed, con
     if (i->flags() != flags) i->setFlags(flags);
 }
 
-void SegmentTable::select(int row) { setCurrentCell(row, currentColumn() < 0 ? static_cast<int>(what) : currentColumn()); }
+void SegmentTable::select(int row) {
+    setCurrentCell(row, currentColumn() < 0 ? static_cast<int>(what) : currentColumn());
+}
 
 } // namespace fulmox::app

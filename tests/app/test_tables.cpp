@@ -118,8 +118,9 @@ TEST_CASE("what follows from limits is shown in the table and cannot be typed") 
     CHECK(table->item(0, SegmentTable::carried)->text().isEmpty());
     // every row tells itself whole on hover
     for (int r = 0; r < table->rowCount(); ++r)
-        CHECK(table->item(r, SegmentTable::what)->toolTip().contains(
-            segment_sentence(segments[static_cast<std::size_t>(r)])));
+        CHECK(table->item(r, SegmentTable::what)
+                  ->toolTip()
+                  .contains(segment_sentence(segments[static_cast<std::size_t>(r)])));
 }
 
 TEST_CASE("rotary axes and axes that carry nothing have their own columns") {
@@ -341,4 +342,34 @@ TEST_CASE("what a start reads early is what was asked for, and nothing else") {
         MainWindow window(folder.path(), nullptr, early.project(gone, false));
         CHECK(window.message().contains(QStringLiteral("is not there")));
     }
+}
+
+TEST_CASE("every number and head of the table of laws has room, on every axis of the demo and in each unit system") {
+    Window w;
+    w.click_page(2);
+    auto* laws = w.child<QTableWidget>("laws");
+    int seen = 0;
+    for (const UnitSystem system : {UnitSystem::si, UnitSystem::inch_pound}) {
+        w.document().set_choice(QStringLiteral("/unit_system"), static_cast<int>(system));
+        for (std::size_t a = 0; a < w.document().machine().axes.size(); ++a) {
+            w.document().select_axis(static_cast<int>(a));
+            QTest::qWait(200); // reckoned a moment after
+            if (!laws->isVisible()) continue;
+            INFO(w.document().axis().name);
+            int sum = 0;
+            for (int c = 0; c < laws->columnCount(); ++c) {
+                sum += laws->columnWidth(c);
+                INFO("column " << c);
+                CHECK(laws->horizontalHeader()->sectionSizeHint(c) <= laws->columnWidth(c) + (c == 0 ? 40 : 0));
+                for (int r = 0; r < laws->rowCount() && c > 0; ++r) {
+                    const QTableWidgetItem* i = laws->item(r, c);
+                    INFO(i->text().toStdString());
+                    CHECK(QFontMetrics(i->font()).horizontalAdvance(i->text()) + 4 <= laws->columnWidth(c));
+                }
+            }
+            CHECK(sum <= laws->viewport()->width());
+            ++seen;
+        }
+    }
+    CHECK(seen >= 4);
 }
