@@ -4,8 +4,8 @@
 #include "app/policy_editor.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/motor_table.h"
-#include "core/quantity/format.h"
 #include "app/widgets/segment_table.h"
+#include "core/quantity/format.h"
 #include "tests/app/window.h"
 
 #include <QAction>
@@ -154,7 +154,7 @@ TEST_CASE("inch-pound display changes what is shown and nothing that was typed")
 TEST_CASE("the mouse over a plot reads out the instant, and leaving hides it") {
     Window w;
     w.click_page(3);
-    QTest::qWait(50);
+    w.settle();
     auto* plot = w.window.findChild<TorquePlot*>();
     REQUIRE(plot);
     plot->replot();

@@ -37,7 +37,7 @@ void for_each_view(Window& w, const std::function<void(const char*, QWidget&)>& 
             if (t->isVisible()) tabs = t;
         for (int tab = 0; tab < (tabs ? tabs->count() : 1); ++tab) {
             if (tabs) tabs->setCurrentIndex(tab);
-            QTest::qWait(30);
+            w.settle();
             const std::string name = "page " + std::to_string(page) + (tab ? ", tab " + std::to_string(tab + 1) : "");
             look(name.c_str(), w.window);
         }
@@ -45,7 +45,7 @@ void for_each_view(Window& w, const std::function<void(const char*, QWidget&)>& 
     }
     w.window.edit_policies();
     auto* policies = w.child<QDialog>("policies");
-    QTest::qWait(30);
+    w.settle();
     look("policy editor", *policies);
     policies->close();
 }
@@ -109,7 +109,7 @@ TEST_CASE("the form of every mechanism fits at 1280 by 800, light and dark") {
             for (const auto& [name, text] : mechanism_texts(key))
                 REQUIRE(
                     !w.document().set_quantity(w.path(("/mechanism/" + name).c_str()), QString::fromStdString(text)));
-            QTest::qWait(60); // layouts settle over a few rounds of events
+            w.settle();
             expect_whole(key.c_str(), w.window);
             // no line of the form lies over another
             std::vector<std::pair<QRect, std::string>> lines;

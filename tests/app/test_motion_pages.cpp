@@ -4,8 +4,8 @@
 #include "app/pages/law_table.h"
 #include "app/plots/cycle_plot.h"
 #include "app/plots/path_plot.h"
-#include "app/widgets/tornado.h"
 #include "app/widgets/segment_table.h"
+#include "app/widgets/tornado.h"
 #include "tests/app/window.h"
 
 #include <QComboBox>
@@ -42,7 +42,7 @@ TEST_CASE("the law table shows every law for the selected move, and a click take
     Window w;
     w.click_page(2);
     auto* table = w.child<LawTable>("laws");
-    QTest::qWait(20);
+    w.settle();
     REQUIRE(table->isVisible());
     REQUIRE(table->rowCount() == static_cast<int>(std::size(laws)));
     for (int c = 0; c < table->columnCount(); ++c)
@@ -61,7 +61,7 @@ TEST_CASE("the law table shows every law for the selected move, and a click take
     CHECK(promised.toDouble() == Approx(now).epsilon(0.01));
     auto* list = w.child<SegmentTable>("segments");
     list->select(1); // a dwell
-    QTest::qWait(20);
+    w.settle();
     CHECK(!table->isVisible());
 }
 
@@ -69,7 +69,7 @@ TEST_CASE("a segment is dragged by its end: sideways its time, up and down its d
     Window w;
     w.click_page(2);
     auto* plot = w.window.findChild<CyclePlot*>();
-    QTest::qWait(50);
+    w.settle();
     plot->replot();
     const auto drag = [&](QPoint from, QPoint by) {
         QTest::mousePress(plot, Qt::LeftButton, {}, from);
@@ -203,12 +203,12 @@ TEST_CASE("page 3: path, inputs by their weight, and A beside now") {
         if (t->isVisible()) tabs = t;
     REQUIRE(tabs);
     tabs->setCurrentIndex(1);
-    QTest::qWait(20);
+    w.settle();
     auto* path = w.window.findChild<PathPlot*>();
     REQUIRE(path->isVisible());
     CHECK(!path->csv().isEmpty());
     tabs->setCurrentIndex(2);
-    QTest::qWait(20);
+    w.settle();
     auto* tornado = w.window.findChild<Tornado*>();
     REQUIRE(tornado->rows().size() > 8);
     for (std::size_t i = 1; i < tornado->rows().size(); ++i)

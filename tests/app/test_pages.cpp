@@ -6,10 +6,9 @@
 #include "app/plots/torque_plot.h"
 #include "app/schematic/schematic.h"
 #include "app/widgets/motor_table.h"
-#include "core/quantity/format.h"
 #include "app/widgets/segment_table.h"
+#include "core/quantity/format.h"
 #include "tests/app/window.h"
-
 
 using namespace fulmox;
 using namespace fulmox::testing;

@@ -290,7 +290,7 @@ TEST_CASE("the keyboard's frame stands on the page that is shown") {
 TEST_CASE("a field of a body that is asked for comes into view") {
     Window w;
     w.window.go_to(QStringLiteral("/axes/2/bodies/2/offset"));
-    QTest::qWait(50);
+    w.settle();
     QuantityEdit* e = w.edit("/bodies/2/offset");
     CHECK(e->hasFocus());
     QWidget* area = e->parentWidget();
@@ -354,6 +354,7 @@ TEST_CASE("every number and head of the table of laws has room, on every axis of
         for (std::size_t a = 0; a < w.document().machine().axes.size(); ++a) {
             w.document().select_axis(static_cast<int>(a));
             QTest::qWait(200); // reckoned a moment after
+            w.settle();
             if (!laws->isVisible()) continue;
             INFO(w.document().axis().name);
             int sum = 0;

@@ -8,10 +8,13 @@
 #include "app/widgets/quantity_edit.h"
 
 #include <QApplication>
+#include <QElapsedTimer>
 #include <QTemporaryDir>
 #include <QTest>
 #include <catch2/catch.hpp>
 #include <string>
+#include <utility>
+#include <vector>
 
 namespace fulmox::testing {
 
@@ -63,6 +66,21 @@ struct Window {
     void click_page(int number) {
         QTest::mouseClick(child<QPushButton>(("page/" + std::to_string(number)).c_str()), Qt::LeftButton);
         QApplication::processEvents();
+    }
+    /// Waits until nothing in the window has moved for some rounds of events: layouts settle over a few of
+    /// them, and on a busy machine a fixed time holds only one.
+    void settle() {
+        std::vector<std::pair<const QWidget*, QRect>> before;
+        QElapsedTimer since;
+        since.start();
+        for (int still = 0; still < 4 && since.elapsed() < 5000;) {
+            QTest::qWait(15);
+            std::vector<std::pair<const QWidget*, QRect>> now;
+            for (const QWidget* w : window.findChildren<QWidget*>())
+                if (w->isVisible()) now.emplace_back(w, w->geometry());
+            still = now == before ? still + 1 : 0;
+            before = std::move(now);
+        }
     }
     const Limit& limit(const char* key) {
         const Limit* l = document().assessment().limit(key);
