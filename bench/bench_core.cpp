@@ -73,6 +73,21 @@ void read_demo(benchmark::State& state) {
 }
 BENCHMARK(read_demo)->Unit(benchmark::kMicrosecond);
 
+// Promise: at most 300 ms for 200 axes, from the text to the assessment of each.
+void open_and_assess_axes(benchmark::State& state) {
+    Machine m = demo();
+    const auto once = m.axes;
+    while (m.axes.size() < static_cast<std::size_t>(state.range(0)))
+        m.axes.push_back(once[m.axes.size() % once.size()]);
+    const std::string text = write_project(m);
+    for (auto _ : state) {
+        const auto opened = read_project(text);
+        const Machine& machine = opened->machine;
+        for (std::size_t a = 0; a < machine.axes.size(); ++a) benchmark::DoNotOptimize(assess(machine, a));
+    }
+}
+BENCHMARK(open_and_assess_axes)->Arg(200)->Unit(benchmark::kMillisecond);
+
 void headroom_of_one_limit(benchmark::State& state) {
     const Machine m = demo();
     for (auto _ : state) benchmark::DoNotOptimize(headroom(m, 0, "peak_torque"));

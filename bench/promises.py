@@ -9,6 +9,7 @@ PROMISES = {  # ns
     "assess_with_workings": 2e6,
     "assess_long_cycle": 2e6,
     "assess_long_cycle_of": 2e6,
+    "open_and_assess_axes": 300e6,
     "import_trace": 300e6,
     "import_gcode": 1e9,
     "candidate_on_the_hull": 100,
