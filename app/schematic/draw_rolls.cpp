@@ -79,10 +79,9 @@ void draw(Canvas& c, const Axis& axis, const Winder& w) {
     c.turning(m, rc + 8, winds ? 60 : 140, winds ? 100 : -100);
     c.label({c.width - 40, m.y() - r + 26}, QStringLiteral("F"), w.tension, "/mechanism/tension", Qt::AlignRight);
     c.label(m + QPointF(r + 8, 0), QStringLiteral("⌀"), w.roll_diameter, "/mechanism/roll_diameter", Qt::AlignLeft);
-    c.label(m + QPointF(r * 0.2 + rc, 22), QObject::tr("core ⌀"), w.core_diameter, "/mechanism/core_diameter",
-        Qt::AlignLeft);
-    c.label(m + QPointF(r + 8, 22), QStringLiteral("h"), w.web_thickness, "/mechanism/web_thickness", Qt::AlignLeft);
-    c.label(m + QPointF(r + 8, 40), QObject::tr("width"), w.web_width, "/mechanism/web_width", Qt::AlignLeft);
+    c.label(m + QPointF(r + 8, 18), QObject::tr("core ⌀"), w.core_diameter, "/mechanism/core_diameter", Qt::AlignLeft);
+    c.label(m + QPointF(r + 8, 36), QStringLiteral("h"), w.web_thickness, "/mechanism/web_thickness", Qt::AlignLeft);
+    c.label(m + QPointF(r + 8, 54), QObject::tr("width"), w.web_width, "/mechanism/web_width", Qt::AlignLeft);
     c.note(m + QPointF(0, -half - 8), QObject::tr("half of the web"), c.t.second);
     c.drive_face(axis, m);
 }

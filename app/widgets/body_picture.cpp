@@ -83,7 +83,7 @@ QStringList BodyPicture::words() const {
         out << tr("travels with the load");
     else
         out << tr("J %1").arg(qs(format_quantity(value.inertia, Kind::inertia, system)));
-    out << tr("%1 at the motor").arg(qs(format_quantity(share->at_shaft, Kind::inertia, system)));
+    out << tr("%1 at motor").arg(qs(format_quantity(share->at_shaft, Kind::inertia, system, 3)));
     if (a.inertia->load > 0)
         out << tr("%1 % of the load side").arg(qs(format_number(100 * share->at_shaft / a.inertia->load, 3)));
     return out;
@@ -101,13 +101,15 @@ void BodyPicture::paintEvent(QPaintEvent*) {
     const Outline2 o = outline_of(b->shape);
     const double offset = turns ? b->offset.value_or(0) : 0;
     // both views to one scale, the axis included where the body stands off it
-    const double wide = std::max({o.across_width + (offset > 0 ? 2 * std::max(0.0, offset - o.across_width / 2) : 0),
-        o.side_width, 1e-9});
+    const double wide = std::max(
+        {o.across_width + (offset > 0 ? 2 * std::max(0.0, offset - o.across_width / 2) : 0), o.side_width, 1e-9});
     const double high = std::max({o.across_height, o.side_height, 1e-9});
     const double room = 92, scale = std::min(room / wide, 78 / high);
     QColor fill = b->place == BodyPlace::load ? t.accent_ground : t.rail;
-    const QPen line(b->hole ? t.third : b->place == BodyPlace::load ? t.accent : t.second, 1.3,
-        b->hole ? Qt::DashLine : Qt::SolidLine);
+    const QPen line(b->hole                       ? t.third
+                    : b->place == BodyPlace::load ? t.accent
+                                                  : t.second,
+        1.3, b->hole ? Qt::DashLine : Qt::SolidLine);
     const auto shape = [&] {
         p.setPen(line);
         p.setBrush(b->hole ? QBrush(Qt::NoBrush) : QBrush(fill));
@@ -161,7 +163,7 @@ void BodyPicture::paintEvent(QPaintEvent*) {
     double y = 8;
     for (const QString& text : lines) {
         p.setPen(&text == &lines.last() ? t.ink : t.second);
-        const QRectF place(212, y, width() - 212, lines.size() == 1 ? 60 : 18);
+        const QRectF place(words_left, y, width() - words_left, lines.size() == 1 ? 60 : 18);
         p.drawText(place, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, text);
         y += 19;
     }
@@ -169,8 +171,8 @@ void BodyPicture::paintEvent(QPaintEvent*) {
     if (lines.size() > 1 && a.inertia && a.inertia->load > 0)
         for (const InertiaShare& s : a.inertia->shares)
             if (s.key == "body_" + std::to_string(which_() + 1))
-                draw_bar(p, QRectF(212, y + 2, width() - 220, 5), std::max(0.0, s.at_shaft / a.inertia->load), 0,
-                    t.cause[0]);
+                draw_bar(p, QRectF(words_left, y + 2, width() - words_left - 8, 5),
+                    std::abs(s.at_shaft) / a.inertia->load, 0, s.at_shaft < 0 ? t.third : t.cause[0]);
 }
 
 } // namespace fulmox::app

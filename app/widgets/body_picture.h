@@ -16,6 +16,7 @@ class BodyPicture : public QWidget {
     BodyPicture(Document& document, std::function<int()> which, QWidget* parent = nullptr);
     /// What stands beside the drawing, line by line.
     QStringList words() const;
+    static constexpr int words_left = 208; ///< px from the left where these begin
 
   protected:
     void paintEvent(QPaintEvent* event) override;

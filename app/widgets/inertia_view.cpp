@@ -5,6 +5,7 @@
 #include "core/quantity/format.h"
 
 #include <QPainter>
+#include <cmath>
 
 namespace fulmox::app {
 
@@ -41,7 +42,8 @@ void InertiaView::paintEvent(QPaintEvent*) {
     const Theme& t = theme();
     if (!document_.has_axis() || !document_.assessment().inertia) {
         p.setPen(t.second);
-        p.drawText(rect(), Qt::TextWordWrap, tr("The statement appears when what it needs is given; the ledger lists what is missing."));
+        p.drawText(rect(), Qt::TextWordWrap,
+            tr("The statement appears when what it needs is given; the ledger lists what is missing."));
         return;
     }
     const Assessment& a = document_.assessment();
@@ -69,8 +71,9 @@ void InertiaView::paintEvent(QPaintEvent*) {
         if (!i.detail.empty() && i.detail != "given") name += QStringLiteral("  ") + qs(i.detail);
         QString value = figure(i.at_shaft);
         if (!i.rotor_side)
-            value = QStringLiteral("%1 %   %2").arg(qs(format_number(100 * of, of < 0.0995 ? 2 : 3)), value);
-        line(name, value, false, largest > 0 ? i.at_shaft / largest : 0, i.rotor_side ? t.cause[1] : t.cause[0]);
+            value = QStringLiteral("%1 %   %2").arg(qs(format_number(100 * of, std::abs(of) < 0.0995 ? 2 : 3)), value);
+        const QColor& colour = i.rotor_side ? t.cause[1] : i.at_shaft < 0 ? t.third : t.cause[0]; // a hole takes away
+        line(name, value, false, largest > 0 ? std::abs(i.at_shaft) / largest : 0, colour);
     }
     p.setPen(t.line);
     p.drawLine(0, y + 1, width(), y + 1);

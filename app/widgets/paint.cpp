@@ -74,6 +74,7 @@ QVBoxLayout* make_card(QFrame* frame, const QString& heading, QLabel** note) {
     auto* line = new QHBoxLayout;
     auto* title = new QLabel(heading);
     title->setFont(type_face(13, Weight::strong));
+    title->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed); // room that is left belongs to the contents
     line->addWidget(title);
     line->addStretch(1);
     if (note) {

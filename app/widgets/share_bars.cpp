@@ -32,6 +32,7 @@ void ShareBars::paintEvent(QPaintEvent*) {
     p.drawText(QRect(name, 0, 82, 16), Qt::AlignRight, tr("at the peak"));
     p.drawText(QRect(heat_left, 0, width() - heat_left, 16), Qt::AlignRight, tr("share of heat"));
     int y = 20;
+    double together = 0;
     for (std::size_t c = 0; c < d.rms_share.size(); ++c) {
         const Cause cause = static_cast<Cause>(c);
         p.setPen(Qt::NoPen);
@@ -43,6 +44,7 @@ void ShareBars::paintEvent(QPaintEvent*) {
         p.drawText(QRect(name, y, 82, 20), Qt::AlignVCenter | Qt::AlignRight,
             QString::fromStdString(format_quantity(d.peak.state.part[c], kind, system, 3)));
         const double share = d.rms_share[c];
+        together += share;
         const QString percent = QString::fromStdString(format_number(100 * share, 3)) + QStringLiteral(" %");
         const int text = 52;
         const double room = width() - heat_left - text - 6;
@@ -62,7 +64,8 @@ void ShareBars::paintEvent(QPaintEvent*) {
     p.drawText(QRect(16, y + 4, name, 20), Qt::AlignVCenter, tr("Together"));
     p.drawText(QRect(name, y + 4, 82, 20), Qt::AlignVCenter | Qt::AlignRight,
         QString::fromStdString(format_quantity(d.peak.torque, kind, system, 3)));
-    p.drawText(QRect(width() - 120, y + 4, 120, 20), Qt::AlignVCenter | Qt::AlignRight, tr("100 %"));
+    p.drawText(QRect(width() - 120, y + 4, 120, 20), Qt::AlignVCenter | Qt::AlignRight,
+        QString::fromStdString(format_number(100 * together, 3)) + QStringLiteral(" %"));
 }
 
 } // namespace fulmox::app

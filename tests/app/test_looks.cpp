@@ -1,6 +1,7 @@
 // What can be measured of the looks: contrast, clipping, keyboard order.
 #include "app/widgets/inertia_view.h"
 #include "app/widgets/mechanism_gallery.h"
+#include "core/model/walk.h"
 #include "tests/app/window.h"
 #include "tests/mechanism_texts.h"
 
@@ -111,6 +112,18 @@ TEST_CASE("the form of every mechanism fits at 1280 by 800, light and dark") {
                     !w.document().set_quantity(w.path(("/mechanism/" + name).c_str()), QString::fromStdString(text)));
             w.settle();
             expect_whole(key.c_str(), w.window);
+            // what an empty field stands for is said in full, in the folded lines too
+            const QWidget* aside = nullptr;
+            for (const Aside* a : w.window.findChildren<Aside*>())
+                if (a->isVisible()) aside = a;
+            REQUIRE(aside);
+            Machine machine = w.document().machine();
+            for (const FieldRef& f : walk(machine)) {
+                if (!f.quantity || f.path.find("/mechanism/") == std::string::npos) continue;
+                INFO(f.path << ": " << f.quantity_spec.if_empty);
+                CHECK(QFontMetrics(type_face(12)).horizontalAdvance(QString::fromUtf8(f.quantity_spec.if_empty)) <=
+                      aside->contentsRect().width());
+            }
             // no line of the form lies over another
             std::vector<std::pair<QRect, std::string>> lines;
             for (QuantityEdit* e : w.window.findChildren<QuantityEdit*>()) {

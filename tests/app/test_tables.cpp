@@ -172,6 +172,18 @@ TEST_CASE("each body has its picture, and says its mass, inertia and share of th
         CHECK(now != last); // each looks like itself
         last = now;
     }
+    // in each unit system the lines have room
+    for (const UnitSystem system : {UnitSystem::si, UnitSystem::inch_pound}) {
+        w.document().set_choice(QStringLiteral("/unit_system"), static_cast<int>(system));
+        for (std::size_t i = 0; i < bodies.size(); ++i) {
+            editor->select(static_cast<int>(i));
+            for (const QString& line : picture->words()) {
+                INFO(line.toStdString());
+                CHECK(
+                    QFontMetrics(type_face(12)).horizontalAdvance(line) <= picture->width() - BodyPicture::words_left);
+            }
+        }
+    }
     // a body that cannot be reckoned says so
     editor->select(0);
     w.type("/bodies/0/shape/diameter", "1 kg");

@@ -147,7 +147,7 @@ struct BeltDrive {
                                       .range = {0, 1e5},
                                       .help = "Mass that rides with the carriage.",
                                       .required = false,
-                                      .if_empty = "the mass of the chosen motor",
+                                      .if_empty = "of the chosen motor",
                                       .symbol = "m_r",
                                       .when = "motor_seat=rides"});
         v.group(s.losses, {"losses", "Losses"});

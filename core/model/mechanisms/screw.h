@@ -117,19 +117,22 @@ struct Screw {
                                      .label = "Efficiency, driving",
                                      .unit = "1",
                                      .range = {0, 1, true},
-                                     .help = "Of the thread, turning into thrust.",
+                                     .help = "Of the thread, turning into thrust. If empty, from lead angle and "
+                                             "thread friction.",
                                      .required = false,
-                                     .if_empty = "from lead angle and thread friction",
+                                     .if_empty = "from the thread",
                                      .symbol = "η_f"});
-        v.quantity(s.efficiency_back, {.key = "efficiency_back",
-                                          .label = "Efficiency, back",
-                                          .unit = "1",
-                                          .range = {-5, 1},
-                                          .help = "Thrust into turning. Zero or negative: self-locking.",
-                                          .required = false,
-                                          .if_empty = "2 − 1/η where η is given, else from lead angle and friction",
-                                          .rare = true,
-                                          .symbol = "η_b"});
+        v.quantity(
+            s.efficiency_back, {.key = "efficiency_back",
+                                   .label = "Efficiency, back",
+                                   .unit = "1",
+                                   .range = {-5, 1},
+                                   .help = "Thrust into turning. Zero or negative: self-locking. If empty, 2 − 1/η "
+                                           "where η is given, else from lead angle and friction.",
+                                   .required = false,
+                                   .if_empty = "from η or the thread",
+                                   .rare = true,
+                                   .symbol = "η_b"});
         v.quantity(s.thread_friction, {.key = "thread_friction",
                                           .label = "Thread friction",
                                           .unit = "1",
