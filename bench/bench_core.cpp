@@ -13,6 +13,7 @@
 #include <cstdlib>
 #include <fstream>
 #include <sstream>
+#include <utility>
 
 using namespace fulmox;
 
@@ -53,19 +54,23 @@ void assess_long_cycle(benchmark::State& state) {
 }
 BENCHMARK(assess_long_cycle)->Arg(200)->Unit(benchmark::kMicrosecond);
 
-// Promise: at most 2 ms on any mechanism. Modified sine, whose pieces are the dearest of the everyday laws.
-void assess_long_cycle_of(benchmark::State& state) {
+constexpr int last_kind = static_cast<int>(std::variant_size_v<Mechanism>) - 1;
+
+// 198 segments of the modified sine, whose pieces are the dearest of the everyday laws.
+std::pair<std::string, Machine> with_long_cycle_of(std::int64_t kind) {
     Machine m = demo();
-    const std::string key =
-        find_field(m, "/axes/0/mechanism")->variant_kinds[static_cast<std::size_t>(state.range(0))].key;
-    m = testing::with_long_cycle(testing::turned_into(std::move(m), key), 198);
+    const std::string key = find_field(m, "/axes/0/mechanism")->variant_kinds[static_cast<std::size_t>(kind)].key;
+    return {key, testing::with_long_cycle(testing::turned_into(std::move(m), key), 198)};
+}
+
+// Promise: at most 2 ms on any mechanism.
+void assess_long_cycle_of(benchmark::State& state) {
+    const auto [key, m] = with_long_cycle_of(state.range(0));
     state.SetLabel(key);
     state.counters["spans"] = static_cast<double>(assess(m, 0).demand->spans.size());
     for (auto _ : state) benchmark::DoNotOptimize(assess(m, 0));
 }
-BENCHMARK(assess_long_cycle_of)
-    ->DenseRange(0, static_cast<int>(std::variant_size_v<Mechanism>) - 1)
-    ->Unit(benchmark::kMicrosecond);
+BENCHMARK(assess_long_cycle_of)->DenseRange(0, last_kind)->Unit(benchmark::kMicrosecond);
 
 void read_demo(benchmark::State& state) {
     const std::string text = demo_text();
@@ -132,15 +137,34 @@ void import_gcode(benchmark::State& state) {
 }
 BENCHMARK(import_gcode)->Arg(50000)->Unit(benchmark::kMillisecond);
 
-void candidate_on_the_hull(benchmark::State& state) {
-    const ClosedForm closed = closed_form(*assess(demo(), 0).demand);
+void candidates(benchmark::State& state, const ClosedForm& closed) {
     double ratio = 1;
     for (auto _ : state) {
         ratio = ratio > 9 ? 1 : ratio * 1.01;
         benchmark::DoNotOptimize(closed.peak_torque(ratio, 5e-5) + closed.rms_torque(ratio, 5e-5));
     }
 }
+
+void candidate_on_the_hull(benchmark::State& state) { candidates(state, closed_form(*assess(demo(), 0).demand)); }
 BENCHMARK(candidate_on_the_hull)->Unit(benchmark::kNanosecond);
+
+// Promise: at most 100 ns on any mechanism, where the hull of a long cycle has most corners.
+void candidate_on_the_hull_of(benchmark::State& state) {
+    const auto [key, m] = with_long_cycle_of(state.range(0));
+    const ClosedForm closed = closed_form(*assess(m, 0).demand);
+    state.SetLabel(key);
+    for (const Hull& h : closed.hulls) state.counters["corners"] += static_cast<double>(h.corners().size());
+    candidates(state, closed);
+}
+BENCHMARK(candidate_on_the_hull_of)->DenseRange(0, last_kind)->Unit(benchmark::kNanosecond);
+
+void make_hull_of(benchmark::State& state) {
+    const auto [key, m] = with_long_cycle_of(state.range(0));
+    const Demand demand = *assess(m, 0).demand;
+    state.SetLabel(key);
+    for (auto _ : state) benchmark::DoNotOptimize(closed_form(demand));
+}
+BENCHMARK(make_hull_of)->DenseRange(0, last_kind)->Unit(benchmark::kMicrosecond);
 
 void read_quantity_text(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(read_quantity("2*35 mm + 1 in", Kind::length, si_unit(Kind::length)));

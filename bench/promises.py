@@ -13,6 +13,7 @@ PROMISES = {  # ns
     "import_trace": 300e6,
     "import_gcode": 1e9,
     "candidate_on_the_hull": 100,
+    "candidate_on_the_hull_of": 100,
 }
 UNITS = {"ns": 1, "us": 1e3, "ms": 1e6}
 

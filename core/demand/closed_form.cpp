@@ -150,8 +150,8 @@ class Corners {
             if (s.regime == Regime::braked || s.duration <= 0) continue;
             evaluate_nodes(d.load, s, states);
             const auto& torque = states.mechanism_torque;
-            stretches_.push_back({s.direction, s.duration / d.cycle_time, straight(d, s), torque, states.mechanism_acceleration,
-                s.direction == 0 ? SignEdges{} : sign_edges(torque, range_of(torque))});
+            stretches_.push_back({s.direction, s.duration / d.cycle_time, straight(d, s), torque,
+                states.mechanism_acceleration, s.direction == 0 ? SignEdges{} : sign_edges(torque, range_of(torque))});
             for (std::size_t i = 0; i < span_node_count; ++i) {
                 torque_ = std::max(torque_, std::abs(states.mechanism_torque[i]));
                 acceleration_ = std::max(acceleration_, std::abs(states.mechanism_acceleration[i]));
@@ -176,7 +176,7 @@ class Corners {
         return out;
     }
 
-    std::array<std::vector<HullPoint>, 3> hulls() {
+    std::array<Hull, 3> hulls() {
         std::vector<const Stretch*> curved;
         for (const Stretch& s : stretches_) {
             if (seen_before(s)) continue;
@@ -191,8 +191,10 @@ class Corners {
         for (Frame& f : frames_) f.close();
         for (const Stretch* s : curved) take_curved(*s);
         const double tolerance = curved.empty() ? 1e-13 : 1e-5;
-        for (auto& p : points_) p = thinned(convex_hull(std::move(p)), torque_, acceleration_, tolerance);
-        return std::move(points_);
+        std::array<Hull, 3> out;
+        for (std::size_t r = 0; r < out.size(); ++r)
+            out[r] = Hull(thinned(convex_hull(std::move(points_[r])), torque_, acceleration_, tolerance));
+        return out;
     }
 
   private:
@@ -247,6 +249,64 @@ class Corners {
 
 } // namespace
 
+Hull::Hull(std::vector<HullPoint> corners) : corners_(std::move(corners)) {
+    if (corners_.size() <= few) return;
+    double torque = 0, acceleration = 0;
+    std::size_t last = 0; // of most torque
+    for (std::size_t i = 0; i < corners_.size(); ++i) {
+        torque = std::max(torque, std::abs(corners_[i].torque));
+        acceleration = std::max(acceleration, std::abs(corners_[i].acceleration));
+        if (corners_[i].torque >= corners_[last].torque) last = i;
+    }
+    if (torque > 0 && acceleration > 0) acceleration_to_torque_ = acceleration / torque;
+    guide(lower_, 0, last + 1, -1);
+    guide(upper_, last, corners_.size() + 1 - last, 1);
+}
+
+// The angle's share in the half turn from +D by +α to −D, y ≥ 0; it need not be even, only rise.
+double Hull::direction(double x, double y) const {
+    const double up = y * acceleration_to_torque_, whole = std::abs(x) + up;
+    return whole > 0 ? 0.5 - 0.5 * x / whole : 0;
+}
+
+void Hull::guide(Side& side, std::size_t begin, std::size_t count, double sign) {
+    auto& steps = side.steps;
+    const auto edge = [&](const HullPoint& from, const HullPoint& to) {
+        return direction(sign * (to.acceleration - from.acceleration), std::max(0.0, sign * (from.torque - to.torque)));
+    };
+    for (std::size_t i = 0; i < count; ++i) {
+        const HullPoint& next = corners_[(begin + i) % corners_.size()];
+        // corners that lie together but for rounding may turn the wrong way
+        while (steps.size() > 1 && edge(steps.back().corner, next) < steps[steps.size() - 2].until) steps.pop_back();
+        if (!steps.empty()) steps.back().until = edge(steps.back().corner, next);
+        steps.push_back({next, 2});
+    }
+    std::size_t at = 0;
+    for (int c = 0; c <= cells; ++c) {
+        while (steps[at].until < static_cast<double>(c) / cells) ++at;
+        side.first[static_cast<std::size_t>(c)] = static_cast<std::uint16_t>(at);
+    }
+}
+
+const HullPoint& Hull::Side::furthest(double direction) const {
+    const Step* s = &steps[first[static_cast<std::size_t>(direction * cells)]];
+    while (s->until < direction) ++s;
+    return s->corner;
+}
+
+double Hull::reach(double x, double y) const {
+    if (corners_.size() <= few) { // looking at them all is quicker
+        double furthest = 0;
+        for (const HullPoint& p : corners_) furthest = std::max(furthest, std::abs(x * p.torque + y * p.acceleration));
+        return furthest;
+    }
+    if (y < 0) x = -x, y = -y;
+    const double d = direction(x, y);
+    if (std::isnan(d)) return d;
+    const HullPoint &most = upper_.furthest(d), &least = lower_.furthest(d);
+    return std::max(x * most.torque + y * most.acceleration, -(x * least.torque + y * least.acceleration));
+}
+
 ClosedForm closed_form(const Demand& d) {
     ClosedForm out;
     out.peak_speed = d.mechanism_peak_speed;
@@ -265,9 +325,7 @@ double ClosedForm::rms_torque(double ratio, double inertia, double forward, doub
 double ClosedForm::peak_torque(double ratio, double inertia, double forward, double backward) const {
     const auto k = factors(forward, backward);
     double most = 0;
-    for (std::size_t r = 0; r < k.size(); ++r)
-        for (const HullPoint& p : hulls[r])
-            most = std::max(most, std::abs(k[r] * p.torque / ratio + inertia * ratio * p.acceleration));
+    for (std::size_t r = 0; r < k.size(); ++r) most = std::max(most, hulls[r].reach(k[r] / ratio, inertia * ratio));
     return most;
 }
 

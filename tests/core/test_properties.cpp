@@ -156,7 +156,8 @@ TEST_CASE("the hull holds every point and no more than it needs") {
         m.axes[0].motor = Motor{};
         const Demand d = demand_of(m);
         const ClosedForm f = closed_form(d);
-        for (const auto& hull : f.hulls) {
+        for (const Hull& of : f.hulls) {
+            const auto& hull = of.corners();
             for (std::size_t i = 0; i + 2 < hull.size(); ++i) {
                 const auto& a = hull[i];
                 const auto& b = hull[i + 1];
@@ -176,9 +177,54 @@ TEST_CASE("the hull holds every point and no more than it needs") {
                 const ShaftState e = evaluate(d.load, s, t);
                 all = std::max(all, value(e.mechanism_torque, e.acceleration));
             }
-        for (const auto& hull : f.hulls)
-            for (const HullPoint& p : hull) kept = std::max(kept, value(p.torque, p.acceleration));
+        for (const Hull& hull : f.hulls)
+            for (const HullPoint& p : hull.corners()) kept = std::max(kept, value(p.torque, p.acceleration));
         RC_ASSERT(kept >= all - 1e-9 * std::abs(all) - 1e-12);
+    });
+    REQUIRE(holds);
+}
+
+TEST_CASE("a hull's reach in any direction is the furthest of all its corners") {
+    const auto check = [](const Hull& hull, double x, double y) {
+        double furthest = 0;
+        for (const HullPoint& p : hull.corners())
+            furthest = std::max(furthest, std::abs(x * p.torque + y * p.acceleration));
+        return std::abs(hull.reach(x, y) - furthest) <= 1e-12 * furthest;
+    };
+    const auto all_around = [&](const Hull& hull) {
+        double most = 0, fastest = 0;
+        for (const HullPoint& p : hull.corners())
+            most = std::max(most, std::abs(p.torque)), fastest = std::max(fastest, std::abs(p.acceleration));
+        const double alike = most > 0 && fastest > 0 ? most / fastest : 1;
+        for (int degree = 0; degree < 360; ++degree) {
+            const double x = std::cos(degree * M_PI / 180), y = std::sin(degree * M_PI / 180);
+            for (const double scale : {1.0, 1e-3, 1e3})
+                if (!check(hull, x, y * alike * scale)) return degree;
+        }
+        return check(hull, 0, 0) && check(hull, -1, 0) && check(hull, 0, -1) ? 360 : -1;
+    };
+    CHECK(all_around(Hull()) == 360);
+    CHECK(all_around(Hull({{2, 3}})) == 360);
+    CHECK(all_around(Hull({{-1, 3}, {2, -5}})) == 360);
+    CHECK(all_around(Hull({{1, 0}, {2, 0}})) == 360);  // nothing accelerates
+    CHECK(all_around(Hull({{0, -4}, {0, 7}})) == 360); // nothing but the rotor
+    // two corners of least and of most torque, of least and of most acceleration
+    CHECK(all_around(Hull({{-2, -1}, {-1, -2}, {1, -2}, {2, -1}, {2, 1}, {1, 2}, {-1, 2}, {-2, 1}})) == 360);
+    // a corner twice but for rounding, which turns the wrong way
+    CHECK(all_around(Hull({{-2, -1}, {-1, -2}, {1, -2}, {1 + 3e-16, -2 + 8e-16}, {2, -1}, {2, 1}, {1, 2}, {-1, 2}})) ==
+          360);
+    for (const int corners : {3, 6, 7, 17, 400}) {
+        std::vector<HullPoint> round;
+        for (int i = 0; i < corners; ++i) {
+            const double angle = -M_PI + 2 * M_PI * i / corners;
+            round.push_back({0.3 + 2 * std::cos(angle), 1e4 * std::sin(angle) - 2e3});
+        }
+        CHECK(all_around(Hull(round)) == 360);
+    }
+    const bool holds = rc::check([&] {
+        Machine m = random_axis();
+        m.axes[0].motor = Motor{};
+        for (const Hull& hull : closed_form(demand_of(m)).hulls) RC_ASSERT(all_around(hull) == 360);
     });
     REQUIRE(holds);
 }
