@@ -7,13 +7,19 @@ namespace fulmox::app {
 
 class SnapshotCommand : public QUndoCommand {
   public:
-    SnapshotCommand(
-        Document& document, Document::Snapshot before, Document::Snapshot after, const QString& name, QString merge)
+    SnapshotCommand(Document& document, Document::Snapshot before, Document::Snapshot after, const QString& name,
+        QString merge, ListChange list = {})
         : QUndoCommand(name), document_(document), before_(std::move(before)), after_(std::move(after)),
-          merge_(std::move(merge)) {}
+          merge_(std::move(merge)), list_(std::move(list)) {}
 
-    void redo() override { document_.replace(after_); }
-    void undo() override { document_.replace(before_); }
+    void redo() override {
+        document_.drafts_.follow(list_);
+        document_.replace(after_);
+    }
+    void undo() override {
+        document_.drafts_.follow(list_.reversed());
+        document_.replace(before_);
+    }
     int id() const override { return merge_.isEmpty() ? -1 : 1; }
     bool mergeWith(const QUndoCommand* other) override {
         const auto* o = static_cast<const SnapshotCommand*>(other);
@@ -26,6 +32,7 @@ class SnapshotCommand : public QUndoCommand {
     Document& document_;
     Document::Snapshot before_, after_;
     QString merge_;
+    ListChange list_;
 };
 
 Document::Document(QObject* parent) : QObject(parent) {
@@ -36,6 +43,7 @@ Document::Document(QObject* parent) : QObject(parent) {
 
 void Document::replace(Snapshot machine) {
     const Snapshot before = std::exchange(machine_, std::move(machine));
+    drafts_.check(*machine_);
     // only axes that changed are assessed again
     const bool shared_changed = before && (before->site != machine_->site || before->policies != machine_->policies ||
                                               before->materials != machine_->materials);
@@ -80,6 +88,7 @@ std::optional<Problem> Document::set_quantity(const QString& path, const QString
     if (!field || field->type != FieldRef::Type::quantity)
         return Problem{Severity::error, path.toStdString(), "", "this field is no longer there", 0};
     if (auto problem = assign(*field, text.toStdString())) return problem;
+    if (drafts_.drop(path)) emit drafts_changed();
     if (*after == *machine_) return std::nullopt;
     if (!writable())
         return Problem{Severity::error, path.toStdString(), field->label(), read_only_reason_.toStdString(), 0};
@@ -87,6 +96,24 @@ std::optional<Problem> Document::set_quantity(const QString& path, const QString
         tr("%1: %2").arg(QString::fromStdString(field->label()), QString::fromStdString(field->quantity->text));
     undo_.push(new SnapshotCommand(*this, machine_, std::move(after), name, path + QString::number(typing_)));
     return std::nullopt;
+}
+
+std::optional<Problem> Document::type_quantity(const QString& path, const QString& text) {
+    auto problem = set_quantity(path, text);
+    if (!problem || read_only_) return problem;
+    Machine copy = *machine_;
+    if (const auto field = find_field(copy, path.toStdString()); field && field->quantity) {
+        if (const std::string& stored = field->quantity->text; text.toStdString() != stored)
+            drafts_.keep(path, {text, *problem, stored});
+        else if (drafts_.drop(path))
+            emit drafts_changed();
+    }
+    return problem;
+}
+
+void Document::end_typing() {
+    ++typing_;
+    if (!drafts_.all().empty()) emit drafts_changed();
 }
 
 void Document::set_standing(const QString& path, Standing standing) {
@@ -116,6 +143,12 @@ void Document::set_flag(const QString& path, bool on) {
     edit(tr("option"), [&](Machine& m) {
         if (auto f = find_field(m, path.toStdString()); f && f->flag) *f->flag = on;
     });
+}
+void Document::edit_list(const QString& name, const ListChange& what, const std::function<void(Machine&)>& change) {
+    if (!writable()) return;
+    auto after = std::make_shared<Machine>(*machine_);
+    change(*after);
+    if (*after != *machine_) undo_.push(new SnapshotCommand(*this, machine_, std::move(after), name, {}, what));
 }
 
 void Document::pin() {
@@ -154,6 +187,7 @@ QString Document::title() const {
 
 void Document::open(ProjectRead project, const QString& file) {
     undo_.clear();
+    drafts_.clear();
     assessments_.clear();
     pinned_.reset();
     axis_ = 0;

@@ -1,6 +1,7 @@
 // The open project: a plain value, one undo stack, and its assessment.
 #pragma once
 
+#include "app/drafts.h"
 #include "core/files/project.h"
 #include "core/match/assess.h"
 #include "core/model/walk.h"
@@ -35,13 +36,20 @@ class Document : public QObject {
     /// Sets a quantity from text; on bad text nothing changes and the problem is returned. Edits of the same field in a
     /// row merge into one undo step until end_typing().
     std::optional<Problem> set_quantity(const QString& path, const QString& text);
+    /// The same for what somebody types: bad text is kept as a draft.
+    std::optional<Problem> type_quantity(const QString& path, const QString& text);
     void set_standing(const QString& path, Standing standing);
     void set_text(const QString& path, const QString& text);
     void set_choice(const QString& path, int index);
     void set_flag(const QString& path, bool on);
     /// Any other edit, under the name shown in the undo menu. Edits with the same non-empty merge key in a row merge.
     void edit(const QString& name, const std::function<void(Machine&)>& change, const QString& merge = {});
-    void end_typing() { ++typing_; }
+    /// An edit by which an entry of a list comes, goes or moves.
+    void edit_list(const QString& name, const ListChange& what, const std::function<void(Machine&)>& change);
+    void end_typing();
+
+    /// Text that cannot be used and waits to be put right.
+    const Drafts& drafts() const { return drafts_; }
 
     /// Keeps the present state as A, to be compared with what comes after.
     void pin();
@@ -73,6 +81,7 @@ class Document : public QObject {
     void changed();        ///< the machine or the selection changed
     void status_changed(); ///< file, modified or read-only state changed
     void refused(const QString& why);
+    void drafts_changed(); ///< a draft was put right, or a field left with one
 
   private:
     friend class SnapshotCommand;
@@ -81,6 +90,7 @@ class Document : public QObject {
     bool writable();
 
     Snapshot machine_;
+    Drafts drafts_;
     Snapshot pinned_;
     std::vector<std::optional<Assessment>> pinned_assessments_;
     QUndoStack undo_;

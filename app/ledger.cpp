@@ -188,6 +188,9 @@ Ledger::Ledger(Document& document, QWidget* parent) : QFrame(parent), document_(
         refresh();
     });
     connect(&document_, &Document::changed, this, &Ledger::refresh);
+    connect(&document_, &Document::drafts_changed, this, [this] {
+        if (all_ && document_.has_axis()) show_problems(document_.assessment().problems);
+    });
     refresh();
 }
 
@@ -282,12 +285,32 @@ void Ledger::refresh() {
     }
     // tab order follows the order on screen
     for (int i = 1; i < place; ++i) setTabOrder(rows_box_->itemAt(i - 1)->widget(), rows_box_->itemAt(i)->widget());
-    if (all_) show_problems(a);
+    if (all_) show_problems(a.problems);
 }
 
-void Ledger::show_problems(const Assessment& a) {
+// With the drafts of this axis and of what all axes share; a draft says more than what is missing in its place.
+Problems Ledger::with_drafts(const Problems& found) const {
+    Problems out;
+    for (const auto& [path, draft] : document_.drafts().all()) {
+        if (path.startsWith(QLatin1String("/axes/")) && !path.startsWith(document_.axis_path() + QLatin1Char('/')))
+            continue;
+        Problem p = draft.problem;
+        p.path = path.toStdString();
+        p.message = tr("\"%1\" is not in use: %2").arg(draft.text, qs(p.message)).toStdString();
+        if (!draft.stored.empty()) p.message += tr("; %1 stays in use").arg(qs(draft.stored)).toStdString();
+        out.push_back(std::move(p));
+    }
+    const auto drafts = static_cast<std::ptrdiff_t>(out.size());
+    std::copy_if(found.begin(), found.end(), std::back_inserter(out), [&](const Problem& p) {
+        return std::none_of(out.begin(), out.begin() + drafts, [&](const Problem& d) { return d.path == p.path; });
+    });
+    return out;
+}
+
+void Ledger::show_problems(const Problems& found) {
+    const Problems problems = with_drafts(found);
     QString shown = theme().dark ? QStringLiteral("d") : QStringLiteral("l");
-    for (const Problem& p : a.problems) shown += qs(to_text(p));
+    for (const Problem& p : problems) shown += qs(to_text(p));
     if (shown == problems_shown_) return;
     problems_shown_ = shown;
     while (QLayoutItem* item = problems_box_->takeAt(0)) {
@@ -299,7 +322,7 @@ void Ledger::show_problems(const Assessment& a) {
     }
     const auto group = [&](Severity severity, const QString& heading, const QColor& colour) {
         bool first = true;
-        for (const Problem& p : a.problems) {
+        for (const Problem& p : problems) {
             if (p.severity != severity) continue;
             if (first) {
                 auto* h = new QLabel(heading);

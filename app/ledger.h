@@ -73,7 +73,8 @@ class Ledger : public QFrame {
     void go_to(const QString& path);
 
   private:
-    void show_problems(const Assessment& a);
+    void show_problems(const Problems& found);
+    Problems with_drafts(const Problems& found) const;
 
     Document& document_;
     CountLine* counts_;

@@ -90,7 +90,9 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     connect(&autosave_, &QTimer::timeout, this, &MainWindow::keep_now);
     confirm_discard = [this] {
         return QMessageBox::question(this, tr("Unsaved work"),
-                   tr("%1 has changes that are not saved. Leave them behind?").arg(document_.title()),
+                   (document_.modified() ? tr("%1 has changes that are not saved. Leave them behind?")
+                                         : tr("%1 has fields with text that cannot be read. Leave it behind?"))
+                       .arg(document_.title()),
                    QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Cancel) == QMessageBox::Discard;
     };
     show_page(0);
@@ -452,7 +454,9 @@ void MainWindow::keep_now() {
         show_message(tr("Unsaved work cannot be kept safe: %1").arg(why));
 }
 
-bool MainWindow::may_leave() { return !document_.modified() || confirm_discard(); }
+bool MainWindow::may_leave() {
+    return (!document_.modified() && document_.drafts().all().empty()) || confirm_discard();
+}
 
 bool MainWindow::open_file(const QString& file) {
     return open_project({load_project(file), QFileInfo(file).absoluteFilePath()});
@@ -500,6 +504,10 @@ bool MainWindow::save_to(const QString& file) {
     remember_file(document_.file());
     recovery_.forget();
     autosave_.stop();
+    if (const auto& drafts = document_.drafts().all(); !drafts.empty())
+        show_message(tr("Saved, but without \"%1\" in the field %2, which cannot be read%3.")
+                         .arg(drafts.begin()->second.text, QString::fromStdString(drafts.begin()->second.problem.field),
+                             drafts.size() > 1 ? tr(", and %1 more").arg(drafts.size() - 1) : QString()));
     return true;
 }
 

@@ -94,7 +94,8 @@ Outline::Outline(Document& document, QWidget* parent) : QFrame(parent), document
     add->setObjectName(QStringLiteral("link"));
     add->setContentsMargins(10, 0, 0, 0);
     connect(add, &QPushButton::clicked, this, [this] {
-        document_.edit(tr("new axis"), [](Machine& m) {
+        const int at = static_cast<int>(document_.machine().axes.size());
+        document_.edit_list(tr("new axis"), {QStringLiteral("/axes"), -1, at}, [](Machine& m) {
             Axis a;
             a.name = "Axis " + std::to_string(m.axes.size() + 1);
             a.cycle.segments.emplace_back();
@@ -148,16 +149,16 @@ void Outline::refresh() {
         auto* duplicate = new QAction(tr("Duplicate axis"), item);
         auto* remove = new QAction(tr("Delete axis"), item);
         connect(duplicate, &QAction::triggered, this, [this, index] {
-            document_.edit(tr("duplicate axis"), [index](Machine& m) {
+            document_.edit_list(tr("duplicate axis"), {QStringLiteral("/axes"), -1, index + 1}, [index](Machine& m) {
                 Axis copy = m.axes.at(static_cast<std::size_t>(index));
                 copy.name += " copy";
                 m.axes.insert(m.axes.begin() + index + 1, std::move(copy));
             });
         });
         connect(remove, &QAction::triggered, this, [this, index] {
-            document_.edit(tr("delete axis"), [index](Machine& m) {
-                if (m.axes.size() > 1) m.axes.erase(m.axes.begin() + index);
-            });
+            if (document_.machine().axes.size() < 2) return;
+            document_.edit_list(tr("delete axis"), {QStringLiteral("/axes"), index, -1},
+                [index](Machine& m) { m.axes.erase(m.axes.begin() + index); });
         });
         item->addActions({duplicate, remove});
         connect(item, &QPushButton::clicked, this, [this, index] {

@@ -39,7 +39,7 @@ PolicyEditor::PolicyEditor(Document& document, QWidget* parent) : QDialog(parent
     connect(copy, &QPushButton::clicked, this, [this] {
         const int at = list_->currentRow();
         if (at < 0) return;
-        document_.edit(tr("copy policy"), [at](Machine& m) {
+        document_.edit_list(tr("copy policy"), {QStringLiteral("/policies"), -1, at + 1}, [at](Machine& m) {
             Policy p = m.policies.at(static_cast<std::size_t>(at));
             const std::string stem = p.name + ", copy";
             p.name = stem;
@@ -55,9 +55,9 @@ PolicyEditor::PolicyEditor(Document& document, QWidget* parent) : QDialog(parent
     });
     connect(remove_, &QPushButton::clicked, this, [this] {
         const int at = list_->currentRow();
-        document_.edit(tr("delete policy"), [at](Machine& m) {
-            if (at >= 0 && m.policies.size() > 1) m.policies.erase(m.policies.begin() + at);
-        });
+        if (at < 0 || document_.machine().policies.size() < 2) return;
+        document_.edit_list(tr("delete policy"), {QStringLiteral("/policies"), at, -1},
+            [at](Machine& m) { m.policies.erase(m.policies.begin() + at); });
     });
     connect(&document_, &Document::changed, this, &PolicyEditor::refresh);
     refresh();

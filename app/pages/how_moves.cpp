@@ -46,33 +46,33 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
     button(tr("+ Move"), tr("Add a move after the selected segment"), [this] {
         const int at = current() + 1;
         edit_segments(
-            tr("new move"), [at](auto& s) { s.insert(s.begin() + at, Segment{}); }, at);
+            tr("new move"), -1, at, [at](auto& s) { s.insert(s.begin() + at, Segment{}); }, at);
     })->setObjectName(QStringLiteral("add-move"));
     button(tr("+ Dwell"), tr("Add a dwell after the selected segment"), [this] {
         const int at = current() + 1;
         Segment dwell;
         dwell.what = Dwell{};
         edit_segments(
-            tr("new dwell"), [at, dwell](auto& s) { s.insert(s.begin() + at, dwell); }, at);
+            tr("new dwell"), -1, at, [at, dwell](auto& s) { s.insert(s.begin() + at, dwell); }, at);
     })->setObjectName(QStringLiteral("add-dwell"));
     button(tr("Duplicate"), tr("Duplicate the selected segment"), [this] {
         const int at = current();
         if (at >= 0)
             edit_segments(
-                tr("duplicate segment"),
+                tr("duplicate segment"), -1, at + 1,
                 [at](auto& s) { s.insert(s.begin() + at + 1, Segment(s[static_cast<std::size_t>(at)])); }, at + 1);
     });
     button(tr("Delete"), tr("Delete the selected segment"), [this] {
         const int at = current();
         if (at >= 0)
             edit_segments(
-                tr("delete segment"), [at](auto& s) { s.erase(s.begin() + at); }, std::max(0, at - 1));
+                tr("delete segment"), at, -1, [at](auto& s) { s.erase(s.begin() + at); }, std::max(0, at - 1));
     })->setObjectName(QStringLiteral("delete-segment"));
     button(QStringLiteral("▲"), tr("Move the segment up"), [this] {
         const int at = current();
         if (at > 0)
             edit_segments(
-                tr("move segment"),
+                tr("move segment"), at, at - 1,
                 [at](auto& s) { std::swap(s[static_cast<std::size_t>(at)], s[static_cast<std::size_t>(at - 1)]); },
                 at - 1);
     });
@@ -80,7 +80,7 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
         const int at = current();
         if (at >= 0 && at + 1 < list_->rowCount())
             edit_segments(
-                tr("move segment"),
+                tr("move segment"), at, at + 1,
                 [at](auto& s) { std::swap(s[static_cast<std::size_t>(at)], s[static_cast<std::size_t>(at + 1)]); },
                 at + 1);
     });
@@ -153,9 +153,10 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
     connect(list_, &SegmentTable::row_changed, this, &HowMoves::select);
     connect(list_, &SegmentTable::refused, this, &HowMoves::say);
     connect(plot_, &CyclePlot::segment_clicked, list_, &SegmentTable::select);
-    connect(&document, &Document::changed, this, [this] {
-        if (isVisible()) refresh_list();
-    });
+    for (auto signal : {&Document::changed, &Document::drafts_changed})
+        connect(&document, signal, this, [this] {
+            if (isVisible()) refresh_list();
+        });
     lay_out({cards, form_, trace_note_, begins, more}, right);
     refresh_list();
 }
@@ -241,7 +242,7 @@ void HowMoves::import_trace(const QString& file) {
     for (const std::string& n : read->notes) notes << qs(n);
     const int at = current() + 1;
     edit_segments(
-        tr("trace %1").arg(about.fileName()), [at, &s](auto& list) { list.insert(list.begin() + at, s); }, at);
+        tr("trace %1").arg(about.fileName()), -1, at, [at, &s](auto& list) { list.insert(list.begin() + at, s); }, at);
     say(notes.isEmpty() ? QString() : tr("%1: %2").arg(about.fileName(), notes.join(QStringLiteral("; "))));
 }
 
@@ -252,8 +253,8 @@ void HowMoves::ask_export() {
     if (!given) return;
     const auto step = read_quantity(text.toStdString(), Kind::time, *find_unit("ms", Kind::time));
     if (!step) return say(tr("\"%1\" is no time for a row: %2").arg(text, qs(step.error().message)));
-    const QString f = QFileDialog::getSaveFileName(
-        this, tr("Export the motion"), QStringLiteral("motion.csv"), tr("Traces (*.csv)"));
+    const QString f =
+        QFileDialog::getSaveFileName(this, tr("Export the motion"), QStringLiteral("motion.csv"), tr("Traces (*.csv)"));
     if (!f.isEmpty()) export_motion(f, step->si);
 }
 
@@ -262,10 +263,11 @@ void HowMoves::export_motion(QString file, double step) {
     if (!a.motion) return say(tr("There is no motion to export yet; the ledger lists what is missing."));
     const double rows = a.motion->duration / step;
     if (!(step > 0) || !(rows <= most_exported_rows))
-        return say(tr("A row every %1 s would make %2 rows of this cycle; allowed are a step greater than 0 and at most "
-                      "%3 rows")
-                       .arg(qs(format_number(step, 4)), step > 0 ? qs(format_number(rows, 4)) : QStringLiteral("∞"),
-                           qs(format_number(most_exported_rows))));
+        return say(
+            tr("A row every %1 s would make %2 rows of this cycle; allowed are a step greater than 0 and at most "
+               "%3 rows")
+                .arg(qs(format_number(step, 4)), step > 0 ? qs(format_number(rows, 4)) : QStringLiteral("∞"),
+                    qs(format_number(most_exported_rows))));
     if (QFileInfo(file).suffix().isEmpty()) file += QStringLiteral(".csv");
     const std::string text =
         motion_csv(*a.motion, motion_of(document_.axis().mechanism), a.demand ? &*a.demand : nullptr, step);
@@ -277,9 +279,9 @@ void HowMoves::export_motion(QString file, double step) {
 }
 
 void HowMoves::edit_segments(
-    const QString& name, const std::function<void(std::vector<Segment>&)>& change, int then_select) {
-    document_.edit(
-        name, [&](Machine& m) { change(m.axes[static_cast<std::size_t>(document_.axis_index())].cycle.segments); });
+    const QString& name, int from, int to, const std::function<void(std::vector<Segment>&)>& change, int then_select) {
+    document_.edit_list(name, {document_.axis_path() + QStringLiteral("/cycle/segments"), from, to},
+        [&](Machine& m) { change(m.axes[static_cast<std::size_t>(document_.axis_index())].cycle.segments); });
     list_->select(then_select);
 }
 

@@ -28,7 +28,8 @@ class HowMoves : public Page {
     void ask_export();
     void refresh_list();
     void select(int segment);
-    void edit_segments(const QString& name, const std::function<void(std::vector<Segment>&)>& change, int then_select);
+    void edit_segments(const QString& name, int from, int to, const std::function<void(std::vector<Segment>&)>& change,
+        int then_select);
     int current() const { return list_->selected(); }
 
     void say(const QString& text);

@@ -23,8 +23,10 @@ CurveEditor::CurveEditor(Document& document, QString heading, QString place, QWi
     box->addLayout(grid_);
     auto* add = new QPushButton(tr("+ point"));
     add->setObjectName(QStringLiteral("link"));
-    connect(add, &QPushButton::clicked, this,
-        [this] { edit_list(tr("new point"), [](FieldRef& f) { f.list_insert(f.list_size()); }); });
+    connect(add, &QPushButton::clicked, this, [this] {
+        const int at = static_cast<int>(edits_.size()) / 2;
+        edit_list(tr("new point"), -1, at, [](FieldRef& f) { f.list_insert(f.list_size()); });
+    });
     box->addWidget(add, 0, Qt::AlignLeft);
     box->addStretch(1);
     connect(&document_, &Document::changed, this, [this] {
@@ -38,9 +40,10 @@ void CurveEditor::showEvent(QShowEvent* event) {
     QWidget::showEvent(event);
 }
 
-void CurveEditor::edit_list(const QString& name, const std::function<void(FieldRef&)>& change) {
-    document_.edit(name, [&](Machine& m) {
-        if (auto f = find_field(m, (document_.axis_path() + place_).toStdString())) change(*f);
+void CurveEditor::edit_list(const QString& name, int from, int to, const std::function<void(FieldRef&)>& change) {
+    const QString list = document_.axis_path() + place_;
+    document_.edit_list(name, {list, from, to}, [&](Machine& m) {
+        if (auto f = find_field(m, list.toStdString())) change(*f);
     });
 }
 
@@ -71,8 +74,9 @@ void CurveEditor::rebuild(std::size_t count) {
         remove->setText(QStringLiteral("×"));
         remove->setToolTip(tr("Remove this point"));
         remove->setAccessibleName(tr("Remove point %1").arg(i + 1));
-        connect(remove, &QToolButton::clicked, this,
-            [this, i] { edit_list(tr("remove point"), [i](FieldRef& f) { f.list_erase(i); }); });
+        connect(remove, &QToolButton::clicked, this, [this, i] {
+            edit_list(tr("remove point"), static_cast<int>(i), -1, [i](FieldRef& f) { f.list_erase(i); });
+        });
         grid_->addWidget(remove, static_cast<int>(i), column);
     }
 }

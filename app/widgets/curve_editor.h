@@ -27,7 +27,7 @@ class CurveEditor : public QWidget {
 
   private:
     void rebuild(std::size_t count);
-    void edit_list(const QString& name, const std::function<void(FieldRef&)>& change);
+    void edit_list(const QString& name, int from, int to, const std::function<void(FieldRef&)>& change);
 
     Document& document_;
     QString place_;

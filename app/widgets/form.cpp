@@ -64,7 +64,8 @@ void Aside::paintEvent(QPaintEvent* event) {
     if (fontMetrics().horizontalAdvance(text()) <= contentsRect().width()) return QLabel::paintEvent(event);
     QPainter p(this);
     p.setPen(palette().color(foregroundRole()));
-    p.drawText(contentsRect(), Qt::AlignVCenter, fontMetrics().elidedText(text(), Qt::ElideRight, contentsRect().width()));
+    p.drawText(
+        contentsRect(), Qt::AlignVCenter, fontMetrics().elidedText(text(), Qt::ElideRight, contentsRect().width()));
 }
 
 Form::Form(Document& document, QStringList places, int label_width, QWidget* parent)
@@ -114,8 +115,7 @@ FieldRefs Form::own_fields(Machine& copy) const {
     const bool axis = std::any_of(
         places_.begin(), places_.end(), [](const QString& p) { return !p.startsWith(QLatin1String("//")); });
     if (axis)
-        take(walk(
-            copy.axes[static_cast<std::size_t>(document_.axis_index())], document_.axis_path().toStdString()));
+        take(walk(copy.axes[static_cast<std::size_t>(document_.axis_index())], document_.axis_path().toStdString()));
     for (const QString& place : places_) {
         const std::string at = absolute(place).toStdString();
         std::string inner_list;
@@ -196,9 +196,12 @@ void Form::show_problem(Row& row) {
         row.whole->layout()->addWidget(row.problem);
     }
     QString text = row.edit->problem();
-    if (row.edit->hasFocus()) text += tr(" — the last good value stays in use.");
+    const Draft* draft = document_.drafts().at(row.path);
+    if (draft && !draft->stored.empty()) text += tr(" — the last good value stays in use.");
     row.problem->setText(text);
-    row.converted->setText(tr("stale"));
+    row.converted->setText(draft && !draft->stored.empty() ? tr("%1, stale").arg(qs(draft->stored)) : QString());
+    row.converted->setToolTip(row.converted->text());
+    if (draft) row.standing->hide(); // it tells of the value, not of the text
 }
 
 void Form::rebuild(const FieldRefs& fields) {
@@ -310,7 +313,7 @@ void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
     row.converted->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     row.standing = new QToolButton;
     row.standing->setFont(type_face(11));
-    row.standing->setFixedWidth(60);
+    row.standing->setFixedWidth(54);
     row.standing->setAccessibleName(tr("Standing of %1").arg(QString::fromUtf8(spec.label)));
     row.standing->setFocusPolicy(Qt::ClickFocus);
     connect(row.standing, &QToolButton::clicked, this,

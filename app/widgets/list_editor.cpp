@@ -25,7 +25,7 @@ ListEditor::ListEditor(Document& document, QString place, const QString& heading
     connect(add, &QPushButton::clicked, this, [this] {
         const int at = current() + 1;
         edit(
-            tr("new entry"), [at](FieldRef& f) { f.list_insert(static_cast<std::size_t>(at)); }, at);
+            tr("new entry"), -1, at, [at](FieldRef& f) { f.list_insert(static_cast<std::size_t>(at)); }, at);
     });
     line->addWidget(add);
     box->addLayout(line);
@@ -67,23 +67,23 @@ void ListEditor::build() {
     };
     button(tr("Duplicate"), tr("Duplicate the selected entry"), [this](int at, const QString& name) {
         edit(
-            name, [at](FieldRef& f) { f.list_duplicate(static_cast<std::size_t>(at)); }, at + 1);
+            name, -1, at + 1, [at](FieldRef& f) { f.list_duplicate(static_cast<std::size_t>(at)); }, at + 1);
     });
     button(tr("Delete"), tr("Delete the selected entry"), [this](int at, const QString& name) {
         edit(
-            name, [at](FieldRef& f) { f.list_erase(static_cast<std::size_t>(at)); }, std::max(0, at - 1));
+            name, at, -1, [at](FieldRef& f) { f.list_erase(static_cast<std::size_t>(at)); }, std::max(0, at - 1));
     });
     button(QStringLiteral("▲"), tr("Move the entry up"), [this](int at, const QString& name) {
         if (at > 0)
             edit(
-                name,
+                name, at, at - 1,
                 [at](FieldRef& f) { f.list_move(static_cast<std::size_t>(at), static_cast<std::size_t>(at - 1)); },
                 at - 1);
     });
     button(QStringLiteral("▼"), tr("Move the entry down"), [this](int at, const QString& name) {
         if (at + 1 < list_->count())
             edit(
-                name,
+                name, at, at + 1,
                 [at](FieldRef& f) { f.list_move(static_cast<std::size_t>(at), static_cast<std::size_t>(at + 1)); },
                 at + 1);
     });
@@ -94,11 +94,10 @@ void ListEditor::build() {
     form_ = new Form(document_, {place_ + QStringLiteral("/0")});
     connect(form_, &Form::focused, this, &ListEditor::focused);
     box->addWidget(form_);
-    connect(list_, &QListWidget::currentRowChanged, this,
-        [this, picture](int row) {
-            form_->set_places({place_ + QStringLiteral("/%1").arg(std::max(0, row))});
-            if (picture) picture->update();
-        });
+    connect(list_, &QListWidget::currentRowChanged, this, [this, picture](int row) {
+        form_->set_places({place_ + QStringLiteral("/%1").arg(std::max(0, row))});
+        if (picture) picture->update();
+    });
     layout()->addWidget(content_);
 }
 
@@ -130,10 +129,11 @@ void ListEditor::select(int row) {
     if (list_) list_->setCurrentRow(row);
 }
 
-void ListEditor::edit(const QString& name, const std::function<void(FieldRef&)>& change, int then_select) {
-    const std::string path = absolute().toStdString();
-    document_.edit(name, [&](Machine& m) {
-        if (auto f = find_field(m, path)) change(*f);
+void ListEditor::edit(
+    const QString& name, int from, int to, const std::function<void(FieldRef&)>& change, int then_select) {
+    const QString path = absolute();
+    document_.edit_list(name, {path, from, to}, [&](Machine& m) {
+        if (auto f = find_field(m, path.toStdString())) change(*f);
     });
     refresh();
     if (list_) list_->setCurrentRow(then_select);

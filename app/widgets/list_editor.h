@@ -32,7 +32,7 @@ class ListEditor : public QWidget {
 
   private:
     QString absolute() const;
-    void edit(const QString& name, const std::function<void(FieldRef&)>& change, int then_select);
+    void edit(const QString& name, int from, int to, const std::function<void(FieldRef&)>& change, int then_select);
     void build();
 
     Document& document_;

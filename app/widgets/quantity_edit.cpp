@@ -15,7 +15,7 @@ QuantityEdit::QuantityEdit(Document& document, QString path, QWidget* parent)
 }
 
 void QuantityEdit::refresh(const FieldRef& field) {
-    if (wrong() && hasFocus()) return;
+    if (show_draft()) return;
     const QString stored = QString::fromStdString(field.quantity->text);
     // "10" is stored as "10 mm": leave the typed text alone while it means the same
     if (!hasFocus() || (stored != text() && !stored.startsWith(text().trimmed() + QLatin1Char(' ')) &&
@@ -29,8 +29,16 @@ void QuantityEdit::refresh(const FieldRef& field) {
             set_problem(QString::fromStdString(p->message));
 }
 
+bool QuantityEdit::show_draft() {
+    const Draft* draft = document_.drafts().at(path_);
+    if (!draft) return false;
+    if (text() != draft->text) setText(draft->text);
+    set_problem(QString::fromStdString(draft->problem.message));
+    return true;
+}
+
 void QuantityEdit::typed(const QString& text) {
-    const auto problem = document_.set_quantity(path_, text);
+    const auto problem = document_.type_quantity(path_, text);
     set_problem(problem ? QString::fromStdString(problem->message) : QString());
 }
 
@@ -99,7 +107,8 @@ void QuantityEdit::keyPressEvent(QKeyEvent* event) {
 }
 
 void QuantityEdit::focusInEvent(QFocusEvent* event) {
-    before_ = text();
+    const Draft* draft = document_.drafts().at(path_);
+    before_ = draft ? QString::fromStdString(draft->stored) : text();
     emit focused(path_);
     QLineEdit::focusInEvent(event);
 }

@@ -7,8 +7,8 @@
 
 namespace fulmox::app {
 
-/// Keeps what is typed; wrong text stays, is marked, and leaves the last good value in use. Up and Down nudge (Shift
-/// ten times as much, Ctrl a tenth), Escape restores the text from before.
+/// Keeps what is typed; wrong text stays until it is put right, is marked, and leaves the last good value in use. Up
+/// and Down nudge (Shift ten times as much, Ctrl a tenth), Escape restores the good text from before.
 class QuantityEdit : public QLineEdit {
     Q_OBJECT
 
@@ -22,8 +22,10 @@ class QuantityEdit : public QLineEdit {
 
     /// Brings back the text from before the focus came in.
     void restore();
-    /// Shows the document's value, unless the user is in the middle of a text that cannot be read.
+    /// Shows the document's value, or the text that waits to be put right.
     void refresh(const FieldRef& field);
+    /// Shows the text that waits to be put right, if there is any.
+    bool show_draft();
 
   signals:
     void problem_changed();
@@ -42,7 +44,7 @@ class QuantityEdit : public QLineEdit {
 
     Document& document_;
     QString path_;
-    QString before_; ///< text when the focus came in
+    QString before_; ///< good text when the focus came in
     QString problem_;
 };
 

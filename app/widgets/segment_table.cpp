@@ -115,7 +115,7 @@ class SegmentDelegate : public PaddedDelegate {
         auto* e = new QuantityEdit(table_.document_, table_.path_of(index.row(), index.column()), parent);
         e->setObjectName(QStringLiteral("cell-edit"));
         e->setAccessibleName(table_.horizontalHeaderItem(index.column())->text());
-        e->setText(index.data(Qt::UserRole).toString());
+        if (!e->show_draft()) e->setText(index.data(Qt::UserRole).toString());
         e->setStyleSheet(QStringLiteral("padding: 0 3px; border-radius: 3px; min-height: 0;"));
         connect(e, &QuantityEdit::problem_changed, &table_, [this, e] {
             emit table_.refused(e->wrong() ? QObject::tr("\"%1\": %2").arg(e->text(), e->problem()) : QString());
@@ -230,6 +230,10 @@ void SegmentTable::fill(int row) {
     for (const int column : {distance, time, carried}) {
         const QuantityBase* q = behind(row, column);
         const QString text = q ? qs(q->text) : QString();
+        if (const Draft* draft = document_.drafts().at(path_of(row, column))) {
+            put(row, column, draft->text, true, qs(draft->problem.message), theme().over);
+            continue;
+        }
         if (!text.isEmpty() || !planned || phase < 0 || column == carried) {
             put(row, column, text, true, tip);
             continue;
@@ -247,7 +251,7 @@ void SegmentTable::fill(int row) {
     }
 }
 
-void SegmentTable::put(int row, int column, const QString& text, bool typed, const QString& tip) {
+void SegmentTable::put(int row, int column, const QString& text, bool typed, const QString& tip, const QColor& wrong) {
     QTableWidgetItem* i = item(row, column);
     if (!i) {
         i = new QTableWidgetItem;
@@ -261,7 +265,7 @@ void SegmentTable::put(int row, int column, const QString& text, bool typed, con
     if (i->text() != shown) i->setText(shown);
     if (i->data(Qt::UserRole).toString() != (typed ? text : QString()))
         i->setData(Qt::UserRole, typed ? text : QString());
-    const QColor colour = typed && column != number ? theme().ink : theme().second;
+    const QColor colour = wrong.isValid() ? wrong : typed && column != number ? theme().ink : theme().second;
     if (i->foreground().color() != colour) i->setForeground(colour);
     if (i->toolTip() != tip) i->setToolTip(tip);
     const bool editable = !path_of(row, column).isEmpty();

@@ -8,7 +8,8 @@
 namespace fulmox::app {
 
 /// A cell takes arithmetic and units like any field; what follows from limits is shown in the second colour and not
-/// typed. Enter or F2, a double click, or just typing opens a cell; Tab goes to the next; Escape brings the old text back.
+/// typed. Enter or F2, a double click, or just typing opens a cell; Tab goes to the next; Escape brings the old text
+/// back.
 class SegmentTable : public QTableWidget {
     Q_OBJECT
 
@@ -30,7 +31,7 @@ class SegmentTable : public QTableWidget {
     const QuantityBase* behind(int row, int column) const; ///< the field of a cell; nothing where there is none
     QString path_of(int row, int column) const;
     void fill(int row);
-    void put(int row, int column, const QString& text, bool typed, const QString& tip);
+    void put(int row, int column, const QString& text, bool typed, const QString& tip, const QColor& wrong = {});
 
     friend class SegmentDelegate;
     Document& document_;

@@ -61,7 +61,7 @@ TEST_CASE("a cell of the segment table is typed into, is live, and is one undo")
     QuantityEdit* line = open_cell(table, 0, SegmentTable::time);
     REQUIRE(line);
     line->selectAll();
-    QTest::keyClicks(line, QStringLiteral("0.4+0.5 s"));
+    QTest::keyClicks(line, QStringLiteral("0.4+0.5"));
     // live, before Enter: plan, form and plot follow
     CHECK(w.document().assessment().motion->phases[1].start == Approx(0.9));
     CHECK(w.edit("/cycle/segments/0/what/duration")->text() == QStringLiteral("(0.4+0.5) s"));
@@ -97,7 +97,15 @@ TEST_CASE("Escape in a cell brings the old value back; rubbish says why and chan
     CHECK(said(w).contains(QStringLiteral("not in use")));
     // "3" alone was a time, and stays in use as the last that could be read
     CHECK(std::get<MoveInTime>(w.document().axis().cycle.segments[0].what).duration.text == "3 s");
-    CHECK(!table->item(0, SegmentTable::time)->text().contains(QStringLiteral("kg")));
+    CHECK(table->item(0, SegmentTable::time)->text() == QStringLiteral("3 kg"));
+    CHECK(table->item(0, SegmentTable::time)->foreground().color() == theme().over);
+    // opened again it stands there to be put right, and Escape gives the last good value back
+    line = open_cell(table, 0, SegmentTable::time);
+    REQUIRE(line);
+    CHECK(line->text() == QStringLiteral("3 kg"));
+    QTest::keyClick(line, Qt::Key_Escape);
+    QApplication::processEvents();
+    CHECK(table->item(0, SegmentTable::time)->text() == QStringLiteral("3 s"));
 }
 
 TEST_CASE("what follows from limits is shown in the table and cannot be typed") {
