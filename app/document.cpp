@@ -88,13 +88,17 @@ std::optional<Problem> Document::set_quantity(const QString& path, const QString
     if (!field || field->type != FieldRef::Type::quantity)
         return Problem{Severity::error, path.toStdString(), "", "this field is no longer there", 0};
     if (auto problem = assign(*field, text.toStdString())) return problem;
-    if (drafts_.drop(path)) emit drafts_changed();
-    if (*after == *machine_) return std::nullopt;
-    if (!writable())
+    const bool same = *after == *machine_;
+    if (!same && !writable())
         return Problem{Severity::error, path.toStdString(), field->label(), read_only_reason_.toStdString(), 0};
-    const QString name =
-        tr("%1: %2").arg(QString::fromStdString(field->label()), QString::fromStdString(field->quantity->text));
-    undo_.push(new SnapshotCommand(*this, machine_, std::move(after), name, path + QString::number(typing_)));
+    const bool put_right = drafts_.drop(path);
+    if (!same) {
+        const QString name =
+            tr("%1: %2").arg(QString::fromStdString(field->label()), QString::fromStdString(field->quantity->text));
+        undo_.push(new SnapshotCommand(*this, machine_, std::move(after), name, path + QString::number(typing_)));
+    }
+    // not before: who listens reads the machine
+    if (put_right) emit drafts_changed();
     return std::nullopt;
 }
 

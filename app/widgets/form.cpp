@@ -60,12 +60,14 @@ QString converted_text(const FieldRef& f, UnitSystem system) {
 
 } // namespace
 
+// Where room is short the sign goes before the unit does.
 void Aside::paintEvent(QPaintEvent* event) {
-    if (fontMetrics().horizontalAdvance(text()) <= contentsRect().width()) return QLabel::paintEvent(event);
+    const int room = contentsRect().width();
+    if (fontMetrics().horizontalAdvance(text()) <= room) return QLabel::paintEvent(event);
     QPainter p(this);
     p.setPen(palette().color(foregroundRole()));
-    p.drawText(
-        contentsRect(), Qt::AlignVCenter, fontMetrics().elidedText(text(), Qt::ElideRight, contentsRect().width()));
+    const QString bare = text().startsWith(QLatin1String("= ")) ? text().mid(2) : text();
+    p.drawText(contentsRect(), Qt::AlignVCenter, fontMetrics().elidedText(bare, Qt::ElideRight, room));
 }
 
 Form::Form(Document& document, QStringList places, int label_width, QWidget* parent)
@@ -313,7 +315,7 @@ void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
     row.converted->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     row.standing = new QToolButton;
     row.standing->setFont(type_face(11));
-    row.standing->setFixedWidth(54);
+    row.standing->setFixedWidth(60);
     row.standing->setAccessibleName(tr("Standing of %1").arg(QString::fromUtf8(spec.label)));
     row.standing->setFocusPolicy(Qt::ClickFocus);
     connect(row.standing, &QToolButton::clicked, this,
@@ -442,9 +444,9 @@ void HelpStrip::show_field(const QString& path) {
     QString text = QString::fromUtf8(s.label) + QStringLiteral(": ") + QString::fromUtf8(s.help) + tr(" Permitted: ") +
                    qs(range_text(s)) + QStringLiteral(".");
     if (std::isfinite(s.typical.min) && std::isfinite(s.typical.max))
-        text += tr(" Typical: %1 to %2 %3.")
+        text += tr(" Typical: %1 to %2%3.")
                     .arg(qs(format_number(s.typical.min)), qs(format_number(s.typical.max)),
-                        QString::fromUtf8(std::string_view(s.unit) == "1" ? "" : s.unit));
+                        std::string_view(s.unit) == "1" ? QString() : QLatin1Char(' ') + QString::fromUtf8(s.unit));
     if (*s.source) text += tr(" Source: %1.").arg(QString::fromUtf8(s.source));
     if (field->quantity->tolerance > 0 && field->quantity->unit)
         text +=

@@ -83,6 +83,23 @@ TEST_CASE(
     CHECK(w.document().drafts().all().empty());
 }
 
+TEST_CASE("a text that is unreadable on the way is typed to its end") {
+    Window w;
+    w.click_page(2);
+    auto* table = w.child<SegmentTable>("segments");
+    table->select(3);
+    QTest::mouseClick(w.child<QPushButton>("add-move"), Qt::LeftButton);
+    for (const char* text : {"-300", "2*(-3 + 1) mm", "1e2", "12 kg"}) {
+        INFO(text);
+        QuantityEdit* e = w.edit("/cycle/segments/4/what/distance");
+        QTest::mouseClick(e, Qt::LeftButton);
+        QTest::keyClick(e, Qt::Key_A, Qt::ControlModifier);
+        for (const char* c = text; *c; ++c) QTest::keyClick(e, *c);
+        CHECK(e->text() == QString::fromLatin1(text));
+        CHECK(w.document().drafts().all().empty() == !e->wrong());
+    }
+}
+
 TEST_CASE("an empty field that was given rubbish says so, not only that it is missing") {
     Window w(false);
     type_and_leave(w, "/load/payload", "heavy");

@@ -137,7 +137,7 @@ TEST_CASE("help for the field in focus names its range and source") {
     for (HelpStrip* h : w.window.findChildren<HelpStrip*>())
         if (h->isVisible()) help = h->text();
     CHECK(help.contains(QStringLiteral("0.003")));
-    CHECK(help.contains(QStringLiteral("Permitted")));
+    CHECK(help.contains(QStringLiteral("Permitted: 0 to 5. Typical: 0 to 0.5. ")));
     CHECK(help.contains(QStringLiteral("common practice")));
 }
 
