@@ -86,8 +86,9 @@ void SpeedTorquePlot::refresh() {
             bottom = -top;
             end = sx.back();
             notes_.push_back(note(rect_, end * 0.015, top, tr("peak"), t.accent, Qt::AlignLeft | Qt::AlignBottom));
+            // cycles seldom come near the end of the curve
             notes_.push_back(
-                note(rect_, end * 0.015, hot.front(), tr("continuous"), t.accent, Qt::AlignLeft | Qt::AlignBottom));
+                note(rect_, end * 0.985, hot.back(), tr("continuous"), t.accent, Qt::AlignRight | Qt::AlignBottom));
             if (u.can.mechanical_speed < last) {
                 auto* wall = new QCPItemStraightLine(this);
                 wall->setClipAxisRect(rect_);

@@ -57,6 +57,7 @@ void Canvas::place_labels() {
             inside();
         }
         taken.push_back(box);
+        said << l.text;
         QColor ground = t.panel;
         ground.setAlpha(225);
         p.setPen(Qt::NoPen);

@@ -27,6 +27,7 @@ class Canvas {
     const double stroke;
     const UnitSystem system;
     std::vector<Hit> hits;
+    QStringList said; ///< what the labels say, in the order of drawing
 
     /// As typed, without its tolerance; "?" where nothing is.
     static QString written(const QuantityBase& q);

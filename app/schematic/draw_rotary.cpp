@@ -152,6 +152,16 @@ void draw(Canvas& c, const Axis& axis, const Arm& a) {
     c.gravity();
 }
 
+namespace {
+
+QString stroke_words(const Canvas& c, const Quantity<Kind::length>& crank) {
+    return QObject::tr("stroke %1")
+        .arg(crank.given() ? QString::fromStdString(format_quantity(2 * crank.si, Kind::length, c.system))
+                           : QStringLiteral("?"));
+}
+
+} // namespace
+
 void draw(Canvas& c, const Axis& axis, const SliderCrank& s) {
     const double crank = s.crank.value_or(0.04), rod = s.rod.value_or(0.15);
     const double whole = 2 * crank + rod + 0.02 * rod;
@@ -185,15 +195,12 @@ void draw(Canvas& c, const Axis& axis, const SliderCrank& s) {
     c.label((pin + slider) / 2 - QPointF(0, 14), QStringLiteral("l"), s.rod, "/mechanism/rod", Qt::AlignLeft);
     slider_labels(c, axis, slider - QPointF(0, 18));
     c.dimension(m + QPointF(l - r, 40), m + QPointF(l + r, 40));
-    c.note(m + QPointF(l, 52),
-        QObject::tr("stroke %1").arg(QString::fromStdString(format_quantity(2 * crank, Kind::length, c.system))),
-        c.t.ink);
+    c.note(m + QPointF(l, 52), stroke_words(c, s.crank), c.t.ink);
     c.drive_face(axis, m);
     c.end_incline();
 }
 
 void draw(Canvas& c, const Axis& axis, const ScotchYoke& s) {
-    const double crank = s.crank.value_or(0.04);
     c.begin_incline(axis.load);
     const double r = std::min(c.height - 110, c.width - 240) / 2;
     const QPointF m(-50, 0);
@@ -213,9 +220,7 @@ void draw(Canvas& c, const Axis& axis, const ScotchYoke& s) {
     c.turning(m, r + 8, 100, 80);
     c.label((m + pin) / 2 - QPointF(8, 6), QStringLiteral("c"), s.crank, "/mechanism/crank", Qt::AlignRight);
     slider_labels(c, axis, {pin.x() + r + 79, -22});
-    c.note({pin.x() + r / 2 + 40, 26},
-        QObject::tr("stroke %1").arg(QString::fromStdString(format_quantity(2 * crank, Kind::length, c.system))),
-        c.t.ink);
+    c.note({pin.x() + r / 2 + 40, 26}, stroke_words(c, s.crank), c.t.ink);
     c.drive_face(axis, m);
     c.end_incline();
 }

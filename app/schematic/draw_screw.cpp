@@ -170,8 +170,7 @@ void draw(Canvas& canvas, const Axis& axis, const Screw& own) {
     if (travel > 20)
         label({cx + travel * (steep ? 0.5 : 0.85) + (steep ? 16 : 0), -d / 2 - (steep ? 40 : 46)},
             QObject::tr("stroke %1").arg(qs(format_quantity(stroke, Kind::length, canvas.system))), "", t.ink, left);
-    label({x0 - 56, 0}, motor ? qs(axis.motor.name) : QObject::tr("no motor"), "/motor/name",
-        motor ? t.ink : t.second);
+    label({x0 - 56, 0}, motor ? qs(axis.motor.name) : QObject::tr("no motor"), "/motor/name", motor ? t.ink : t.second);
 
     // inclination and gravity in the corner
     const QPointF corner(20, height() - 18.0);

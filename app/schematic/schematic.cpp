@@ -21,6 +21,8 @@ void Schematic::paintEvent(QPaintEvent*) {
     std::visit([&](const auto& held) { draw(c, axis, held); }, axis.mechanism);
     c.place_labels();
     hits_ = std::move(c.hits);
+    const QString said = c.said.join(QStringLiteral(", "));
+    if (accessibleDescription() != said) setAccessibleDescription(said);
 }
 
 void Schematic::mousePressEvent(QMouseEvent* event) {

@@ -1,6 +1,7 @@
 #include "app/widgets/motor_table.h"
 
 #include "app/theme.h"
+#include "app/widgets/padded.h"
 #include "app/widgets/paint.h"
 #include "core/quantity/format.h"
 
@@ -8,7 +9,6 @@
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <QPainter>
-#include <QStyledItemDelegate>
 #include <cmath>
 
 namespace fulmox::app {
@@ -25,11 +25,14 @@ QString percent(double x) {
                            : qs(format_number(100 * x, 3)) + QStringLiteral(" %");
 }
 
-class StateDelegate : public QStyledItemDelegate {
+// What the heads keep free on either side, on the right for the mark of sorting too.
+constexpr int left_pad = 6, right_pad = 15;
+
+class StateDelegate : public PaddedDelegate {
   public:
-    using QStyledItemDelegate::QStyledItemDelegate;
+    explicit StateDelegate(QObject* parent) : PaddedDelegate(left_pad, right_pad, parent) {}
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
-        QStyledItemDelegate::paint(p, option, index);
+        PaddedDelegate::paint(p, option, index);
         draw_state(*p, QRectF(option.rect.left() + 8, option.rect.center().y() - 5, 10, 10),
             static_cast<LimitState>(index.data(state_role).toInt()));
     }
@@ -59,8 +62,8 @@ void MotorModel::judge() {
     const double nan = std::nan("");
     for (std::size_t i = 0; i < motors_.size(); ++i) {
         axis.motor = motors_[i];
-        const Assessment a = assess(
-            document_.machine(), axis, document_.axis_path().toStdString(), {.workings = false});
+        const Assessment a =
+            assess(document_.machine(), axis, document_.axis_path().toStdString(), {.workings = false});
         const auto use = [&](const char* key) {
             const Limit* l = a.limit(key);
             return l ? l->utilisation() : nan;
@@ -176,6 +179,9 @@ MotorTable::MotorTable(Document& document, QWidget* parent)
         horizontalHeader()->setSectionResizeMode(column, QHeaderView::Fixed);
         setColumnWidth(column, width);
     }
+    auto* cells = new PaddedDelegate(left_pad, right_pad, this);
+    cells->numbers = true;
+    setItemDelegate(cells);
     setItemDelegateForColumn(MotorModel::tightest, new StateDelegate(this));
     later_.setSingleShot(true);
     later_.setInterval(120);
