@@ -308,7 +308,9 @@ Problems Ledger::with_drafts(const Problems& found) const {
 }
 
 void Ledger::show_problems(const Problems& found) {
-    const Problems problems = with_drafts(found);
+    const bool drafts = !document_.drafts().all().empty();
+    const Problems merged = drafts ? with_drafts(found) : Problems();
+    const Problems& problems = drafts ? merged : found;
     QString shown = theme().dark ? QStringLiteral("d") : QStringLiteral("l");
     for (const Problem& p : problems) shown += qs(to_text(p));
     if (shown == problems_shown_) return;

@@ -3,6 +3,7 @@
 #include "core/quantity/format.h"
 
 #include <QKeyEvent>
+#include <QScopedValueRollback>
 #include <QStyle>
 #include <cmath>
 
@@ -15,7 +16,7 @@ QuantityEdit::QuantityEdit(Document& document, QString path, QWidget* parent)
 }
 
 void QuantityEdit::refresh(const FieldRef& field) {
-    if (show_draft()) return;
+    if (typing_ || show_draft()) return;
     const QString stored = QString::fromStdString(field.quantity->text);
     // "10" is stored as "10 mm": leave the typed text alone while it means the same
     if (!hasFocus() || (stored != text() && !stored.startsWith(text().trimmed() + QLatin1Char(' ')) &&
@@ -38,6 +39,7 @@ bool QuantityEdit::show_draft() {
 }
 
 void QuantityEdit::typed(const QString& text) {
+    const QScopedValueRollback<bool> typing(typing_, true); // what is being typed is not written over
     const auto problem = document_.type_quantity(path_, text);
     set_problem(problem ? QString::fromStdString(problem->message) : QString());
 }

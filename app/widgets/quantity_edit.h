@@ -46,6 +46,7 @@ class QuantityEdit : public QLineEdit {
     QString path_;
     QString before_; ///< good text when the focus came in
     QString problem_;
+    bool typing_ = false;
 };
 
 } // namespace fulmox::app

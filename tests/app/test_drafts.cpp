@@ -89,7 +89,9 @@ TEST_CASE("a text that is unreadable on the way is typed to its end") {
     auto* table = w.child<SegmentTable>("segments");
     table->select(3);
     QTest::mouseClick(w.child<QPushButton>("add-move"), Qt::LeftButton);
-    for (const char* text : {"-300", "2*(-3 + 1) mm", "1e2", "12 kg"}) {
+    for (const char* text : {"-300", "2*(-3 + 1) mm", "1e2", "12 kg", "5mm", "1 1/2 in", "50 000 mm", "7 +/- 0.5 mm",
+             "7 mm +/- 10 %", "sqrt(2)*1 m", "pi*80 mm", "1e-3 m", "  7 mm", ".5 in", "5.", "2*(3+4)", "1/3", "-7/8 in",
+             "0.50", "2 in + 3 mm", "2*35 mm + 1 in", "1,5", "10 mm mm", "3 ft 4 in"}) {
         INFO(text);
         QuantityEdit* e = w.edit("/cycle/segments/4/what/distance");
         QTest::mouseClick(e, Qt::LeftButton);
