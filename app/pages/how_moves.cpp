@@ -151,7 +151,10 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
     column->addWidget(law_card);
     connect(laws_, &LawTable::shown, law_card, &QWidget::setVisible);
     connect(list_, &SegmentTable::row_changed, this, &HowMoves::select);
-    connect(list_, &SegmentTable::refused, this, &HowMoves::say);
+    connect(list_, &SegmentTable::refused, this, [this](const QString& text) {
+        say(text);
+        said_of_cell_ = !text.isEmpty();
+    });
     connect(plot_, &CyclePlot::segment_clicked, list_, &SegmentTable::select);
     for (auto signal : {&Document::changed, &Document::drafts_changed})
         connect(&document, signal, this, [this] {
@@ -192,6 +195,12 @@ void HowMoves::refresh_list() {
         if (selected != current()) list_->select(selected);
     }
     select(selected);
+    if (!said_of_cell_) return;
+    const auto& drafts = document_.drafts().all();
+    if (std::none_of(drafts.begin(), drafts.end(), [&](const auto& each) {
+            return each.first.startsWith(document_.axis_path() + QStringLiteral("/cycle/"));
+        }))
+        say({});
 }
 
 void HowMoves::select(int segment) {
@@ -216,6 +225,7 @@ void HowMoves::select(int segment) {
 }
 
 void HowMoves::say(const QString& text) {
+    said_of_cell_ = false;
     said_->setText(text);
     said_->setVisible(!text.isEmpty());
 }

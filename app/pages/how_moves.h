@@ -35,6 +35,7 @@ class HowMoves : public Page {
     void say(const QString& text);
 
     QLabel* said_;
+    bool said_of_cell_ = false; ///< what is said goes with the text in the cell
     QLabel* trace_note_;
     LawTable* laws_;
     SegmentTable* list_;

@@ -118,6 +118,10 @@ FigureList::FigureList(Document& document, QStringList keys, int columns, QWidge
         lines_.push_back(l);
         ++place;
     }
+    nothing_ = new QLabel(tr("Nothing yet; the ledger lists what is missing."));
+    nothing_->setObjectName(QStringLiteral("second"));
+    nothing_->setWordWrap(true);
+    grid->addWidget(nothing_, rows, 0, 1, 3 * columns - 1);
     connect(&document_, &Document::changed, this, [this] {
         if (isVisible()) refresh();
     });
@@ -125,8 +129,10 @@ FigureList::FigureList(Document& document, QStringList keys, int columns, QWidge
 }
 
 void FigureList::refresh() {
+    bool nothing = true;
     for (const Line& l : lines_) {
         const Figure* f = find_figure(document_, l.key);
+        nothing = nothing && !f;
         l.label->setVisible(f);
         l.value->setVisible(f);
         if (!f) continue;
@@ -141,6 +147,7 @@ void FigureList::refresh() {
         l.label->setToolTip(tip);
         l.value->setToolTip(tip);
     }
+    nothing_->setVisible(nothing);
 }
 
 } // namespace fulmox::app

@@ -47,6 +47,7 @@ class FigureList : public QWidget {
     };
     Document& document_;
     std::vector<Line> lines_;
+    QLabel* nothing_; ///< said where there is no figure yet
 };
 
 /// The working of a figure as rich text, empty if it has none.

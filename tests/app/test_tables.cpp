@@ -105,6 +105,7 @@ TEST_CASE("Escape in a cell brings the old value back; rubbish says why and chan
     CHECK(line->text() == QStringLiteral("3 kg"));
     QTest::keyClick(line, Qt::Key_Escape);
     QApplication::processEvents();
+    CHECK(said(w).isEmpty());
     CHECK(table->item(0, SegmentTable::time)->text() == QStringLiteral("3 s"));
 }
 
