@@ -197,9 +197,8 @@ void HowMoves::refresh_list() {
     select(selected);
     if (!said_of_cell_) return;
     const auto& drafts = document_.drafts().all();
-    if (std::none_of(drafts.begin(), drafts.end(), [&](const auto& each) {
-            return each.first.startsWith(document_.axis_path() + QStringLiteral("/cycle/"));
-        }))
+    if (std::none_of(drafts.begin(), drafts.end(),
+            [&](const auto& each) { return each.first.startsWith(document_.axis_path() + QStringLiteral("/cycle/")); }))
         say({});
 }
 

@@ -86,9 +86,15 @@ void SpeedTorquePlot::refresh() {
             bottom = -top;
             end = sx.back();
             notes_.push_back(note(rect_, end * 0.015, top, tr("peak"), t.accent, Qt::AlignLeft | Qt::AlignBottom));
-            // cycles seldom come near the end of the curve
-            notes_.push_back(
-                note(rect_, end * 0.985, hot.back(), tr("continuous"), t.accent, Qt::AlignRight | Qt::AlignBottom));
+            // on the side without the worst point, and away from the RMS point
+            const bool below = u.worst_peak.torque * u.worst_peak.speed >= 0;
+            const bool left = !below && from_si(d.rms_speed, speed) > 0.4 * end;
+            notes_.push_back(note(rect_, end * (left ? 0.015 : 0.985),
+                below  ? cold.back()
+                : left ? hot.front()
+                       : hot.back(),
+                tr("continuous"), t.accent,
+                (left ? Qt::AlignLeft : Qt::AlignRight) | (below ? Qt::AlignTop : Qt::AlignBottom)));
             if (u.can.mechanical_speed < last) {
                 auto* wall = new QCPItemStraightLine(this);
                 wall->setClipAxisRect(rect_);
@@ -115,7 +121,8 @@ void SpeedTorquePlot::refresh() {
         }
         path->setData(px, py);
         end = std::max(end, from_si(d.peak_speed, speed));
-        const auto point = [&](double w, double value, LimitState state, const QString& text, Qt::Alignment where) {
+        const auto point = [&](double w, double value, LimitState state, const QString& text, double room,
+                               Qt::Alignment where) {
             QCPGraph* g = curve(Qt::NoPen, {}, nullptr);
             g->setLineStyle(QCPGraph::lsNone);
             g->setScatterStyle(QCPScatterStyle(state == LimitState::fits    ? QCPScatterStyle::ssDisc
@@ -123,7 +130,9 @@ void SpeedTorquePlot::refresh() {
                                                                             : QCPScatterStyle::ssCrossSquare,
                 QPen(t.state(state), 1.5), t.state(state), 10));
             g->setData(QVector<double>{w}, QVector<double>{value}, true);
-            notes_.push_back(note(rect_, w, value, text, t.ink, where));
+            const bool fits = w < end * (1 - room); // to the right of the point
+            notes_.push_back(note(rect_, w, value, fits ? QStringLiteral("  ") + text : text + QStringLiteral("  "),
+                t.ink, (fits ? Qt::AlignLeft : Qt::AlignRight) | where));
         };
         const Limit* peak = a.limit("peak_torque");
         const Limit* heat = a.limit("continuous_point");
@@ -131,12 +140,11 @@ void SpeedTorquePlot::refresh() {
             const ShaftPoint& w = a.motor->worst_peak;
             point(from_si(std::abs(w.speed), speed),
                 from_si(std::abs(w.torque) * (w.torque * w.speed < 0 ? -1 : 1), torque), peak->state,
-                tr("  worst, %1 at %2 s")
+                tr("worst, %1 at %2 s")
                     .arg(qs(format_quantity(std::abs(w.torque), Kind::torque, system)), qs(format_number(w.time, 3))),
-                (std::abs(w.speed) > 0.55 * d.peak_speed ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignBottom);
+                0.5, Qt::AlignBottom);
             point(from_si(d.rms_speed, speed), from_si(d.rms_torque, torque), heat->state,
-                tr("  RMS %1").arg(qs(format_quantity(d.rms_torque, Kind::torque, system))),
-                Qt::AlignLeft | Qt::AlignTop);
+                tr("RMS %1").arg(qs(format_quantity(d.rms_torque, Kind::torque, system))), 0.35, Qt::AlignTop);
         }
     }
     restyle();

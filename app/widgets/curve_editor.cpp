@@ -10,8 +10,13 @@
 
 namespace fulmox::app {
 
+namespace {
+constexpr int edit_width = 78, remove_width = 22;
+}
+
 CurveEditor::CurveEditor(Document& document, QString heading, QString place, QWidget* parent)
     : QWidget(parent), document_(document), place_(std::move(place)) {
+    setMinimumWidth(2 * edit_width + remove_width + 6); // nothing moves aside when the first point comes
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(3);
@@ -64,7 +69,7 @@ void CurveEditor::rebuild(std::size_t count) {
             e->setObjectName(e->path());
             e->setAccessibleName(tr("point %1, %2").arg(i + 1).arg(QLatin1String(key)));
             e->setPlaceholderText(column == 0 ? tr("rpm") : tr("N·m"));
-            e->setFixedWidth(78);
+            e->setFixedWidth(edit_width);
             connect(e, &QuantityEdit::focused, this, &CurveEditor::focused);
             connect(e, &QuantityEdit::problem_changed, e, [e] { e->setToolTip(e->problem()); });
             grid_->addWidget(e, static_cast<int>(i), column++);
@@ -72,6 +77,7 @@ void CurveEditor::rebuild(std::size_t count) {
         }
         auto* remove = new QToolButton;
         remove->setText(QStringLiteral("×"));
+        remove->setFixedWidth(remove_width);
         remove->setToolTip(tr("Remove this point"));
         remove->setAccessibleName(tr("Remove point %1").arg(i + 1));
         connect(remove, &QToolButton::clicked, this, [this, i] {

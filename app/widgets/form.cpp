@@ -66,6 +66,7 @@ void Aside::paintEvent(QPaintEvent* event) {
     if (fontMetrics().horizontalAdvance(text()) <= room) return QLabel::paintEvent(event);
     QPainter p(this);
     p.setPen(palette().color(foregroundRole()));
+    if (room < 30) return; // the tool tip says it
     const QString bare = text().startsWith(QLatin1String("= ")) ? text().mid(2) : text();
     p.drawText(contentsRect(), Qt::AlignVCenter, fontMetrics().elidedText(bare, Qt::ElideRight, room));
 }

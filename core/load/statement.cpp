@@ -12,6 +12,8 @@ namespace fulmox {
 
 namespace {
 
+std::string pieces(double n) { return format_number(n) + (n == 1 ? " piece" : " pieces"); }
+
 double or_zero(const QuantityBase& q) { return q.given() ? q.si : 0; }
 
 std::string kilogram(double m) { return format_number(m) + " kg"; }
@@ -80,8 +82,7 @@ class Statement {
     void operator()(const LinearMotor&) {}
     void operator()(const FreeForm& f) { shaft("free", "Inertia", "given", or_zero(f.inertia)); }
     void operator()(const Conveyor& c) {
-        shaft("pulley", "Pulleys", format_number(1 + c.pulleys.si) + " pieces",
-            (1 + c.pulleys.si) * or_zero(c.pulley_inertia));
+        shaft("pulley", "Pulleys", pieces(1 + c.pulleys.si), (1 + c.pulleys.si) * or_zero(c.pulley_inertia));
         const double t = or_zero(c.belt_thickness);
         const double roller = (c.roller_diameter.given() ? c.roller_diameter.si : c.pulley_diameter.si) / 2 + t / 2;
         geared("rollers", "Rollers", c.rollers.si, or_zero(c.roller_inertia), m_.radius / roller);
@@ -153,7 +154,7 @@ class Statement {
         if (working_ && sum > 0)
             w.push_back(working_line("J", "n J_i (r/r_i)²", "n*J_i*k^2", {{"n", count}, {"J_i", j}, {"k", k}}, sum,
                 Kind::inertia, "kinetic energy"));
-        InertiaShare s{key, label, format_number(count) + " pieces", j};
+        InertiaShare s{key, label, pieces(count), j};
         s.working = std::move(w);
         reflect(s, sum, m_.ratio);
         push(std::move(s));

@@ -103,7 +103,7 @@ struct Motor {
                                           .help = "Per RMS ampere of line current at 20 °C. A sheet that means peak "
                                                   "amperes shows it 1.41 times smaller.",
                                           .required = false,
-                                          .if_empty = "no currents shown",
+                                          .if_empty = "no currents",
                                           .symbol = "K_t"});
         v.quantity(s.resistance, {.key = "resistance",
                                      .label = "Resistance R_LL",
@@ -111,7 +111,7 @@ struct Motor {
                                      .range = {0, 1e5, true},
                                      .help = "Terminal to terminal, between two leads at 20 °C; not per phase.",
                                      .required = false,
-                                     .if_empty = "no copper loss shown",
+                                     .if_empty = "no loss shown",
                                      .symbol = "R_LL"});
         v.quantity(s.brake_inertia, {.key = "brake_inertia",
                                         .label = "Motor brake inertia",

@@ -16,7 +16,9 @@ void error(Problems& out, std::string path, const char* field, std::string messa
 
 void check_curve(Problems& out, const std::vector<CurvePoint>& curve, const std::string& path, const char* label) {
     if (curve.size() < 2) {
-        error(out, path, label, "found " + std::to_string(curve.size()) + " points; a curve needs at least 2");
+        error(out, path, label,
+            "found " + std::to_string(curve.size()) + (curve.size() == 1 ? " point" : " points") +
+                "; a curve needs at least 2");
         return;
     }
     if (curve[0].speed.given() && curve[0].speed.si != 0)

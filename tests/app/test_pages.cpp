@@ -200,6 +200,38 @@ TEST_CASE("the speed-torque picture holds the peak curve and the cycle") {
     CHECK(peak);
 }
 
+TEST_CASE("the words in the speed-torque picture stand inside it and clear of one another, on every axis of the demo") {
+    Window w;
+    w.click_page(4);
+    auto* plot = w.window.findChild<SpeedTorquePlot*>();
+    REQUIRE(plot);
+    int looked_at = 0;
+    for (int axis = 0; axis < static_cast<int>(w.document().machine().axes.size()); ++axis) {
+        w.document().select_axis(axis);
+        w.settle();
+        plot->replot(QCustomPlot::rpImmediateRefresh);
+        std::vector<std::pair<QString, QRectF>> words;
+        for (int i = 0; i < plot->itemCount(); ++i)
+            if (const auto* text = qobject_cast<QCPItemText*>(plot->item(i)); text && text->visible())
+                words.emplace_back(
+                    text->text(), QRectF(text->topLeft->pixelPosition(), text->bottomRight->pixelPosition()));
+        INFO(axis);
+        for (std::size_t i = 0; i < words.size(); ++i) {
+            INFO(words[i].first.toStdString());
+            CHECK(words[i].second.left() >= plot->axisRect()->left() - 1);
+            CHECK(words[i].second.right() <= plot->width());
+            CHECK(words[i].second.top() >= 0);
+            CHECK(words[i].second.bottom() <= plot->axisRect()->bottom() + 1);
+            for (std::size_t k = 0; k < i; ++k) {
+                INFO(words[k].first.toStdString());
+                CHECK(!words[i].second.intersects(words[k].second));
+            }
+        }
+        looked_at += words.size() >= 4 ? 1 : 0;
+    }
+    CHECK(looked_at >= 5);
+}
+
 TEST_CASE("any field is found by typing its name") {
     Window w;
     w.click_page(4);
