@@ -74,12 +74,19 @@ bool Document::writable() {
 }
 
 void Document::edit(const QString& name, const std::function<void(Machine&)>& change, const QString& merge) {
+    push(name, change, merge.isEmpty() ? merge : merge + QString::number(typing_), {});
+}
+
+void Document::edit_list(const QString& name, const ListChange& what, const std::function<void(Machine&)>& change) {
+    push(name, change, {}, what);
+}
+
+void Document::push(
+    const QString& name, const std::function<void(Machine&)>& change, const QString& merge, const ListChange& list) {
     if (!writable()) return;
     auto after = std::make_shared<Machine>(*machine_);
     change(*after);
-    if (*after == *machine_) return;
-    undo_.push(new SnapshotCommand(
-        *this, machine_, std::move(after), name, merge.isEmpty() ? merge : merge + QString::number(typing_)));
+    if (*after != *machine_) undo_.push(new SnapshotCommand(*this, machine_, std::move(after), name, merge, list));
 }
 
 std::optional<Problem> Document::set_quantity(const QString& path, const QString& text) {
@@ -147,12 +154,6 @@ void Document::set_flag(const QString& path, bool on) {
     edit(tr("option"), [&](Machine& m) {
         if (auto f = find_field(m, path.toStdString()); f && f->flag) *f->flag = on;
     });
-}
-void Document::edit_list(const QString& name, const ListChange& what, const std::function<void(Machine&)>& change) {
-    if (!writable()) return;
-    auto after = std::make_shared<Machine>(*machine_);
-    change(*after);
-    if (*after != *machine_) undo_.push(new SnapshotCommand(*this, machine_, std::move(after), name, {}, what));
 }
 
 void Document::pin() {

@@ -88,6 +88,8 @@ class Document : public QObject {
     using Snapshot = std::shared_ptr<const Machine>;
     void replace(Snapshot machine);
     bool writable();
+    void push(
+        const QString& name, const std::function<void(Machine&)>& change, const QString& merge, const ListChange& list);
 
     Snapshot machine_;
     Drafts drafts_;

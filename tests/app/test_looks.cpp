@@ -1,4 +1,5 @@
 // What can be measured of the looks: contrast, clipping, keyboard order.
+#include "app/plots/plot.h"
 #include "app/widgets/inertia_view.h"
 #include "app/widgets/mechanism_gallery.h"
 #include "core/model/walk.h"
@@ -71,6 +72,31 @@ void expect_whole(const char* view, QWidget& shown) {
     }
 }
 
+// Counts the words in the plots; none is cut off or lies over another.
+int expect_words_clear(const char* view, QWidget& shown) {
+    int count = 0;
+    for (QCustomPlot* plot : shown.findChildren<QCustomPlot*>()) {
+        if (!plot->isVisible()) continue;
+        plot->replot(QCustomPlot::rpImmediateRefresh);
+        std::vector<std::pair<std::string, QRectF>> words;
+        for (int i = 0; i < plot->itemCount(); ++i)
+            if (const auto* text = qobject_cast<QCPItemText*>(plot->item(i)); text && text->visible())
+                words.emplace_back(text->text().toStdString(),
+                    QRectF(text->topLeft->pixelPosition(), text->bottomRight->pixelPosition()));
+        const QRectF room = QRectF(plot->rect()).adjusted(plot->axisRect()->left() - 1, 0, 0, 0);
+        for (std::size_t i = 0; i < words.size(); ++i) {
+            INFO(view << ": \"" << words[i].first << "\"");
+            CHECK(room.contains(words[i].second));
+            for (std::size_t k = 0; k < i; ++k) {
+                INFO("and \"" << words[k].first << "\"");
+                CHECK(!words[i].second.intersects(words[k].second));
+            }
+        }
+        count += static_cast<int>(words.size());
+    }
+    return count;
+}
+
 } // namespace
 
 TEST_CASE("text has a contrast of at least 4.5 to 1, light and dark") {
@@ -93,6 +119,17 @@ TEST_CASE("text has a contrast of at least 4.5 to 1, light and dark") {
 TEST_CASE("no label is clipped and nothing is cut off at 1280 by 800, on every page, its tabs and the policy editor") {
     Window w;
     for_each_view(w, expect_whole);
+}
+
+TEST_CASE("the words in a plot stand inside it and clear of one another, on every axis of the demo") {
+    Window w;
+    int count = 0;
+    for (int axis = 0; axis < static_cast<int>(w.document().machine().axes.size()); ++axis) {
+        w.document().select_axis(axis);
+        INFO(w.document().axis().name);
+        for_each_view(w, [&](const char* view, QWidget& shown) { count += expect_words_clear(view, shown); });
+    }
+    CHECK(count >= 50);
 }
 
 TEST_CASE("the form of every mechanism fits at 1280 by 800, light and dark") {

@@ -10,8 +10,6 @@
 #include "core/quantity/format.h"
 #include "tests/app/window.h"
 
-#include <QTabWidget>
-
 using namespace fulmox;
 using namespace fulmox::testing;
 
@@ -200,48 +198,6 @@ TEST_CASE("the speed-torque picture holds the peak curve and the cycle") {
                 CHECK(d.value == Approx(u.can.peak.at(to_si(d.key, *find_unit("rpm")))).margin(1e-9));
         }
     CHECK(peak);
-}
-
-TEST_CASE("the words in a plot stand inside it and clear of one another, on every axis of the demo") {
-    Window w;
-    int looked_at = 0;
-    const auto look = [&](QCustomPlot* plot) {
-        plot->replot(QCustomPlot::rpImmediateRefresh);
-        const double left = plot->axisRect()->left() - 1;
-        std::vector<std::pair<QString, QRectF>> words;
-        for (int i = 0; i < plot->itemCount(); ++i)
-            if (const auto* text = qobject_cast<QCPItemText*>(plot->item(i)); text && text->visible())
-                words.emplace_back(
-                    text->text(), QRectF(text->topLeft->pixelPosition(), text->bottomRight->pixelPosition()));
-        for (std::size_t i = 0; i < words.size(); ++i) {
-            INFO(words[i].first.toStdString());
-            CHECK(words[i].second.left() >= left);
-            CHECK(words[i].second.right() <= plot->width());
-            CHECK(words[i].second.top() >= 0);
-            CHECK(words[i].second.bottom() <= plot->height());
-            for (std::size_t k = 0; k < i; ++k) {
-                INFO(words[k].first.toStdString());
-                CHECK(!words[i].second.intersects(words[k].second));
-            }
-        }
-        looked_at += static_cast<int>(words.size());
-    };
-    for (int axis = 0; axis < static_cast<int>(w.document().machine().axes.size()); ++axis)
-        for (int page = 2; page <= 4; ++page) {
-            w.document().select_axis(axis);
-            w.click_page(page);
-            QTabWidget* tabs = nullptr;
-            for (QTabWidget* t : w.window.findChildren<QTabWidget*>())
-                if (t->isVisible()) tabs = t;
-            for (int tab = 0; tab < (tabs ? tabs->count() : 1); ++tab) {
-                if (tabs) tabs->setCurrentIndex(tab);
-                w.settle();
-                INFO("axis " << axis << ", page " << page << ", tab " << tab);
-                for (QCustomPlot* plot : w.window.findChildren<QCustomPlot*>())
-                    if (plot->isVisible()) look(plot);
-            }
-        }
-    CHECK(looked_at >= 50);
 }
 
 TEST_CASE("any field is found by typing its name") {
