@@ -154,6 +154,10 @@ void Form::refresh() {
     }
     std::map<std::string_view, const FieldRef*> by_path;
     for (const FieldRef& f : fields) by_path[f.path] = &f;
+    std::map<std::string_view, const Problem*> errors;
+    if (document_.has_axis())
+        for (const Problem& p : document_.assessment().problems)
+            if (p.severity == Severity::error) errors[p.path] = &p;
     for (Row& row : rows_) {
         const std::string path = row.path.toStdString();
         const auto it = by_path.find(path);
@@ -172,6 +176,9 @@ void Form::refresh() {
             row.standing->setToolTip(
                 tr("Where this value comes from: %1").arg(QString::fromUtf8(s.words)) +
                 (f.quantity->note.empty() ? QString() : QStringLiteral(" (%1)").arg(qs(f.quantity->note))));
+            const auto error = errors.find(path);
+            const bool missing = f.quantity->text.empty() && f.quantity_spec.required; // said beside the field
+            row.across = error == errors.end() || missing ? QString() : qs(error->second->message);
             show_problem(row);
         } else if (row.choice) {
             const QSignalBlocker quiet(row.choice);
@@ -187,9 +194,9 @@ void Form::refresh() {
 }
 
 void Form::show_problem(Row& row) {
-    const bool wrong = row.edit->wrong();
-    if (row.problem) row.problem->setVisible(wrong);
-    if (!wrong) return;
+    const bool wrong = row.edit->wrong(), said = wrong || !row.across.isEmpty();
+    if (row.problem) row.problem->setVisible(said);
+    if (!said) return;
     if (!row.problem) {
         row.problem = new QLabel;
         row.problem->setObjectName(QStringLiteral("problem"));
@@ -198,6 +205,7 @@ void Form::show_problem(Row& row) {
         row.problem->setContentsMargins(label_width_ + 6, 0, 0, 2);
         row.whole->layout()->addWidget(row.problem);
     }
+    if (!wrong) return row.problem->setText(row.across);
     QString text = row.edit->problem();
     const Draft* draft = document_.drafts().at(row.path);
     if (draft && !draft->stored.empty()) text += tr(" — the last good value stays in use.");

@@ -60,6 +60,7 @@ class Form : public QWidget {
         QLabel* converted = nullptr;
         QToolButton* standing = nullptr;
         QLabel* problem = nullptr;
+        QString across; ///< what is wrong with a good value beside other fields
         QComboBox* choice = nullptr;
         QCheckBox* flag = nullptr;
         QLineEdit* text = nullptr;

@@ -111,6 +111,34 @@ TEST_CASE("a linear cycle on a rotary axis keeps its words, says what is wrong, 
     CHECK(w.document().assessment().demand);
 }
 
+TEST_CASE("what is wrong only beside another field is said below the field, and goes with it") {
+    Window w;
+    w.click_page(1);
+    const auto kinds = all_mechanisms();
+    const auto crank = std::find_if(
+        kinds.begin(), kinds.end(), [](const Mechanism& m) { return std::holds_alternative<SliderCrank>(m); });
+    REQUIRE(crank != kinds.end());
+    w.document().set_choice(w.path("/mechanism"), static_cast<int>(crank - kinds.begin()));
+    const auto said = [&] {
+        QApplication::processEvents();
+        for (QLabel* l : w.edit("/mechanism/crank")->parentWidget()->findChildren<QLabel*>(QStringLiteral("problem")))
+            if (l->isVisible()) return l->text();
+        return QString();
+    };
+    w.type("/mechanism/crank", "60 mm");
+    CHECK(said().isEmpty());
+    w.type("/mechanism/rod", "50 mm");
+    CHECK(said().contains(QStringLiteral("smaller than the rod, 50 mm")));
+    CHECK(!w.edit("/mechanism/crank")->wrong());
+    // a text that cannot be read matters more
+    w.type("/mechanism/crank", "60 kg");
+    CHECK(!said().contains(QStringLiteral("rod")));
+    w.type("/mechanism/crank", "60 mm");
+    CHECK(said().contains(QStringLiteral("rod")));
+    w.type("/mechanism/rod", "200 mm");
+    CHECK(said().isEmpty());
+}
+
 TEST_CASE("the gallery takes a mechanism by a click and by typing") {
     Window w;
     w.click_page(1);
