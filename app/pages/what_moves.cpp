@@ -80,9 +80,10 @@ WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr("W
     show_unit();
     connect(&document, &Document::changed, unit, show_unit);
     statement_box->addWidget(new InertiaView(document, false));
-    statement_box->addWidget(
-        new FigureList(document, {QStringLiteral("load.efficiency_forward"), QStringLiteral("load.efficiency_backward"),
-                                     QStringLiteral("demand.static_torque")}));
+    statement_box->addWidget(new FigureList(document,
+        {QStringLiteral("load.efficiency_forward"), QStringLiteral("load.efficiency_backward"),
+            QStringLiteral("demand.static_torque")},
+        1, false));
     column->addWidget(statement);
     connect(schematic, &Schematic::go_to, this, [this](const QString& path) {
         if (!go_to(path)) emit go_to_requested(path);

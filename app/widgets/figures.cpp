@@ -96,7 +96,7 @@ void FigureTiles::refresh() {
     }
 }
 
-FigureList::FigureList(Document& document, QStringList keys, int columns, QWidget* parent)
+FigureList::FigureList(Document& document, QStringList keys, int columns, bool alone, QWidget* parent)
     : QWidget(parent), document_(document) {
     auto* grid = new QGridLayout(this);
     grid->setContentsMargins(0, 0, 0, 0);
@@ -118,10 +118,12 @@ FigureList::FigureList(Document& document, QStringList keys, int columns, QWidge
         lines_.push_back(l);
         ++place;
     }
-    nothing_ = new QLabel(tr("Nothing yet; the ledger lists what is missing."));
-    nothing_->setObjectName(QStringLiteral("second"));
-    nothing_->setWordWrap(true);
-    grid->addWidget(nothing_, rows, 0, 1, 3 * columns - 1);
+    if (alone) {
+        nothing_ = new QLabel(tr("Nothing yet; the ledger lists what is missing."));
+        nothing_->setObjectName(QStringLiteral("second"));
+        nothing_->setWordWrap(true);
+        grid->addWidget(nothing_, rows, 0, 1, 3 * columns - 1);
+    }
     connect(&document_, &Document::changed, this, [this] {
         if (isVisible()) refresh();
     });
@@ -147,7 +149,7 @@ void FigureList::refresh() {
         l.label->setToolTip(tip);
         l.value->setToolTip(tip);
     }
-    nothing_->setVisible(nothing);
+    if (nothing_) nothing_->setVisible(nothing);
 }
 
 } // namespace fulmox::app

@@ -36,7 +36,8 @@ class FigureList : public QWidget {
     Q_OBJECT
 
   public:
-    FigureList(Document& document, QStringList keys, int columns = 1, QWidget* parent = nullptr);
+    /// `alone` in its card it says where there is nothing to list yet.
+    FigureList(Document& document, QStringList keys, int columns = 1, bool alone = true, QWidget* parent = nullptr);
     void refresh();
 
   private:
@@ -47,7 +48,7 @@ class FigureList : public QWidget {
     };
     Document& document_;
     std::vector<Line> lines_;
-    QLabel* nothing_; ///< said where there is no figure yet
+    QLabel* nothing_ = nullptr;
 };
 
 /// The working of a figure as rich text, empty if it has none.
