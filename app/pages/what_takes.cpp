@@ -17,10 +17,11 @@
 namespace fulmox::app {
 
 WhatTakes::WhatTakes(Document& document, QWidget* parent) : Page(document, tr("What does it take?"), parent) {
-    body_->addWidget(
-        new FigureTiles(document, {QStringLiteral("demand.peak_torque"), QStringLiteral("demand.rms_torque"),
-                                      QStringLiteral("demand.holding_torque"), QStringLiteral("demand.peak_power"),
-                                      QStringLiteral("demand.emergency_torque")}));
+    body_->addWidget(new FigureTiles(document, {{QStringLiteral("demand.peak_torque"), tr("Peak torque")},
+                                                   {QStringLiteral("demand.rms_torque"), tr("RMS torque")},
+                                                   {QStringLiteral("demand.holding_torque"), tr("Holding torque")},
+                                                   {QStringLiteral("demand.peak_power"), tr("Peak power")},
+                                                   {QStringLiteral("demand.emergency_torque"), tr("Emergency stop")}}));
     auto* card = new QFrame;
     card->setObjectName(QStringLiteral("card"));
     auto* box = new QVBoxLayout(card);

@@ -49,13 +49,15 @@ QString working_html(const Working& working) {
     return s;
 }
 
-FigureTiles::FigureTiles(Document& document, QStringList keys, QWidget* parent) : QWidget(parent), document_(document) {
+FigureTiles::FigureTiles(Document& document, const std::vector<std::pair<QString, QString>>& keys, QWidget* parent)
+    : QWidget(parent), document_(document) {
     auto* line = new QHBoxLayout(this);
     line->setContentsMargins(0, 0, 0, 0);
     line->setSpacing(8);
-    for (const QString& key : keys) {
+    for (const auto& [key, unknown] : keys) {
         Tile t;
         t.key = key;
+        t.unknown = unknown;
         t.frame = new QFrame;
         t.frame->setObjectName(QStringLiteral("card"));
         auto* box = new QVBoxLayout(t.frame);
@@ -88,7 +90,7 @@ FigureTiles::FigureTiles(Document& document, QStringList keys, QWidget* parent) 
 void FigureTiles::refresh() {
     for (const Tile& t : tiles_) {
         const Figure* f = find_figure(document_, t.key);
-        show_text(t.label, f ? qs(f->label) : QStringLiteral("–"));
+        show_text(t.label, f ? qs(f->label) : t.unknown);
         show_text(t.value, f ? qs(figure_text(*f, document_.machine().unit_system)) : QStringLiteral("–"));
         const QString a = f ? beside_a(document_, *f) : QString();
         show_text(t.note, !a.isEmpty() ? a : f ? qs(f->note) : tr("not known yet"));

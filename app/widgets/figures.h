@@ -5,23 +5,24 @@
 
 #include <QFrame>
 #include <QLabel>
+#include <utility>
 #include <vector>
 
 class QGridLayout;
 
 namespace fulmox::app {
 
-/// A row of tiles, one per figure key.
+/// A row of tiles, one per figure key, each with the words for a figure that is not known yet.
 class FigureTiles : public QWidget {
     Q_OBJECT
 
   public:
-    FigureTiles(Document& document, QStringList keys, QWidget* parent = nullptr);
+    FigureTiles(Document& document, const std::vector<std::pair<QString, QString>>& keys, QWidget* parent = nullptr);
     void refresh();
 
   private:
     struct Tile {
-        QString key;
+        QString key, unknown;
         QLabel* label;
         QLabel* value;
         QLabel* note;

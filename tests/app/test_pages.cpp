@@ -237,6 +237,13 @@ TEST_CASE("a new project can be filled in from nothing, and every page stands em
     for (int page = 4; page >= 1; --page) {
         w.click_page(page);
         w.window.grab();
+        if (page == 3) { // what will be there has its name already
+            QStringList said;
+            for (QLabel* l : w.window.findChildren<QLabel*>())
+                if (l->isVisible()) said << l->text();
+            for (const char* name : {"Peak torque", "RMS torque", "Holding torque", "Peak power", "Emergency stop"})
+                CHECK(said.contains(QString::fromLatin1(name)));
+        }
     }
     CHECK(w.document().assessment().problems.size() > 4);
     w.type("/load/carriage_mass", "5 kg");
