@@ -267,6 +267,11 @@ void SegmentTable::put(int row, int column, const QString& text, bool typed, con
         i->setData(Qt::UserRole, typed ? text : QString());
     const QColor colour = wrong.isValid() ? wrong : typed && column != number ? theme().ink : theme().second;
     if (i->foreground().color() != colour) i->setForeground(colour);
+    if (i->font().strikeOut() != wrong.isValid()) { // not by colour alone
+        QFont face = font();
+        face.setStrikeOut(wrong.isValid());
+        i->setFont(face);
+    }
     if (i->toolTip() != tip) i->setToolTip(tip);
     const bool editable = !path_of(row, column).isEmpty();
     const Qt::ItemFlags flags =

@@ -29,7 +29,7 @@ class Hull {
 
     const std::vector<HullPoint>& corners() const { return corners_; }
 
-    /// Largest |x D + y α| over the corners; 0 where there are none, NaN where x or y is not finite.
+    /// Largest |x D + y α| over the corners, x and y finite; 0 where there are none.
     double reach(double x, double y) const;
 
   private:

@@ -200,14 +200,6 @@ TEST_CASE("keeps and waits", "[.keeps and waits]") {
 TEST_CASE("closing with unsaved work asks, and stays open if told so") {
     Window w;
     w.type("/load/payload", "21 kg");
-    bool asked = false;
-    w.window.confirm_discard = [&] {
-        asked = true;
-        return false;
-    };
-    CHECK(!w.window.close());
-    CHECK(asked);
-    CHECK(w.window.isVisible());
-    w.window.confirm_discard = [] { return true; };
+    CHECK(w.asks_before_closing());
     CHECK(w.window.close());
 }

@@ -82,6 +82,17 @@ struct Window {
             before = std::move(now);
         }
     }
+    /// Tries to close it and answers no to what it asks.
+    bool asks_before_closing() {
+        bool asked = false;
+        window.confirm_discard = [&] {
+            asked = true;
+            return false;
+        };
+        const bool closed = window.close();
+        window.confirm_discard = [] { return true; };
+        return asked && !closed && window.isVisible();
+    }
     const Limit& limit(const char* key) {
         const Limit* l = document().assessment().limit(key);
         REQUIRE(l);
