@@ -5,6 +5,14 @@
 
 namespace fulmox::app {
 
+QString field_name(const std::string& label, const QString& path) {
+    const QString name = QString::fromStdString(label), within = path.section(QStringLiteral("/segments/"), 1, 1);
+    if (within.isEmpty()) return name;
+    const int number = within.section(QLatin1Char('/'), 0, 0).toInt() + 1;
+    return within.contains(QLatin1Char('/')) ? QObject::tr("%1, segment %2").arg(name).arg(number)
+                                             : QStringLiteral("%1 %2").arg(name).arg(number);
+}
+
 class SnapshotCommand : public QUndoCommand {
   public:
     SnapshotCommand(Document& document, Document::Snapshot before, Document::Snapshot after, const QString& name,

@@ -16,6 +16,9 @@
 
 namespace fulmox::app {
 
+/// What a field is called where its place is not seen: "Time, segment 2".
+QString field_name(const std::string& label, const QString& path);
+
 class Document : public QObject {
     Q_OBJECT
 

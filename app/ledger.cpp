@@ -334,7 +334,7 @@ void Ledger::show_problems(const Problems& found) {
                 problems_box_->addWidget(h);
                 first = false;
             }
-            auto* line = new NoteLine(qs(p.field), qs(p.message), qs(p.path));
+            auto* line = new NoteLine(field_name(p.field, qs(p.path)), qs(p.message), qs(p.path));
             connect(line, &NoteLine::activated, this, &Ledger::go_to);
             problems_box_->addWidget(line);
         }

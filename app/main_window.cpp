@@ -506,7 +506,8 @@ bool MainWindow::save_to(const QString& file) {
     autosave_.stop();
     if (const auto& drafts = document_.drafts().all(); !drafts.empty())
         show_message(tr("Saved, but without \"%1\" in the field %2, which cannot be read%3.")
-                         .arg(drafts.begin()->second.text, QString::fromStdString(drafts.begin()->second.problem.field),
+                         .arg(drafts.begin()->second.text,
+                             field_name(drafts.begin()->second.problem.field, drafts.begin()->first),
                              drafts.size() > 1 ? tr(", and %1 more").arg(drafts.size() - 1) : QString()));
     return true;
 }

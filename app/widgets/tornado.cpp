@@ -78,10 +78,7 @@ void Tornado::paintEvent(QPaintEvent*) {
     for (int k = 0; k < shown; ++k) {
         const Influence& i = rows_[static_cast<std::size_t>(k)];
         const double y = head + k * row_height;
-        QString name = qs(i.label);
-        const QString own = qs(i.path);
-        const QString segment = own.section(QStringLiteral("/segments/"), 1, 1).section(QLatin1Char('/'), 0, 0);
-        if (!segment.isEmpty()) name = tr("%1, segment %2").arg(name).arg(segment.toInt() + 1);
+        const QString name = field_name(i.label, qs(i.path));
         p.setPen(t.ink);
         p.drawText(QRectF(0, y, names - 6, row_height), Qt::AlignVCenter,
             p.fontMetrics().elidedText(name, Qt::ElideRight, names - 6));

@@ -129,6 +129,11 @@ TEST_CASE("text that cannot be read goes with its segment, in form and table") {
                cell->font().strikeOut() && w.document().drafts().all().size() == 1;
     };
     CHECK(is_at(1));
+    NoteLine* line = listed(w, w.path("/cycle/segments/1/what/duration"));
+    REQUIRE(line);
+    CHECK(line->text().startsWith(QStringLiteral("Time, segment 2: ")));
+    CHECK(field_name("Segment", QStringLiteral("/axes/0/cycle/segments/2")) == QStringLiteral("Segment 3"));
+    CHECK(field_name("Segments", QStringLiteral("/axes/0/cycle/segments")) == QStringLiteral("Segments"));
     // a segment before it
     table->select(0);
     QTest::mouseClick(w.child<QPushButton>("add-dwell"), Qt::LeftButton);
