@@ -36,8 +36,9 @@ Theme light() {
     t.cause[0] = "#35618F";
     t.cause[1] = "#7FA3C7";
     t.cause[2] = "#C9A25B";
-    t.cause[3] = "#8C5F8F";
-    t.cause[4] = "#4E9A86";
+    t.cause[3] = "#A4663F";
+    t.cause[4] = "#8C5F8F";
+    t.cause[5] = "#4E9A86";
     return t;
 }
 
@@ -63,8 +64,9 @@ Theme dark_theme() {
     t.cause[0] = "#5C92CC";
     t.cause[1] = "#A9C7E6";
     t.cause[2] = "#D9B672";
-    t.cause[3] = "#B98ABC";
-    t.cause[4] = "#6FC2AC";
+    t.cause[3] = "#D08F6A";
+    t.cause[4] = "#B98ABC";
+    t.cause[5] = "#6FC2AC";
     return t;
 }
 

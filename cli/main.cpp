@@ -57,35 +57,51 @@ std::optional<ProjectRead> open_project(const std::string& path) {
         say(path, project.error());
         return std::nullopt;
     }
-    for (const Problem& p : project->problems) say(path, p);
     if (!project->warning.empty()) std::cerr << path << ": " << project->warning << "\n";
     return std::move(*project);
 }
 
-int assess_file(const std::string& path, bool json) {
-    const auto project = open_project(path);
-    if (!project) return bad_input;
+struct Judged {
+    ProjectRead project;
     std::vector<Assessment> axes;
+    Problems problems; ///< of reading and of assessing, with their lines
     bool exceeded = false;
-    bool wrong = has_errors(project->problems);
-    for (std::size_t i = 0; i < project->machine.axes.size(); ++i) {
-        axes.push_back(assess(project->machine, i));
-        exceeded = exceeded || axes.back().exceeded();
-        if (has_errors(axes.back().problems) && !wrong) {
-            for (const Problem& p : axes.back().problems)
-                if (p.severity == Severity::error) say(path, p);
-            wrong = true;
-        }
+    bool wrong = false;
+    int line(const std::string& pointer) const { return JsonDocument::line_of(project.lines, pointer); }
+};
+
+std::optional<Judged> judge_file(const std::string& path, bool workings) {
+    auto project = open_project(path);
+    if (!project) return std::nullopt;
+    Judged out{std::move(*project), {}, {}};
+    for (std::size_t i = 0; i < out.project.machine.axes.size(); ++i) {
+        out.axes.push_back(assess(out.project.machine, i, {.workings = workings}));
+        out.exceeded = out.exceeded || out.axes.back().exceeded();
     }
-    std::cout << (json ? assessment_json(project->machine, axes) : assessment_text(project->machine, axes));
-    return wrong ? bad_input : exceeded ? limit_exceeded : all_fit;
+    out.problems = all_problems(
+        out.axes, out.project.problems, [&](const std::string& pointer) { return out.line(pointer); });
+    out.wrong = has_errors(out.problems);
+    return out;
+}
+
+int assess_file(const std::string& path, bool json) {
+    const auto judged = judge_file(path, true);
+    if (!judged) return bad_input;
+    for (const Problem& p : judged->problems)
+        if (p.severity != Severity::caution) say(path, p);
+    std::cout << (json ? assessment_json(judged->project.machine, judged->axes, judged->project.problems,
+                             [&](const std::string& pointer) { return judged->line(pointer); })
+                       : assessment_text(judged->project.machine, judged->axes));
+    return judged->wrong ? bad_input : judged->exceeded ? limit_exceeded : all_fit;
 }
 
 int validate_file(const std::string& path) {
-    const auto project = open_project(path);
-    if (!project || has_errors(project->problems)) return bad_input;
-    std::cout << path << ": version " << project->version << ", " << project->machine.axes.size()
-              << " axes, no errors\n";
+    const auto judged = judge_file(path, false);
+    if (!judged) return bad_input;
+    for (const Problem& p : judged->problems) say(path, p);
+    if (judged->wrong) return bad_input;
+    std::cout << path << ": version " << judged->project.version << ", " << judged->axes.size()
+              << (judged->axes.size() == 1 ? " axis" : " axes") << ", no errors\n";
     return all_fit;
 }
 

@@ -36,4 +36,12 @@ inline void set(Machine& m, const std::string& path, const std::string& text) {
     REQUIRE(!problem);
 }
 
+/// What the cycle of axis 0 carries where.
+inline std::vector<Carried> over_cycle(const Machine& m) {
+    const Axis& a = m.axes.at(0);
+    const Plan p = plan(a.cycle, motion_of(a.mechanism));
+    REQUIRE(!has_errors(p.problems));
+    return carried_over(p.motion, first_payload(a));
+}
+
 } // namespace fulmox::testing

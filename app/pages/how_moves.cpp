@@ -210,16 +210,16 @@ void HowMoves::select(int segment) {
     const Trace* trace = nullptr;
     if (segment >= 0)
         trace = std::get_if<Trace>(&document_.axis().cycle.segments[static_cast<std::size_t>(segment)].what);
-    trace_note_->setVisible(trace && trace->samples.rows() >= 4);
+    trace_note_->setVisible(trace && trace->samples.rows() >= 5 && document_.assessment().motion);
     if (!trace_note_->isHidden()) {
         const bool rotary = motion_of(document_.axis().mechanism).rotary;
         const Kind kind = motion_kind(trace->of == TraceOf::position ? Order::position : Order::speed, rotary);
         trace_note_->setText(
-            tr("Smoothed over %1 samples; what that took away is %2 RMS. The plot shows the samples as "
-               "dots. A wider window takes more noise and rounds corners.")
-                .arg(2 * half_window(*trace) + 1)
-                .arg(qs(
-                    format_quantity(removed_noise(*trace, smooth(*trace)), kind, document_.machine().unit_system, 3))));
+            tr("Averaged over %1; what that took away is %2 RMS. The plot shows the samples as dots. A wider window takes "
+               "more noise and rounds corners.")
+                .arg(qs(format_quantity(2 * half_width(*trace), Kind::time, document_.machine().unit_system)),
+                    qs(format_quantity(
+                        removed_noise(*trace, trace_pieces(*trace)), kind, document_.machine().unit_system, 3))));
     }
 }
 

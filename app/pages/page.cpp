@@ -96,7 +96,8 @@ QString axis_sentence(Document& document) {
     const Motion motion = motion_of(a.mechanism);
     const bool carried = motion.has & Motion::payload;
     if (carried && a.load.payload.given()) {
-        const std::vector<double> payloads = payload_by_segment(a);
+        const std::vector<double> payloads =
+            now.motion ? payloads_of(*now.motion, a.load.payload.si) : std::vector<double>{};
         double least = a.load.payload.si;
         double most = least;
         for (const double m : payloads) {

@@ -24,6 +24,7 @@ class Account {
         SpanSamples& kept = d.samples.emplace_back();
         kept.speed = states.speed;
         kept.torque = states.torque;
+        if (s.direction == 0) standing(s, states);
         if (s.regime == Regime::braked) return;
         const SpanNodes& nodes = span_nodes();
         Nodes weighted; // torque times its share of the time
@@ -44,29 +45,21 @@ class Account {
         heat_ += heat;
         speed_ += speed;
         speed_squared_ += squared;
-        if (s.direction != 0)
-            moving(s, states);
-        else
-            standing(s, std::abs(states.torque[0]));
+        if (s.direction != 0) moving(s, states);
         if (load_.position_dependent() && could_hold_more(s, states)) hold(s);
     }
 
     /// Where the axis starts from rest into this span static friction has to give way, before anything accelerates.
     void start(const Span& into) {
         Span s = into;
-        const double v = s.piece.velocity(s.piece.duration * 1e-3);
-        s.piece.c = {s.piece.position(0)};
-        s.piece.degree = 2;
-        s.piece.amplitude = 0;
-        const double first = path_at(load_, s.piece.c[0]).first;
-        const bool straight = load_.path == LoadModel::Path::straight;
-        s.direction = v > 0 ? 1 : -1;
-        s.load_direction = s.direction * (!straight && first < 0 ? -1 : 1);
-        if (straight && first < 0) s.direction = -s.direction;
+        const double there = s.piece.position(s.start - s.piece.start);
+        s.piece.stop();
+        s.piece.c[0] = there;
         s.friction_factor *= load_.breakaway;
         const ShaftPoint p = point(s, 0);
         if (std::abs(p.torque) > std::abs(d.breakaway.torque)) d.breakaway = p;
         d.coupling_peak = std::max(d.coupling_peak, std::abs(p.state.coupling_torque));
+        d.axial_peak = std::max(d.axial_peak, std::abs(p.state.load_force));
     }
 
     /// Takes in the account of the stretch that follows.
@@ -74,10 +67,10 @@ class Account {
         Demand& n = next.d;
         d.spans.insert(d.spans.end(), n.spans.begin(), n.spans.end());
         d.samples.insert(d.samples.end(), n.samples.begin(), n.samples.end());
-        for (ShaftPoint Demand::*point : {&Demand::peak, &Demand::peak_motoring, &Demand::peak_braking, &Demand::breakaway})
+        for (ShaftPoint Demand::*point : {&Demand::peak_running, &Demand::peak_motoring, &Demand::peak_braking, &Demand::breakaway})
             if (std::abs((n.*point).torque) > std::abs((d.*point).torque)) d.*point = n.*point;
         for (double Demand::*most : {&Demand::holding_torque, &Demand::static_torque, &Demand::static_torque_friction,
-                 &Demand::peak_speed, &Demand::peak_power, &Demand::peak_return, &Demand::coupling_peak,
+                 &Demand::brake_torque, &Demand::fall_torque, &Demand::peak_speed, &Demand::peak_power, &Demand::peak_return, &Demand::coupling_peak,
                  &Demand::axial_peak})
             d.*most = std::max(d.*most, n.*most);
         for (double Demand::*sum : {&Demand::energy_delivered, &Demand::energy_returned}) d.*sum += n.*sum;
@@ -97,16 +90,15 @@ class Account {
         d.mean_speed = speed_ / d.cycle_time;
         d.rms_speed = std::sqrt(speed_squared_ / d.cycle_time);
         for (double* sum : {&d.sums.a, &d.sums.b, &d.sums.c}) *sum /= d.cycle_time;
-        // a slider in its dead centre pulls by rounding alone
-        if (d.holding_torque < 1e-12 * std::abs(d.peak.torque)) d.holding_torque = 0;
+        d.peak = std::abs(d.breakaway.torque) > std::abs(d.peak_running.torque) ? d.breakaway : d.peak_running;
+        if (!load_.position_dependent())
+            for (const double p : payloads) could_hold(0, p);
+        // a slider in its dead centre, or an arm straight up, pulls by rounding alone
+        const double rounding = 1e-12 * std::abs(d.peak.torque);
+        for (double* torque : {&d.holding_torque, &d.brake_torque, &d.fall_torque})
+            if (*torque < rounding) *torque = 0;
         if (heat_ > 0)
             for (std::size_t k = 0; k < part_heat_.size(); ++k) d.rms_share[k] = part_heat_[k] / heat_;
-        if (load_.position_dependent()) return;
-        for (const double p : payloads) {
-            d.static_torque = std::max(d.static_torque, std::abs(holding_torque(load_, 0, p, 0, false)));
-            d.static_torque_friction =
-                std::max(d.static_torque_friction, std::abs(holding_torque(load_, 0, p, 0, true)));
-        }
     }
 
   private:
@@ -116,9 +108,30 @@ class Account {
 
     using Nodes = std::array<double, span_node_count>;
 
-    void standing(const Span& s, double torque) {
+    void standing(const Span& s, const SpanStates& states) {
+        const double torque = std::abs(states.torque[0]);
+        d.axial_peak = std::max(d.axial_peak, std::abs(states.load_force[0]));
+        d.coupling_peak = std::max(d.coupling_peak, std::abs(states.coupling_torque[0]));
+        if (s.regime == Regime::braked) {
+            const double q = s.piece.position(0);
+            d.brake_torque = std::max(d.brake_torque, std::abs(holding_torque(load_, q, s.payload, s.process, false)));
+            holds(q, s.payload, s.process);
+            could_hold(q, s.payload);
+            return;
+        }
         d.holding_torque = std::max(d.holding_torque, torque);
-        if (torque > std::abs(d.peak.torque)) d.peak = point(s, 0);
+        if (torque > std::abs(d.peak_running.torque)) d.peak_running = point(s, 0);
+    }
+    void holds(double q, double payload, double process) {
+        d.static_torque = std::max(d.static_torque, std::abs(holding_torque(load_, q, payload, process, false)));
+        d.static_torque_friction =
+            std::max(d.static_torque_friction, std::abs(holding_torque(load_, q, payload, process, true)));
+    }
+    // what holding takes without a process force, and what falls then
+    void could_hold(double q, double payload) {
+        holds(q, payload, 0);
+        if (!load_.tension)
+            d.fall_torque = std::max(d.fall_torque, std::abs(holding_torque(load_, q, payload, 0, false)));
     }
 
     void moving(const Span& s, const SpanStates& states) {
@@ -132,7 +145,7 @@ class Account {
             const SpanExtreme most = largest(states.torque, sign, range, floor);
             if (most.value <= floor) continue;
             best = point(s, most.u);
-            if (std::abs(best.torque) > std::abs(d.peak.torque)) d.peak = best;
+            if (std::abs(best.torque) > std::abs(d.peak_running.torque)) d.peak_running = best;
         }
         raise(d.axial_peak, s, states.load_force, [](const ShaftState& e) { return e.load_force; });
         raise(d.peak_speed, s, states.speed, [](const ShaftState& e) { return e.speed; });
@@ -191,7 +204,7 @@ class Account {
         double most = 0;
         for (std::size_t i = 0; i < weight.size(); ++i) most = std::max(most, std::abs(weight[i] + constant[i]));
         const bool monotone = load_.path == LoadModel::Path::winder; // the ends tell
-        return (monotone ? 1 - 1e-12 : 1.1) * most > d.static_torque;
+        return (monotone ? 1 - 1e-12 : 1.1) * most > held_most_;
     }
 
     // what holding would take where the axis passes: at the ends of the span, and where gravity or the crank pulls most
@@ -210,9 +223,8 @@ class Account {
             if (h.payload == s.payload && h.low <= low && high <= h.high) return;
         if (held_.size() < 100) held_.push_back({s.payload, low, high});
         const auto at = [&](double q) {
-            d.static_torque = std::max(d.static_torque, std::abs(holding_torque(m, q, s.payload, 0, false)));
-            d.static_torque_friction =
-                std::max(d.static_torque_friction, std::abs(holding_torque(m, q, s.payload, 0, true)));
+            could_hold(q, s.payload);
+            held_most_ = std::max(held_most_, std::abs(holding_torque(m, q, s.payload, 0, false)));
         };
         at(low);
         at(high);
@@ -233,6 +245,7 @@ class Account {
         double payload, low, high;
     };
     std::vector<Held> held_; // places gone into already
+    double held_most_ = 0;   // the most found at them
     double crank_best_;
 };
 

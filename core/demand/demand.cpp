@@ -11,12 +11,12 @@
 namespace fulmox {
 
 const char* cause_key(Cause c) {
-    static constexpr std::array names{"load_inertia", "rotor", "friction", "gravity", "process"};
+    static constexpr std::array names{"load_inertia", "rotor", "friction", "losses", "gravity", "process"};
     return names.at(static_cast<std::size_t>(c));
 }
 
 const char* cause_label(Cause c) {
-    static constexpr std::array names{"Load inertia", "Rotor", "Friction", "Gravity", "Process"};
+    static constexpr std::array names{"Load inertia", "Rotor", "Friction", "Losses", "Gravity", "Process"};
     return names.at(static_cast<std::size_t>(c));
 }
 
@@ -26,38 +26,60 @@ ShaftState Demand::at(double t) const {
     return evaluate(load, it == spans.begin() ? spans.front() : *std::prev(it), t);
 }
 
+std::optional<std::string> Demand::not_finite() const {
+    const std::pair<const char*, double> numbers[]{{"RMS torque", rms_torque}, {"peak torque", peak.torque},
+        {"peak while driving", peak_motoring.torque}, {"peak while braking", peak_braking.torque},
+        {"holding torque", holding_torque}, {"torque to hold the load", static_torque}, {"peak speed", peak_speed},
+        {"mean speed", mean_speed}, {"RMS speed", rms_speed}, {"peak power", peak_power},
+        {"peak power returned", peak_return}, {"energy per cycle", energy_delivered},
+        {"energy returned", energy_returned}, {"emergency stop", emergency_torque},
+        {"torque through the coupling", coupling_torque()}, {"force at the load", axial_force()},
+        {"emergency stop", coupling_emergency + axial_emergency}, {"sums of the torque", sums.a + sums.b + sums.c}};
+    for (const auto& [name, value] : numbers)
+        if (!std::isfinite(value)) return name;
+    for (const double share : rms_share)
+        if (!std::isfinite(share)) return "share of the RMS torque";
+    return std::nullopt;
+}
+
+MotorSide motor_side(const Demand& d) {
+    // what sits on the motor's shaft turns with the mechanism as long as there is no stage
+    const double own = d.load.with_motor;
+    QuadraticSums s = d.sums;
+    s.a += own * (own * d.sums.c - 2 * d.sums.b);
+    s.b -= own * d.sums.c;
+    return {d.load.rotor_inertia + d.load.motor_side + own, {std::max(0.0, s.a), s.b, s.c}};
+}
+
 namespace {
 
 // The pieces of motion with what each segment carries, from the first to the one before the last.
 class Course {
   public:
-    Course(const Trajectory& motion, const Axis& axis)
-        : motion_(motion), axis_(axis), payloads_(payload_by_segment(axis)) {
-        friction_.reserve(axis.cycle.segments.size());
-        for (const Segment& s : axis.cycle.segments)
-            friction_.push_back(s.friction.value_or(friction_.empty() ? 1 : friction_.back()));
-    }
-    const std::vector<double>& payloads() const { return payloads_; }
+    Course(const Trajectory& motion, const Axis& axis) : motion_(motion), axis_(axis), payload_(first_payload(axis)) {}
 
+    double payload(const Phase& p) const { return p.payload.value_or(payload_); }
     void run(const LoadModel& load, std::size_t first, std::size_t last, Account& account) const {
         const std::size_t room = (load.position_dependent() ? 3 : 2) * (last - first) + 16;
         account.d.spans.reserve(room);
         account.d.samples.reserve(room);
-        Sweep sweep(load, [&](const Span& s, const SpanStates& states) { account(s, states); });
+        std::function<void(const Span&)> start;
+        if (load.breakaway > 1) start = [&](const Span& s) { account.start(s); };
+        Sweep sweep(
+            load, [&](const Span& s, const SpanStates& states) { account(s, states); }, start, 1e-9 * motion_.peak_speed);
         for (std::size_t i = first; i < last; ++i) {
             const Piece& p = motion_.pieces[i];
             const Segment& segment = axis_.cycle.segments[p.segment];
+            const Phase& phase = motion_.phases[p.playing];
             Span s;
             s.start = p.start;
             s.duration = p.duration;
             s.piece = p;
-            s.payload = payloads_[p.segment];
+            s.payload = payload(phase);
             s.process = segment.process_force.value_or(0);
-            s.friction_factor = friction_[p.segment];
+            s.friction_factor = phase.friction;
             if (const auto* dwell = std::get_if<Dwell>(&segment.what); dwell && dwell->brake_holds)
                 s.regime = Regime::braked;
-            if (load.breakaway > 1 && !p.at_rest() && std::abs(p.velocity(0)) < 1e-9 * motion_.peak_speed)
-                account.start(s);
             sweep.cut(s);
         }
     }
@@ -65,8 +87,7 @@ class Course {
   private:
     const Trajectory& motion_;
     const Axis& axis_;
-    std::vector<double> payloads_;
-    std::vector<double> friction_;
+    double payload_; // at the start of the cycle
 };
 
 } // namespace
@@ -74,6 +95,8 @@ class Course {
 std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajectory& motion, const Axis& axis,
     const std::function<void(std::size_t, const Demand&)>& then) {
     const Course course(motion, axis);
+    const std::vector<double> payloads = payloads_of(motion, first_payload(axis));
+    const StopCases stops = stop_cases(motion, first_payload(axis));
     // parts of a fixed size, so that the sums do not depend on the number of cores
     constexpr std::size_t part = 256;
     const std::size_t pieces = motion.pieces.size(), parts = std::max<std::size_t>(1, (pieces + part - 1) / part);
@@ -90,11 +113,11 @@ std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajector
         if (--open[load] > 0) return;
         Account& whole = accounts[load * parts];
         for (std::size_t k = 1; k < parts; ++k) whole.add(std::move(accounts[load * parts + k]));
-        whole.close(motion.duration, course.payloads());
+        whole.close(motion.duration, payloads);
         Demand& d = out[load];
         d = std::move(whole.d);
         d.load = loads[load];
-        emergency_stop(d, axis, motion, course.payloads());
+        emergency_stop(d, axis, motion, stops);
         if (then) then(load, d);
     });
     return out;

@@ -9,15 +9,18 @@
 #include "core/load/load_model.h"
 #include "core/motion/trajectory.h"
 
+#include <algorithm>
 #include <array>
 #include <functional>
+#include <optional>
 #include <string>
 #include <vector>
 
 namespace fulmox {
 
-enum class Cause { load_inertia, rotor, friction, gravity, process };
-inline constexpr int cause_count = 5;
+/// Friction is that of guides, seals and drags; losses are what the efficiencies take, or keep back.
+enum class Cause { load_inertia, rotor, friction, losses, gravity, process };
+inline constexpr int cause_count = 6;
 const char* cause_key(Cause c);
 const char* cause_label(Cause c);
 
@@ -88,13 +91,17 @@ struct Demand {
     std::vector<SpanSamples> samples; ///< one for each span
     double cycle_time = 0;
 
-    ShaftPoint peak;                   ///< largest |T|
-    ShaftPoint peak_motoring;          ///< largest |T| with T ω > 0; torque 0 if there is none
-    ShaftPoint peak_braking;           ///< largest |T| with T ω < 0
+    ShaftPoint peak;                   ///< largest |T|, breakaway included
+    ShaftPoint peak_running;           ///< largest |T| without it
+    ShaftPoint peak_motoring;          ///< largest |T| with T ω > 0, running; torque 0 if there is none
+    ShaftPoint peak_braking;           ///< largest |T| with T ω < 0, running
     ShaftPoint breakaway;              ///< largest |T| that starts the axis from rest; 0 without a breakaway factor
     double rms_torque = 0;             ///< over the whole cycle, dwell included
     double holding_torque = 0;         ///< largest |T| at rest that the motor holds
-    double static_torque = 0;          ///< largest |T| needed to hold any payload of the cycle, friction not credited
+    double static_torque = 0;          ///< largest |T| needed to hold any payload of the cycle at any of its places, and
+                                       ///< what a brake holds in a dwell; friction not credited
+    double brake_torque = 0;           ///< the part of it in dwells in which the brake holds, process force included
+    double fall_torque = 0;            ///< the part of it that is there without power: no process force, no web tension
     double static_torque_friction = 0; ///< the same with friction credited: never to be relied on for safety
     double peak_speed = 0;             ///< rad/s
     double mean_speed = 0;             ///< mean |ω|
@@ -105,14 +112,19 @@ struct Demand {
     double energy_returned = 0;      ///< J per cycle, ≥ 0
     double stop_time = 0;            ///< s of the emergency stop; 0 where neither time nor distance is given
     double emergency_torque = 0;     ///< N·m, 0 where no stop time is given
-    double coupling_peak = 0;        ///< N·m through the coupling over the cycle
+    double coupling_peak = 0;        ///< N·m through the coupling over the cycle, at rest and breaking away too
     double coupling_emergency = 0;   ///< N·m through the coupling in the emergency stop
-    double axial_peak = 0;           ///< N, largest |force| at the load
+    double axial_peak = 0;           ///< N, largest |force| at the load over the cycle, at rest and breaking away too
+    double axial_emergency = 0;      ///< N in the emergency stop
     double mechanism_peak_speed = 0; ///< rad/s at the mechanism's input shaft
     std::array<double, cause_count> rms_share{}; ///< mean(T T_k)/T_rms², adds to 1
     QuadraticSums sums;                          ///< of the whole cycle
 
     ShaftState at(double t) const;
+    double coupling_torque() const { return std::max(coupling_peak, coupling_emergency); }
+    double axial_force() const { return std::max(axial_peak, axial_emergency); }
+    /// A result that is not finite, by its name; nothing if all are.
+    std::optional<std::string> not_finite() const;
 };
 
 /// The demand of one axis free of errors; `motion` is the plan of its cycle, `load` its load model.
@@ -122,6 +134,13 @@ Demand demand(const LoadModel& load, const Trajectory& motion, const Axis& axis)
 /// demand of each as soon as it is there, on any thread.
 std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajectory& motion, const Axis& axis,
     const std::function<void(std::size_t, const Demand&)>& then = {});
+
+/// Best ratio of an ideal stage before the mechanism: J kg·m² is all that turns with the motor then.
+struct MotorSide {
+    double inertia = 0;
+    QuadraticSums sums; ///< of the torque and acceleration at the mechanism's shaft without it
+};
+MotorSide motor_side(const Demand& d);
 
 /// Torque to hold a payload at rest at the coordinate q, signed, at the motor.
 double holding_torque(const LoadModel& m, double q, double payload, double process, bool credit_friction);

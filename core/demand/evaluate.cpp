@@ -136,20 +136,25 @@ void evaluate_rows(const LoadModel& m, const Span& s, const std::array<double, N
     Row &inertial = part(Cause::load_inertia), &rotor = part(Cause::rotor), &friction = part(Cause::friction),
         &weight = part(Cause::gravity), &process = part(Cause::process);
     out.deciding_count = 0;
+    Row& losses = part(Cause::losses);
     if (s.direction == 0) {
+        // at rest the position is one: no friction and no efficiency but by request, and then for the motor only
         kinematics(m, q, Row{}, Row{}, k);
-        for (std::size_t i = 0; i < N; ++i) {
-            const double pushed = (s.process + m.constant) * k.force_arm[i];
-            out.load_force[i] = gravity[i] + pushed;
-            out.torque[i] = holding_torque(m, q[i], s.payload, s.process, m.credit_friction_at_rest);
-            out.mechanism_torque[i] = out.torque[i] * m.ratio;
-            out.coupling_torque[i] = m.coupling_at_mechanism ? out.mechanism_torque[i] : out.torque[i];
-            weight[i] = gravity[i] * k.radius[i] / m.ratio;
-            process[i] = pushed * k.radius[i] / m.ratio;
-            friction[i] = out.torque[i] - weight[i] - process[i];
-        }
+        const bool braked = s.regime == Regime::braked;
+        const double pushed = (s.process + m.constant) * k.force_arm[0];
+        const double force = gravity[0] + pushed, at_motor = k.radius[0] / m.ratio;
+        const double torque =
+            braked ? 0 : holding_torque(m, q[0], s.payload, s.process, m.credit_friction_at_rest);
+        out.load_force.fill(force);
+        out.torque.fill(torque);
+        out.mechanism_torque.fill(torque * m.ratio);
+        // what is hung on it the coupling carries, whoever holds and whatever helps
+        out.coupling_torque.fill(force * k.radius[0] / (m.coupling_at_mechanism ? 1 : m.ratio));
+        weight.fill(braked ? 0 : gravity[0] * at_motor);
+        process.fill(braked ? 0 : pushed * at_motor);
+        friction.fill(torque - weight[0] - process[0]);
         for (Row* zero : {&out.speed, &out.acceleration, &out.load_speed, &out.mechanism_speed,
-                 &out.mechanism_acceleration, &inertial, &rotor})
+                 &out.mechanism_acceleration, &inertial, &rotor, &losses})
             zero->fill(0);
         return;
     }
@@ -163,8 +168,10 @@ void evaluate_rows(const LoadModel& m, const Span& s, const std::array<double, N
         process[i] = (s.process + m.constant) * k.force_arm[i] + m.fan * k.speed[i] * std::abs(k.speed[i]);
         out.load_force[i] = inertial[i] + gravity[i] + process[i] + guides + m.viscous * k.load_speed[i];
         const double efficiency = out.load_force[i] * s.load_direction >= 0 ? driving : m.efficiency_backward;
-        out.torque[i] =
-            out.load_force[i] * k.radius[i] * efficiency + drag + m.own_inertia * k.acceleration[i];
+        const double delivered = out.load_force[i] * k.radius[i];
+        out.torque[i] = delivered * efficiency + drag + m.own_inertia * k.acceleration[i];
+        losses[i] = delivered * (efficiency - 1);
+        friction[i] = (guides + m.viscous * k.load_speed[i]) * k.radius[i] + drag;
     }
     out.load_speed = k.load_speed;
     out.mechanism_torque = out.torque;
@@ -181,6 +188,7 @@ void evaluate_rows(const LoadModel& m, const Span& s, const std::array<double, N
             const double kept = out.torque[i] * s.direction >= 0 ? forward : stage->backward;
             out.speed[i] *= stage->ratio;
             out.acceleration[i] *= stage->ratio;
+            losses[i] = (losses[i] + out.torque[i] * (kept - 1)) * slower;
             out.torque[i] = out.torque[i] * kept * slower + stage->inertia * out.acceleration[i];
             stage_inertia[i] = stage_inertia[i] * slower + stage->inertia * out.acceleration[i];
         }
@@ -194,8 +202,7 @@ void evaluate_rows(const LoadModel& m, const Span& s, const std::array<double, N
         inertial[i] = inertial[i] * at_motor + m.own_inertia * k.acceleration[i] * share + stage_inertia[i] + beside;
         weight[i] = gravity[i] * at_motor;
         process[i] *= at_motor;
-        // guides, drag, and what the efficiencies take or keep back
-        friction[i] = out.torque[i] - inertial[i] - weight[i] - process[i];
+        friction[i] *= share;
         rotor[i] = m.rotor_inertia * out.acceleration[i];
         out.torque[i] += rotor[i];
     }
@@ -228,7 +235,6 @@ void evaluate_nodes(const LoadModel& m, const Span& s, SpanStates& out) {
 
 ShaftState evaluate(const LoadModel& m, const Span& s, double t) {
     ShaftState out;
-    if (s.regime == Regime::braked) return out;
     StateRows<1> r;
     evaluate_rows<1>(m, s, {t - s.piece.start}, r);
     out.speed = r.speed[0];

@@ -1,6 +1,8 @@
 #include "core/demand/sweep.h"
 
 #include "core/demand/span_polynomial.h"
+#include "core/model/field.h"
+#include "core/motion/extremes.h"
 
 #include <algorithm>
 #include <boost/math/special_functions/legendre.hpp>
@@ -42,20 +44,6 @@ SpanNodes make_nodes() {
     return n;
 }
 
-// Instants in (from, to) where f changes sign, found between eight probes.
-template <class F> void add_roots(std::vector<double>& out, double from, double to, F&& f) {
-    constexpr int probes = 8;
-    double t0 = from;
-    double f0 = f(from);
-    for (int i = 1; i <= probes; ++i) {
-        const double t1 = from + (to - from) * i / probes;
-        const double f1 = f(t1);
-        if (f0 * f1 < 0) out.push_back(root(f, t0, t1, f0, f1));
-        t0 = t1;
-        if (f1 != 0) f0 = f1;
-    }
-}
-
 } // namespace
 
 const SpanNodes& span_nodes() {
@@ -63,7 +51,8 @@ const SpanNodes& span_nodes() {
     return nodes;
 }
 
-Sweep::Sweep(const LoadModel& m, Sink sink) : m_(m), sink_(std::move(sink)) {
+Sweep::Sweep(const LoadModel& m, Sink sink, std::function<void(const Span&)> start, double rest)
+    : m_(m), sink_(std::move(sink)), start_(std::move(start)), rest_(rest) {
     crank_ = m.path == LoadModel::Path::crank || m.path == LoadModel::Path::yoke;
     // so much of a turn to a span that the quadrature keeps 1e-9; a short rod brings in the higher harmonics
     if (m.path == LoadModel::Path::crank)
@@ -74,6 +63,25 @@ Sweep::Sweep(const LoadModel& m, Sink sink) : m_(m), sink_(std::move(sink)) {
         widest_ = pi / 2;
 }
 
+// The radius of a roll changes so little over a span that the quadrature keeps 1e-12: its square by half at the most.
+void Sweep::add_places(const Span& whole, std::vector<double>& edges) const {
+    const Piece& p = whole.piece;
+    const auto squared = [&](double t) {
+        return std::pow(m_.roll_radius(m_.web_start + m_.web_sign * p.position(t - p.start)), 2);
+    };
+    const std::size_t n = edges.size();
+    for (std::size_t i = 1; i < n; ++i) {
+        const double a = squared(edges[i - 1]), b = squared(edges[i]);
+        const int parts = static_cast<int>(std::ceil(std::abs(std::log(b / a)) / std::log(1.5)));
+        const double from = edges[i - 1], to = edges[i];
+        for (int k = 1; k < parts; ++k) {
+            const double level = a * std::pow(b / a, static_cast<double>(k) / parts);
+            edges.push_back(root([&](double t) { return squared(t) - level; }, from, to, a - level, b - level));
+        }
+    }
+    std::sort(edges.begin(), edges.end());
+}
+
 // Between two edges the shaft does not reverse, so that it passes each dead centre once.
 void Sweep::add_dead_centres(const Span& whole, std::vector<double>& edges) const {
     const Piece& p = whole.piece;
@@ -82,10 +90,12 @@ void Sweep::add_dead_centres(const Span& whole, std::vector<double>& edges) cons
     for (std::size_t i = 1; i < n; ++i) {
         const double t0 = edges[i - 1] - p.start, t1 = edges[i] - p.start;
         const double q0 = p.position(t0), q1 = p.position(t1);
-        const double low = std::min(q0, q1), high = std::max(q0, q1);
+        // a move that ends in a dead centre passes it by rounding at the most
+        constexpr double hair = 1e-9;
+        const double low = std::min(q0, q1) + hair, high = std::max(q0, q1) - hair;
         double centre = first + std::ceil((low - first) / pi) * pi;
         for (; centre < high; centre += pi)
-            if (centre > low)
+            if (centre > low && (q0 - centre) * (q1 - centre) < 0)
                 edges.push_back(
                     p.start + root([&](double t) { return p.position(t) - centre; }, t0, t1, q0 - centre, q1 - centre));
     }
@@ -98,12 +108,8 @@ void Sweep::cut(const Span& whole) {
         Span s = whole;
         s.direction = s.load_direction = 0;
         SpanStates states;
-        if (s.regime == Regime::braked) {
-            states = {}; // the brake holds, the motor gives nothing
-        } else {
-            s.regime = Regime::standstill;
-            evaluate_nodes(m_, s, states);
-        }
+        if (s.regime != Regime::braked) s.regime = Regime::standstill;
+        evaluate_nodes(m_, s, states);
         sink_(s, states);
         return;
     }
@@ -112,11 +118,11 @@ void Sweep::cut(const Span& whole) {
     std::vector<double>& edges = edges_;
     edges.assign({from, to});
     // laws do not reverse inside a piece, but ramps through zero and traces do
-    const bool may_reverse = p.uniform() ? velocity(from) * velocity(to) < 0 : !p.one_way;
-    if (may_reverse) {
-        add_roots(edges, from, to, velocity);
+    if (!p.one_way) {
+        for (const double tau : extremes(p, no_bound, no_bound, no_bound).reversals) edges.push_back(p.start + tau);
         std::sort(edges.begin(), edges.end());
     }
+    if (m_.path == LoadModel::Path::winder) add_places(whole, edges);
     if (crank_) add_dead_centres(whole, edges);
     if (widest_ > 0) {
         const double fastest =
@@ -148,6 +154,7 @@ void Sweep::directed(const Span& whole, double from, double to) {
     s.direction = sign(v) * (m_.path == LoadModel::Path::straight ? sign(m_.radius) : 1);
     s.load_direction = sign(crank_ ? v * path_at(m_, s.piece.position(middle)).first : v);
     s.regime = Regime::motoring;
+    if (start_ && std::abs(s.piece.velocity(from - s.piece.start)) <= rest_) start_(s);
     settle(s, 0);
 }
 

@@ -13,7 +13,9 @@ class Sweep {
   public:
     using Sink = std::function<void(const Span&, const SpanStates&)>;
 
-    Sweep(const LoadModel& m, Sink sink);
+    /// `start`, where given, hears of every instant at which the axis leaves standstill: a span that begins there and
+    /// knows its directions. Slower than `rest`, m/s or rad/s of the coordinate, is standstill.
+    Sweep(const LoadModel& m, Sink sink, std::function<void(const Span&)> start = {}, double rest = 0);
 
     /// Cuts at standstill, at dead centres, at every 30° of a position-dependent shaft, and wherever a force or torque
     /// that decides an efficiency changes sign.
@@ -22,10 +24,13 @@ class Sweep {
   private:
     void directed(const Span& whole, double from, double to);
     void settle(Span& s, int depth);
+    void add_places(const Span& whole, std::vector<double>& edges) const;
     void add_dead_centres(const Span& whole, std::vector<double>& edges) const;
 
     const LoadModel& m_;
     Sink sink_;
+    std::function<void(const Span&)> start_;
+    double rest_ = 0;
     bool crank_ = false;    // the travel has dead centres
     double widest_ = 0;     // rad of the shaft to a span at most; 0: no limit
     std::vector<double> edges_;

@@ -143,10 +143,12 @@ std::string child_pointer(const std::string& pointer, std::string_view key) {
     return out;
 }
 
-int JsonDocument::line(const std::string& pointer) const {
-    for (std::string p = pointer;; p.resize(p.rfind('/'))) {
+int JsonDocument::line_of(const std::map<std::string, int>& lines, std::string p) {
+    for (;;) {
         if (const auto it = lines.find(p); it != lines.end()) return it->second;
-        if (p.empty()) return 0;
+        const std::size_t cut = p.rfind('/');
+        if (p.empty() || cut == std::string::npos) return 0;
+        p.resize(cut);
     }
 }
 

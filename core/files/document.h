@@ -19,7 +19,8 @@ struct JsonDocument {
     std::map<std::string, int> lines; ///< JSON pointer to line, 1-based
 
     /// Line of a pointer or of the nearest enclosing value that has one.
-    int line(const std::string& pointer) const;
+    int line(const std::string& pointer) const { return line_of(lines, pointer); }
+    static int line_of(const std::map<std::string, int>& lines, std::string pointer);
 };
 
 inline constexpr std::size_t largest_file = 80u * 1024 * 1024; ///< bytes

@@ -47,6 +47,24 @@ std::string numbers_of(std::string_view text, std::vector<double>& out) {
     }
 }
 
+// Letters to add, leave out, change or swap with their neighbour to make one word of the other (optimal string
+// alignment).
+std::size_t misspelling(std::string_view a, std::string_view b) {
+    if (a.size() > 64 || b.size() > 64) return 64;
+    std::array<std::array<std::size_t, 65>, 65> d;
+    for (std::size_t i = 0; i <= a.size(); ++i)
+        for (std::size_t j = 0; j <= b.size(); ++j) {
+            if (i == 0 || j == 0) {
+                d[i][j] = i + j;
+                continue;
+            }
+            d[i][j] = std::min({d[i - 1][j] + 1, d[i][j - 1] + 1, d[i - 1][j - 1] + (a[i - 1] != b[j - 1])});
+            if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1])
+                d[i][j] = std::min(d[i][j], d[i - 2][j - 2] + 1);
+        }
+    return d[a.size()][b.size()];
+}
+
 class Reader {
   public:
     Reader(const JsonDocument& d, const Json& object, std::string pointer, Problems& problems, bool& lossy)
@@ -107,8 +125,8 @@ class Reader {
         std::string text;
         if (j->is_string()) {
             text = j->get<std::string>();
-        } else if (j->is_number() && std::string_view(spec.unit) == "1") {
-            text = j->dump();
+        } else if (j->is_number()) {
+            text = j->dump(); // "lead": 10 and "lead": "10" mean the same
         } else {
             lost(path, spec.label,
                 "found " + type_name(*j) + "; a quantity is a text with its unit, such as \"10 " +
@@ -117,6 +135,10 @@ class Reader {
         }
         q.text = text;
         if (const auto r = read_quantity(text, kind, spec_unit(spec, kind))) {
+            q.text = with_unit(text, *r);
+            if (q.text != text)
+                problems_.push_back({Severity::suspicious, path, spec.label,
+                    "found " + text + " without a unit; it is read as " + q.text, d_.line(path)});
             q.si = r->si;
             q.tolerance = r->tolerance;
             q.unit = r->unit;
@@ -187,6 +209,7 @@ class Reader {
             const std::string at = path + "/" + std::to_string(i);
             if (!(*j)[i].is_object()) {
                 lost(at, spec.item, "found " + type_name((*j)[i]) + "; allowed is an object");
+                items.emplace_back(); // so that those after it keep their places
                 continue;
             }
             read_into(items.emplace_back(), (*j)[i], at);
@@ -219,8 +242,15 @@ class Reader {
         inner.motion_ = motion_;
         if (variant) inner.known_.insert("kind");
         T::describe(t, inner);
-        for (const auto& [key, value] : object.items())
-            if (!inner.known_.contains(key)) t.extra[key] = value.dump();
+        for (const auto& [key, value] : object.items()) {
+            if (inner.known_.contains(key)) continue;
+            t.extra[key] = value.dump();
+            const std::string meant = inner.nearest(key);
+            if (!meant.empty() && !object.contains(meant))
+                problems_.push_back({Severity::suspicious, child_pointer(path, key), key.substr(0, 40),
+                    "this member is not known and has no effect. Did you mean \"" + meant + "\"?",
+                    d_.line(child_pointer(path, key))});
+        }
     }
     void know(const char* key) { known_.insert(key); }
 
@@ -233,6 +263,17 @@ class Reader {
     Motion motion_;
     std::set<std::string, std::less<>> known_;
 
+    // The known member that a misspelled one was meant for; empty where none is near.
+    std::string nearest(std::string_view key) const {
+        std::string best;
+        std::size_t least = 1 + std::min<std::size_t>(2, key.size() / 3);
+        for (const std::string& known : known_)
+            if (const std::size_t d = misspelling(key, known); d < least) {
+                least = d;
+                best = known;
+            }
+        return best;
+    }
     const Json* member(const char* key) {
         known_.insert(key);
         const auto it = object_->find(key);
@@ -391,6 +432,20 @@ void with_lines(Problems& problems, const JsonDocument& d) {
         if (p.line == 0) p.line = d.line(p.path);
 }
 
+// What an axis could not take in stays with it: nothing that depends on it is known.
+void hand_to_axes(Machine& machine, Problems& problems) {
+    std::erase_if(problems, [&](Problem& p) {
+        if (p.severity != Severity::error || !p.path.starts_with("/axes/")) return false;
+        const std::size_t own = p.path.find('/', 6);
+        if (own == std::string::npos) return false;
+        const auto index = static_cast<std::size_t>(std::strtoul(p.path.c_str() + 6, nullptr, 10));
+        if (index >= machine.axes.size()) return false;
+        p.path.erase(0, own);
+        machine.axes[index].unread.push_back(std::move(p));
+        return true;
+    });
+}
+
 Result<int, Problem> header(const JsonDocument& d, const char* format) {
     using Out = Result<int, Problem>;
     const auto no = [&](const char* path, std::string message) {
@@ -433,8 +488,10 @@ Result<ProjectRead, Problem> read_project(std::string_view text) {
     reader.read_into(out.machine, d.root, "");
     if (!d.root.contains("policies")) out.machine.policies = shipped_policies();
     if (!d.root.contains("materials")) out.machine.materials = shipped_materials();
+    hand_to_axes(out.machine, out.problems);
     for (Problem& p : validate(out.machine)) out.problems.push_back(std::move(p));
     with_lines(out.problems, d);
+    out.lines = std::move(d.lines);
     if (*version > project_version) {
         out.read_only = true;
         out.warning = "This file is of version " + std::to_string(*version) + ", newer than this program knows (" +
@@ -471,8 +528,9 @@ std::string project_schema() {
                                           {"properties", {{"value", value}, {"standing", {{"enum", standing_keys}}},
                                                              {"note", {{"type", "string"}}}}}}}}};
     };
-    schema["$defs"] = {{"quantity", quantity({{"type", "string"}})},
-        {"number", quantity({{"type", Json::array({"string", "number"})}})}};
+    // a number without a unit is read in the unit that stands with the member
+    const Json value{{"type", Json::array({"string", "number"})}};
+    schema["$defs"] = {{"quantity", quantity(value)}, {"number", quantity(value)}};
     return schema.dump(2) + "\n";
 }
 

@@ -4,17 +4,19 @@
 #include "core/files/document.h"
 #include "core/model/machine.h"
 
+#include <map>
 #include <string>
 #include <string_view>
 
 namespace fulmox {
 
 inline constexpr const char* project_format = "fulmox-project";
-inline constexpr int project_version = 3;
+inline constexpr int project_version = 4;
 
 struct ProjectRead {
     Machine machine;
     Problems problems;      ///< with pointer and line
+    std::map<std::string, int> lines; ///< of every value of the file, by its pointer
     int version = 0;        ///< as found in the file
     bool upgraded = false;  ///< came from an older version
     bool read_only = false; ///< newer version, or parts that could not be kept: saving over it would lose something

@@ -181,7 +181,7 @@ Result<TraceRead, Problem> read_trace(std::string_view text, const Motion& motio
         if (lines.size() > 2'000'000) return no("more than 2 000 000 samples; thin the recording out");
     }
     const std::size_t n = lines.size();
-    if (n < 4) return no("found " + std::to_string(n) + " samples; a trace needs at least 4");
+    if (n < 5) return no("found " + std::to_string(n) + " samples; a trace needs at least 5");
     std::vector<double> steps(n - 1);
     for (std::size_t i = 1; i < n; ++i) steps[i - 1] = (*numbers)[2 * i] - (*numbers)[2 * i - 2];
     std::vector<double> sorted = steps;

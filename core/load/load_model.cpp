@@ -150,6 +150,7 @@ struct Builder {
         const bool linear_load = !m.motion.rotary || m.motion.linear_force;
         for (const Body& b : axis.bodies) {
             const BodyValue v = body_value(b, machine.materials, false);
+            if (m.motion.direct && b.place == BodyPlace::shaft) continue; // there is no shaft
             if (b.place == BodyPlace::shaft || m.path == LoadModel::Path::winder) {
                 m.own_inertia += v.inertia;
             } else if (linear_load) {
@@ -225,7 +226,8 @@ LoadModel load_model(const Machine& machine, const Axis& axis, double web) {
     m.motion = motion_of(axis.mechanism);
     const auto has = [&](unsigned bit) { return (m.motion.has & bit) != 0; };
     m.gravity = machine.site.gravity.si;
-    m.rotor_inertia = axis.motor.empty() ? 0 : axis.motor.rotor_inertia.si + axis.motor.brake_inertia.value_or(0);
+    const bool shaft = has(Motion::shaft);
+    m.rotor_inertia = axis.motor.empty() || !shaft ? 0 : axis.motor.rotor_inertia.si + axis.motor.brake_inertia.value_or(0);
     if (has(Motion::inclination)) {
         m.sin_inclination = std::sin(l.inclination.si);
         m.cos_inclination = clean_cos(l.inclination.si);
@@ -244,18 +246,22 @@ LoadModel load_model(const Machine& machine, const Axis& axis, double web) {
         m.viscous = l.viscous.value_or(0);
         m.breakaway = l.breakaway.value_or(1);
     }
-    m.web_start = web;
     Builder builder{axis, machine, m};
     std::visit(builder, axis.mechanism);
+    // fills are those of the roll: where the cycle counts from changes nothing
+    m.web_start = web - m.web_sign * axis.cycle.start_position.value_or(0);
     builder.add_bodies();
+    m.credit_friction_at_rest = axis.credit_friction_at_rest;
+    m.coupling_at_mechanism = axis.stages.empty() || axis.coupling.place == CouplingPlace::mechanism;
+    if (!shaft) return m;
     for (const Stage& s : axis.stages) {
         m.stages.push_back(
             {s.ratio.si, s.inertia.value_or(0), s.efficiency.si, backward_or(s.efficiency_back, s.efficiency.si)});
         m.ratio *= s.ratio.si;
     }
-    m.coupling_at_mechanism = axis.stages.empty() || axis.coupling.place == CouplingPlace::mechanism;
-    (m.coupling_at_mechanism ? m.own_inertia : m.motor_side) += axis.coupling.inertia.value_or(0);
-    m.credit_friction_at_rest = axis.credit_friction_at_rest;
+    const double coupling = axis.coupling.inertia.value_or(0);
+    (m.coupling_at_mechanism ? m.own_inertia : m.motor_side) += coupling;
+    if (m.coupling_at_mechanism && axis.coupling.place == CouplingPlace::motor) m.with_motor = coupling;
     return m;
 }
 
@@ -265,32 +271,43 @@ double full_web(const Winder& w) {
     return pi * (outer * outer - core * core) / w.web_thickness.si;
 }
 
-std::vector<FillState> fill_states(const Axis& axis, double advance) {
+std::vector<FillState> fill_states(const Axis& axis, const Excursion& trip) {
     const auto* w = std::get_if<Winder>(&axis.mechanism);
     if (!w) return {{}};
-    const double most = full_web(*w);
-    const double taken = std::min(std::abs(advance), most);
     const bool winds = w->winds == WindsTo::winds;
+    // what must be on the roll before the cycle, and what must find room on it
+    const double least = winds ? trip.below : trip.above, more = winds ? trip.above : trip.below;
+    const double most = full_web(*w), room = most - least - more;
+    if (room < -1e-12 * most) return {};
     static constexpr const char* names[] = {"empty", "a quarter full", "half full", "three quarters full", "full"};
     std::vector<FillState> out;
-    for (int i = 0; i <= 4; ++i) {
-        const double least = winds ? 0 : taken;
-        const double room = most - taken;
-        out.push_back({least + room * i / 4, names[i]});
-    }
+    for (int i = 0; i <= 4; ++i) out.push_back({least + std::max(0.0, room) * i / 4, names[i]});
     return out;
 }
 
-std::vector<double> payload_by_segment(const Axis& axis) {
-    const bool carried = motion_of(axis.mechanism).has & Motion::payload;
-    std::vector<double> out;
-    out.reserve(axis.cycle.segments.size());
-    double now = carried ? axis.load.payload.si : 0;
-    for (const Segment& s : axis.cycle.segments) {
-        if (carried) now = s.payload.value_or(now);
-        out.push_back(now);
-    }
-    return out;
+double first_payload(const Axis& axis) {
+    return (motion_of(axis.mechanism).has & Motion::payload) ? axis.load.payload.si : 0;
+}
+
+std::optional<std::string> not_finite(const LoadModel& m) {
+    const std::pair<const char*, double> numbers[]{{"transmission radius", m.radius}, {"crank radius", m.crank},
+        {"rod length", m.rod}, {"core radius", m.core_radius}, {"web thickness", m.layer}, {"web inertia", m.wound},
+        {"web on the roll", m.web_start}, {"inertia at the shaft of the mechanism", m.own_inertia},
+        {"inertia at the motor shaft", m.motor_side}, {"rotor inertia", m.rotor_inertia},
+        {"moving mass", m.moving_mass}, {"weight", m.weight_mass}, {"payload inertia", m.payload_inertia},
+        {"gravity", m.gravity}, {"gravity torque", m.swing_cos + m.swing_sin},
+        {"gravity torque of the payload", m.payload_swing_cos + m.payload_swing_sin}, {"guide friction", m.friction},
+        {"normal force", m.normal_force}, {"drag", m.drag}, {"viscous friction", m.viscous},
+        {"breakaway factor", m.breakaway}, {"counterbalance", m.counterbalance}, {"constant force", m.constant},
+        {"load torque of the fan", m.fan}, {"drag at the shaft", m.shaft_drag},
+        {"efficiency, driving", m.efficiency_forward}, {"efficiency, back", m.efficiency_backward},
+        {"ratio of the stages", m.ratio}, {"travel per radian, inverted", 1 / m.radius},
+        {"ratio of the stages, inverted", 1 / m.ratio}};
+    for (const auto& [name, value] : numbers)
+        if (!std::isfinite(value)) return name;
+    for (const StageModel& s : m.stages)
+        if (!std::isfinite(s.ratio + s.inertia + s.forward + s.backward)) return "a stage of the reduction";
+    return std::nullopt;
 }
 
 } // namespace fulmox

@@ -3,6 +3,7 @@
 
 #include "core/model/machine.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -33,10 +34,11 @@ struct LoadModel {
     double core_radius = 0;     ///< m
     double layer = 0;           ///< web thickness over π, m: R² = R_core² + layer · s
     double wound = 0;           ///< kg/m²: inertia of the wound ring = wound (R⁴ − R_core⁴)
-    double web_start = 0;       ///< m of web on the roll at the start
+    double web_start = 0;       ///< m of web on the roll at the coordinate 0
     double web_sign = 1;        ///< +1 winds up, −1 unwinds
     double own_inertia = 0;     ///< on the mechanism's shaft: screw, pulleys, a coupling that sits there
     double motor_side = 0;      ///< on the motor's shaft besides the rotor: a coupling that sits there
+    double with_motor = 0;      ///< part of `own_inertia` that would turn with the motor if a stage came between
     double rotor_inertia = 0;   ///< rotor and what is rigid on it; 0 without a motor
     double moving_mass = 0;     ///< without payload; counterweight included
     double weight_mass = 0;     ///< without payload; what gravity acts on
@@ -82,22 +84,30 @@ PathPoint path_at(const LoadModel& m, double q);
 /// Angle of a crank or yoke in [0, π] at which its slider is fastest; 0 for a straight path.
 double fastest_angle(const LoadModel& m);
 
-/// `axis` must be free of errors (validate). A winder stands at `web`, m on the roll at the start of the cycle.
+/// `axis` must be free of errors (validate). A winder has `web`, m, on its roll at the start of the cycle.
 LoadModel load_model(const Machine& machine, const Axis& axis, double web = 0);
 
-/// Web lengths at the start of the cycle at which a winder is judged, empty to full, so that the cycle fits; one entry,
-/// 0, for every other mechanism. `advance` is the web one cycle takes, m.
+/// How far the cycle's coordinate goes below and above where it starts, m; both ≥ 0.
+struct Excursion {
+    double below = 0, above = 0;
+};
+
+/// Web lengths at the start of the cycle at which a winder is judged, empty to full, so that the whole cycle fits onto
+/// the roll; none where the roll cannot hold what the cycle moves one way. One entry, 0, for every other mechanism.
 struct FillState {
     double web = 0;
     std::string name; ///< "empty", "quarter full", …
 };
-std::vector<FillState> fill_states(const Axis& axis, double advance);
+std::vector<FillState> fill_states(const Axis& axis, const Excursion& trip);
 
 /// Web on the full roll, m.
 double full_web(const Winder& w);
 
-/// Payload in force during each segment, kg.
-std::vector<double> payload_by_segment(const Axis& axis);
+/// Payload at the start of the cycle, kg; 0 where the mechanism carries none.
+double first_payload(const Axis& axis);
+
+/// A number of the model that is not finite, by its name; nothing if all are.
+std::optional<std::string> not_finite(const LoadModel& m);
 
 /// Efficiency both ways of the mechanism.
 struct EfficiencyPair {

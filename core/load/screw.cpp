@@ -15,12 +15,6 @@ PowerScrewTorque power_screw_torque(
         arm * (pi * mu * d * sec - lead) / (pi * d + mu * lead * sec), force * collar_friction * collar_diameter / 2};
 }
 
-double pitch_diameter(const Screw& s) {
-    if (s.root_diameter.given()) return (s.diameter.si + s.root_diameter.si) / 2;
-    if (s.thread == Thread::trapezoidal && s.lead.si < s.diameter.si) return s.diameter.si - s.lead.si / 2;
-    return s.diameter.si;
-}
-
 double body_diameter(const Screw& s) {
     return s.root_diameter.given() ? (s.diameter.si + s.root_diameter.si) / 2 : s.diameter.si;
 }
@@ -35,7 +29,7 @@ double screw_drag(const Screw& s) {
         preload = s.preload_drag.si;
     } else if (s.nut_preload.given()) {
         const double tan_lambda = s.lead.si / (pi * pitch_diameter(s));
-        preload = 0.05 / std::sqrt(tan_lambda) * s.nut_preload.si * screw_radius(s);
+        if (s.nut_preload.si > 0) preload = 0.05 / std::sqrt(tan_lambda) * s.nut_preload.si * screw_radius(s);
     }
     return preload + s.bearing_drag.value_or(0);
 }
@@ -66,6 +60,9 @@ Efficiency from_sliding_thread(const Screw& s, bool with_working) {
     const PowerScrewTorque t = power_screw_torque(1, s.lead.si, d, s.thread_friction.si, alpha, mu_c, d_c);
     Efficiency e{s.lead.si / (2 * pi * t.raise()), -2 * pi * t.lower() / s.lead.si, {}};
     if (with_working) {
+        if (!s.pitch_diameter.given())
+            e.working.push_back(working_line("d_m", "d − P/2", "D-P/2",
+                {{"D", s.diameter.si}, {"P", thread_pitch(s)}}, d, Kind::length, "ISO 2904"));
         const WorkingValues v{{"l", s.lead.si}, {"d", d}, {"mu", s.thread_friction.si}, {"alpha", alpha},
             {"mu_c", mu_c}, {"d_c", d_c}, {"T_r", t.raise()}, {"T_l", t.lower()}};
         const char* source = "Shigley, Mechanical Engineering Design, ch. 8";
@@ -92,7 +89,10 @@ Efficiency screw_efficiency(const Screw& s, bool with_working) {
             e.working.push_back(working_line("η_b", "2 − 1/η", "2-1/eta", {{"eta", e.forward}}, e.backward,
                 Kind::number, "equal friction loss both ways; common practice, no source"));
     } else {
-        e = s.thread == Thread::ball ? from_ball_thread(s, with_working) : from_sliding_thread(s, with_working);
+        // a roller screw has none of its own; validate() asks for the efficiency
+        e = s.thread == Thread::ball          ? from_ball_thread(s, with_working)
+            : s.thread == Thread::trapezoidal ? from_sliding_thread(s, with_working)
+                                              : Efficiency{std::nan(""), std::nan(""), {}};
     }
     if (s.efficiency_back.given()) e.backward = s.efficiency_back.si;
     return e;

@@ -29,10 +29,6 @@ struct Efficiency {
 /// Efficiency of the screw both ways: as given; else 2 − 1/η backwards; else from lead angle and friction.
 Efficiency screw_efficiency(const Screw& s, bool with_working);
 
-/// Pitch diameter, m: mean of outer and root where both are known, else the outer diameter less half a pitch
-/// for a trapezoidal thread (ISO 2904), else the outer diameter.
-double pitch_diameter(const Screw& s);
-
 /// Mean diameter of the body, m, for its inertia.
 double body_diameter(const Screw& s);
 

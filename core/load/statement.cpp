@@ -16,24 +16,30 @@ std::string pieces(double n) { return format_number(n) + (n == 1 ? " piece" : " 
 
 double or_zero(const QuantityBase& q) { return q.given() ? q.si : 0; }
 
-std::string kilogram(double m) { return format_number(m) + " kg"; }
-
-// Squares of dx/dθ over one turn of a crank: largest and smallest; the same twice for a straight path.
-std::pair<double, double> squared_radius(const LoadModel& m) {
-    if (m.path != LoadModel::Path::crank && m.path != LoadModel::Path::yoke) {
-        const double r = path_at(m, 0).first;
-        return {r * r, r * r};
-    }
-    const double most = path_at(m, fastest_angle(m)).first;
-    return {most * most, 0}; // at the dead centres the slider stands
+// Squares of dx/dθ over a stretch of the coordinate: largest and smallest; the same twice for a straight path.
+std::pair<double, double> squared_radius(const LoadModel& m, double low, double high) {
+    const auto squared = [&](double q) { return std::pow(path_at(m, q).first, 2); };
+    if (m.path != LoadModel::Path::crank && m.path != LoadModel::Path::yoke) return {squared(0), squared(0)};
+    constexpr double pi = std::numbers::pi;
+    double most = std::max(squared(low), squared(high)), least = std::min(squared(low), squared(high));
+    // between a dead centre and the fastest place dx/dθ rises, beyond it falls
+    const double fastest = fastest_angle(m), dead = m.path == LoadModel::Path::yoke ? pi / 2 : 0;
+    const auto passes = [&](double angle, double period) {
+        return angle + std::ceil((low - angle) / period) * period <= high;
+    };
+    const double period = m.path == LoadModel::Path::yoke ? pi : 2 * pi;
+    if (passes(fastest, period) || passes(-fastest, period)) most = squared(fastest);
+    if (passes(dead, pi)) least = 0;
+    return {most, least};
 }
 
 class Statement {
   public:
-    Statement(const Machine& machine, const Axis& axis, const LoadModel& m, bool with_working)
+    Statement(
+        const Machine& machine, const Axis& axis, const LoadModel& m, const std::vector<Carried>& over, bool with_working)
         : machine_(machine), axis_(axis), m_(m), working_(with_working) {
-        std::tie(most_, least_) = squared_radius(m);
         at_mechanism_ = 1 / (m.ratio * m.ratio);
+        look_over(over);
     }
 
     InertiaStatement take() {
@@ -46,11 +52,8 @@ class Statement {
         std::visit(*this, axis_.mechanism);
         coupling();
         stages();
-        for (const InertiaShare& i : out_.shares) {
-            out_.load += i.at_shaft;
-            out_.load_least += i.travels ? i.at_shaft * (most_ > 0 ? least_ / most_ : 1) : i.at_shaft;
-        }
-        out_.load_least -= lighter_;
+        for (const InertiaShare& i : out_.shares) out_.load += i.at_shaft;
+        out_.load_least = out_.load - lighter_ * at_mechanism_;
         rotor();
         return std::move(out_);
     }
@@ -66,7 +69,7 @@ class Statement {
             w.push_back(working_line("J", "π ρ L d⁴/32", "pi*rho*L*d^4/32",
                 {{"rho", s.density.si}, {"L", s.length.si}, {"d", d}}, screw_inertia(s), Kind::inertia,
                 "solid cylinder about its axis"));
-        shaft("screw", "Screw", format_number(s.diameter.si * 1e3) + " × " + format_number(s.length.si * 1e3) + " mm",
+        shaft("screw", "Screw", length(s.diameter.si) + " × " + length(s.length.si),
             screw_inertia(s), std::move(w));
     }
     void operator()(const RackPinion& r) { shaft("pinion", "Pinion", "given", or_zero(r.pinion_inertia)); }
@@ -102,8 +105,8 @@ class Statement {
             line.push_back(working_line("J", "π ρ w (R⁴ − R_c⁴)/2", "pi*rho*w*(R^4-R_c^4)/2",
                 {{"rho", w.web_density.si}, {"w", w.web_width.si}, {"R", outer}, {"R_c", m_.core_radius}}, ring,
                 Kind::inertia, "hollow cylinder about its axis"));
-        shaft("web", "Wound web, full roll", format_number(w.roll_diameter.si * 1e3) + " mm", ring, std::move(line));
-        lighter_ += ring * at_mechanism_;
+        shaft("web", "Wound web, full roll", length(w.roll_diameter.si), ring, std::move(line));
+        lighter_ += ring;
     }
     void operator()(const Hoist& h) { shaft("drum", "Drum", "given", or_zero(h.drum_inertia)); }
     void operator()(const RotaryTable& t) { shaft("table", "Table", "given", or_zero(t.table_inertia)); }
@@ -126,9 +129,10 @@ class Statement {
     const Axis& axis_;
     const LoadModel& m_;
     bool working_;
-    double most_ = 1, least_ = 1;
+    double most_ = 1;          // (dx/dθ)² where the load inertia is largest
+    double payload_ = 0;       // kg there
     double at_mechanism_ = 1;
-    double lighter_ = 0; // what falls away at the lightest payload or the empty roll, at the motor
+    double lighter_ = 0; // what falls away where it is smallest, at the shaft of the mechanism
     InertiaStatement out_;
 
     void push(InertiaShare s) {
@@ -178,37 +182,43 @@ class Statement {
     void running(const char* label, double m) {
         if (m > 0) push(travelling("belt", label, m));
     }
+    std::string kilogram(double m) const { return format_quantity(m, Kind::mass, machine_.unit_system); }
+    std::string length(double l) const { return format_quantity(l, Kind::length, machine_.unit_system); }
+    bool linear() const { return !m_.motion.rotary || m_.motion.linear_force; }
+    // where over the cycle the load inertia is largest, and how much smaller it becomes
+    void look_over(std::vector<Carried> over) {
+        if (over.empty()) over.push_back({first_payload(axis_), 0, 2 * std::numbers::pi});
+        double largest = -1, smallest = 0;
+        for (const Carried& c : over) {
+            const auto [most, least] = squared_radius(m_, c.lowest, c.highest);
+            const double carried = (linear() ? m_.moving_mass : 0) + c.payload * m_.payload_inertia;
+            const double high = carried * (linear() ? most : 1), low = carried * (linear() ? least : 1);
+            if (largest < 0 || low < smallest) smallest = low;
+            if (high > largest) {
+                largest = high;
+                most_ = most;
+                payload_ = c.payload;
+            }
+        }
+        lighter_ = std::max(0.0, largest) - smallest;
+    }
     void payload() {
-        const std::vector<double> by_segment = payload_by_segment(axis_);
-        double heaviest = axis_.load.payload.si;
-        double lightest = heaviest;
-        if (!by_segment.empty()) {
-            const auto [lo, hi] = std::minmax_element(by_segment.begin(), by_segment.end());
-            lightest = *lo;
-            heaviest = *hi;
-        }
-        const bool linear = !m_.motion.rotary || m_.motion.linear_force;
-        if (linear) {
-            push(travelling("payload", "Payload", heaviest));
-            lighter_ += (heaviest - lightest) * least_ * at_mechanism_;
-            return;
-        }
+        if (linear()) return push(travelling("payload", "Payload", payload_));
         const double r = std::sqrt(m_.payload_inertia);
-        InertiaShare s{"payload", "Payload", kilogram(heaviest), heaviest};
+        InertiaShare s{"payload", "Payload", kilogram(payload_), payload_};
         if (working_)
-            s.working.push_back(working_line("J", "m r²", "m*r^2", {{"m", heaviest}, {"r", r}}, heaviest * r * r,
+            s.working.push_back(working_line("J", "m r²", "m*r^2", {{"m", payload_}, {"r", r}}, payload_ * r * r,
                 Kind::inertia, "point mass at its radius"));
-        reflect(s, heaviest * r * r, m_.ratio);
-        lighter_ += (heaviest - lightest) * r * r * at_mechanism_;
+        reflect(s, payload_ * r * r, m_.ratio);
         push(std::move(s));
     }
     void body(std::size_t i) {
         const Body& b = axis_.bodies[i];
+        if (m_.motion.direct && b.place == BodyPlace::shaft) return; // there is no shaft
         const BodyValue v = body_value(b, machine_.materials, working_);
-        const bool linear = !m_.motion.rotary || m_.motion.linear_force;
         std::string label = b.name.empty() ? std::string("Body ") + std::to_string(i + 1) : b.name;
         InertiaShare s;
-        if (linear && b.place == BodyPlace::load && m_.path != LoadModel::Path::winder) {
+        if (linear() && b.place == BodyPlace::load && m_.path != LoadModel::Path::winder) {
             s = travelling("", std::move(label), v.mass);
             s.working.insert(s.working.begin(), v.working.begin(), v.working.end());
         } else {
@@ -221,7 +231,7 @@ class Statement {
     }
     void coupling() {
         const double j = axis_.coupling.inertia.value_or(0);
-        if (j <= 0) return;
+        if (j <= 0 || m_.motion.direct) return;
         InertiaShare s{"coupling", "Coupling", "given", j};
         reflect(s, j, m_.coupling_at_mechanism ? m_.ratio : 1);
         push(std::move(s));
@@ -239,7 +249,7 @@ class Statement {
     }
     void rotor() {
         const Motor& motor = axis_.motor;
-        if (motor.empty()) return;
+        if (motor.empty() || m_.motion.direct) return;
         const auto add = [&](const char* key, const char* label, std::string detail, double j) {
             InertiaShare s{key, label, std::move(detail), j};
             s.at_shaft = j;
@@ -254,9 +264,10 @@ class Statement {
 
 } // namespace
 
-InertiaStatement inertia_statement(const Machine& machine, const Axis& axis, bool with_working) {
+InertiaStatement inertia_statement(
+    const Machine& machine, const Axis& axis, const std::vector<Carried>& over, bool with_working) {
     const LoadModel m = load_model(machine, axis);
-    return Statement(machine, axis, m, with_working).take();
+    return Statement(machine, axis, m, over, with_working).take();
 }
 
 } // namespace fulmox

@@ -20,17 +20,24 @@ struct InertiaShare {
     Working working;
 };
 
-/// Every contributor at the motor shaft. Load side with the largest payload of the cycle.
+/// Where the cycle takes the load: the payload in force, kg, and the stretch of the coordinate meanwhile, m or rad.
+struct Carried {
+    double payload = 0;
+    double lowest = 0, highest = 0;
+};
+
+/// Every contributor at the motor shaft, at the payload and place of the cycle at which the load inertia is largest.
 struct InertiaStatement {
     std::vector<InertiaShare> shares;
-    double load = 0;       ///< kg·m², largest over the cycle
-    double load_least = 0; ///< with the smallest payload of the cycle
+    double load = 0;       ///< kg·m², largest over the cycle; of a winder with the full roll
+    double load_least = 0; ///< smallest over the cycle; of a winder with the empty core
     double rotor = 0;      ///< 0 without a motor
     double ratio() const { return load / rotor; }
     double ratio_least() const { return load_least / rotor; }
 };
 
-/// Position-dependent mechanisms: at the position of the largest load inertia; `load_least` at the smallest.
-InertiaStatement inertia_statement(const Machine& machine, const Axis& axis, bool with_working);
+/// `over` is what the cycle goes through; none stands for the payload of the load at every place of a turn.
+InertiaStatement inertia_statement(
+    const Machine& machine, const Axis& axis, const std::vector<Carried>& over, bool with_working);
 
 } // namespace fulmox

@@ -3,11 +3,13 @@
 #include "core/demand/closed_form.h"
 #include "core/load/screw.h"
 #include "core/match/limits.h"
+#include "core/match/words.h"
 #include "core/model/validate.h"
 #include "core/quantity/format.h"
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace fulmox {
 
@@ -36,15 +38,24 @@ class Figures {
     bool workings_;
 };
 
-std::string when(const ShaftPoint& p) {
-    return "at " + format_number(p.time, 3) + " s and " + format_quantity(std::abs(p.speed), *find_unit("rpm"));
+constexpr double nan = std::numeric_limits<double>::quiet_NaN();
+
+std::string when(const ShaftPoint& p, const Words& words) {
+    return "at " + format_number(p.time, 3) + " s and " + words.speed(std::abs(p.speed));
 }
 
 void motion_figures(Figures f, const Trajectory& t, const Motion& m) {
     f.put("motion.cycle_time", "Cycle time", Kind::time, t.duration);
     f.put("motion.cycles_per_hour", "Cycles per hour", Kind::frequency, 1 / t.duration, "", [&] {
          return Working{working_line("f", "1/T", "1/T", {{"T", t.duration}}, 1 / t.duration, Kind::frequency)};
-     }).unit = "moves/h";
+     }).unit = "cycles/h";
+    const auto moves = static_cast<double>(t.moves);
+    f.put("motion.moves_per_hour", "Moves per hour", Kind::frequency, moves / t.duration,
+         format_number(moves) + (t.moves == 1 ? " move a cycle" : " moves a cycle"), [&] {
+             return Working{working_line("f_m", "moves a cycle/T", "n/T", {{"n", moves}, {"T", t.duration}},
+                 moves / t.duration, Kind::frequency)};
+         })
+        .unit = "moves/h";
     f.put("motion.duty", "Moving share", Kind::number, t.duty(), "", [&] {
          return Working{working_line("duty", "moving time/cycle time", "t_m/T",
              {{"t_m", t.moving_time}, {"T", t.duration}}, t.duty(), Kind::number)};
@@ -64,57 +75,61 @@ void motion_figures(Figures f, const Trajectory& t, const Motion& m) {
     if (std::isfinite(t.peak_jerk)) f.put("motion.peak_jerk", "Peak jerk", kind(Order::jerk), t.peak_jerk);
 }
 
-Working peak_working(const Demand& d) {
-    const ShaftState& s = d.peak.state;
-    const double j = d.load.rotor_inertia;
-    return {working_line("T", "T_load + J_M α", "T_load+J*alpha",
-        {{"T_load", s.torque - j * s.acceleration}, {"J", j}, {"alpha", s.acceleration}}, s.torque, Kind::torque,
-        "equation of motion at the motor shaft")};
-}
-
-void demand_figures(Figures f, const Demand& d) {
-    f.put("demand.peak_torque", "Peak torque", Kind::torque, d.peak.torque, when(d.peak),
-        [&] { return peak_working(d); });
-    f.put("demand.rms_torque", "RMS torque", Kind::torque, d.rms_torque, "over the whole cycle, dwell included", [&] {
-        double heat = d.rms_torque * d.rms_torque * d.cycle_time;
-        return Working{working_line(
-            "T_rms", "√(∫T² dt / T)", "sqrt(H/T)", {{"H", heat}, {"T", d.cycle_time}}, d.rms_torque, Kind::torque)};
-    });
-    f.put("demand.peak_motoring_torque", "Peak while driving", Kind::torque, d.peak_motoring.torque,
-        when(d.peak_motoring));
-    f.put(
-        "demand.peak_braking_torque", "Peak while braking", Kind::torque, d.peak_braking.torque, when(d.peak_braking));
-    if (d.breakaway.torque != 0)
-        f.put("demand.breakaway_torque", "Breakaway torque", Kind::torque, d.breakaway.torque,
-            "to start from rest against static friction, " + when(d.breakaway));
-    f.put("demand.holding_torque", "Holding torque", Kind::torque, d.holding_torque, "at rest, by the motor");
-    f.put("demand.static_torque", "Torque to hold the load", Kind::torque, d.static_torque,
-        "friction not credited; with friction " +
-            format_quantity(d.static_torque_friction, Kind::torque, UnitSystem::si));
-    f.put("demand.emergency_torque", "Emergency stop", Kind::torque, d.emergency_torque,
-        d.emergency_torque > 0 ? "from top speed, worst payload and direction" : "no stop time given");
-    f.put("demand.coupling_torque", "Torque through the coupling", Kind::torque,
-        std::max(d.coupling_peak, d.coupling_emergency));
-    f.put("demand.peak_speed", "Peak shaft speed", Kind::angular_speed, d.peak_speed);
+void demand_figures(Figures f, const Demand& d, const Axis& axis, const Words& words) {
+    const auto torque = [&](const char* key, const char* label, const ShaftPoint& p) {
+        return f.put(key, label, Kind::torque, p.torque, when(p, words), [&] { return Working{sum_of_causes(p)}; });
+    };
+    const auto at_some_instant = [&](const char* key, const char* label, const ShaftPoint& p, const char* never) {
+        if (p.torque == 0)
+            f.put(key, label, Kind::torque, nan, never);
+        else
+            torque(key, label, p);
+    };
+    if (d.breakaway.torque != 0) {
+        torque("demand.peak_torque", words.word("Peak torque, with breakaway", "Peak force, with breakaway"), d.peak);
+        torque("demand.peak_running_torque", words.word("Peak torque, running", "Peak force, running"), d.peak_running);
+        torque("demand.breakaway_torque", words.word("Breakaway torque", "Breakaway force"), d.breakaway).note =
+            "to start from rest against static friction, " + when(d.breakaway, words);
+    } else {
+        torque("demand.peak_torque", words.word("Peak torque", "Peak force"), d.peak);
+    }
+    f.put("demand.rms_torque", words.word("RMS torque", "RMS force"), Kind::torque, d.rms_torque,
+        "over the whole cycle, dwell included", [&] { return rms_sum(d, axis.cycle.segments.size()); });
+    at_some_instant("demand.peak_motoring_torque", "Peak while driving", d.peak_motoring, "the motor never drives");
+    at_some_instant("demand.peak_braking_torque", "Peak while braking", d.peak_braking, "the motor never brakes");
+    f.put("demand.holding_torque", words.word("Holding torque", "Holding force"), Kind::torque, d.holding_torque,
+        "at rest, by the motor");
+    f.put("demand.static_torque", words.word("Torque to hold the load", "Force to hold the load"), Kind::torque,
+        d.static_torque, "friction not credited; with friction " + words.torque(d.static_torque_friction));
+    if (d.stop_time > 0)
+        f.put("demand.emergency_torque", "Emergency stop", Kind::torque, d.emergency_torque,
+            "from top speed in " + words.say(d.stop_time, Kind::time) + ", worst payload, place and direction");
+    else
+        f.put("demand.emergency_torque", "Emergency stop", Kind::torque, nan, "no time and no distance of a stop is given");
+    if (!words.direct)
+        f.put("demand.coupling_torque", "Torque through the coupling", Kind::torque, d.coupling_torque(),
+            d.coupling_emergency > d.coupling_peak ? "in the emergency stop" : "standstill and breakaway included");
+    f.put("demand.peak_speed", words.word("Peak shaft speed", "Peak speed"), Kind::angular_speed, d.peak_speed);
     f.put("demand.mean_speed", "Mean speed", Kind::angular_speed, d.mean_speed);
     f.put("demand.rms_speed", "RMS speed", Kind::angular_speed, d.rms_speed);
-    f.put("demand.peak_power", "Peak power", Kind::power, d.peak_power, "at the shaft, driving");
-    f.put("demand.peak_return", "Peak power returned", Kind::power, d.peak_return, "at the shaft, braking");
+    f.put("demand.peak_power", "Peak power", Kind::power, d.peak_power, "at the motor, driving");
+    f.put("demand.peak_return", "Peak power returned", Kind::power, d.peak_return, "at the motor, braking");
     f.put("demand.energy_delivered", "Energy per cycle", Kind::energy, d.energy_delivered);
     f.put("demand.energy_returned", "Energy returned per cycle", Kind::energy, d.energy_returned);
     const bool rotary = (d.load.motion.rotary && !d.load.motion.linear_force) || d.load.path == LoadModel::Path::winder;
     f.put("demand.axial_force", rotary ? "Largest load torque" : "Largest load force",
-        rotary ? Kind::torque : Kind::force, d.axial_peak);
+        rotary ? Kind::torque : Kind::force, d.axial_force(),
+        d.axial_emergency > d.axial_peak ? "in the emergency stop" : "standstill and breakaway included");
     for (int k = 0; k < cause_count; ++k) {
-        static constexpr const char* keys[] = {"demand.rms_share.load_inertia", "demand.rms_share.rotor",
-            "demand.rms_share.friction", "demand.rms_share.gravity", "demand.rms_share.process"};
-        f.put(keys[k], cause_label(static_cast<Cause>(k)), Kind::number, d.rms_share[static_cast<std::size_t>(k)],
-             "share of the RMS torque squared")
+        const auto cause = static_cast<Cause>(k);
+        f.put((std::string("demand.rms_share.") + cause_key(cause)).c_str(), cause_label(cause), Kind::number,
+             d.rms_torque > 0 ? d.rms_share[static_cast<std::size_t>(k)] : nan, "share of the RMS torque squared")
             .unit = "%";
     }
 }
 
-void load_figures(Figures f, const Axis& axis, const InertiaStatement& i, const LoadModel& m, bool workings) {
+void load_figures(
+    Figures f, const Axis& axis, const InertiaStatement& i, const LoadModel& m, const Words& words, bool workings) {
     const auto* screw = std::get_if<Screw>(&axis.mechanism);
     if (m.path == LoadModel::Path::straight && !m.motion.rotary && !m.motion.direct)
         f.put("load.transmission_radius", "Travel per radian", Kind::length_per_angle, m.radius, "", [&] {
@@ -133,8 +148,9 @@ void load_figures(Figures f, const Axis& axis, const InertiaStatement& i, const 
     f.put("load.efficiency_backward", "Efficiency, driven back", Kind::number, m.efficiency_backward,
          m.efficiency_backward <= 0 ? "self-locking" : "")
         .working = thread;
-    f.put("load.shaft_drag", "Drag at the shaft", Kind::torque, m.shaft_drag);
-    f.put("load.inertia", "Load inertia", Kind::inertia, i.load, "largest over the cycle, at the motor shaft", [&] {
+    if (!words.direct) f.put("load.shaft_drag", "Drag at the shaft", Kind::torque, m.shaft_drag);
+    f.put("load.inertia", words.word("Load inertia", "Moving mass"), Kind::inertia, i.load,
+        words.word("largest over the cycle, at the motor shaft", "largest over the cycle"), [&] {
         Working w;
         WorkingValues v;
         std::string sum;
@@ -147,7 +163,8 @@ void load_figures(Figures f, const Axis& axis, const InertiaStatement& i, const 
         w.push_back(working_line("J_L", "Σ J at the shaft", sum, v, i.load, Kind::inertia, "sum of the statement"));
         return w;
     });
-    f.put("load.inertia_least", "Load inertia, least over the cycle", Kind::inertia, i.load_least);
+    f.put("load.inertia_least", words.word("Load inertia, least over the cycle", "Moving mass, least over the cycle"),
+        Kind::inertia, i.load_least);
     if (i.rotor > 0) {
         f.put("load.rotor_inertia", "Rotor inertia", Kind::inertia, i.rotor, "with motor brake");
         f.put("load.inertia_ratio", "Inertia ratio", Kind::number, i.ratio(), "", [&] {
@@ -157,18 +174,27 @@ void load_figures(Figures f, const Axis& axis, const InertiaStatement& i, const 
     }
 }
 
-void motor_figures(Figures f, const MotorUse& u, const Axis& axis) {
+void motor_figures(Figures f, const MotorUse& u, const Demand& d, const Axis& axis) {
     f.put("motor.max_speed", "Top speed at this bus", Kind::angular_speed, u.can.max_speed);
     f.put("motor.continuous_stall", "Continuous torque here", Kind::torque, u.can.continuous_stall(),
         "at this ambient and altitude");
-    f.put("motor.heat_use", "Heat used, loss method", Kind::number, u.loss_use).unit = "%";
+    f.put("motor.continuous_at_mean_speed", "Continuous torque, mean speed", Kind::torque, u.point_at_mean,
+        std::isnan(u.point_at_mean) ? "the mean speed lies beyond the continuous curve" : "point method");
+    f.put("motor.continuous_at_rms_speed", "Continuous torque, RMS speed", Kind::torque, u.point_at_rms,
+        std::isnan(u.point_at_rms) ? "the RMS speed lies beyond the continuous curve" : "point method");
+    f.put("motor.heat_use", "Heat used, loss method", Kind::number, u.loss_use,
+         std::isnan(u.loss_use) ? "the cycle runs beyond the continuous curve" : "")
+        .unit = "%";
     if (axis.motor.torque_constant.given()) {
+        const double k = axis.motor.torque_constant.si;
         f.put("motor.rms_current", "RMS current", Kind::current, u.rms_current, "A RMS, line", [&] {
-            return Working{working_line("I_rms", "T_rms/K_t", "T/K",
-                {{"T", u.rms_current * axis.motor.torque_constant.si}, {"K", axis.motor.torque_constant.si}},
-                u.rms_current, Kind::current)};
+            return Working{working_line("I_rms", "T_rms/K_t", "T/K", {{"T", d.rms_torque}, {"K", k}}, u.rms_current,
+                Kind::current, "torque constant per RMS ampere")};
         });
-        f.put("motor.peak_current", "Current at peak torque", Kind::current, u.peak_current, "A RMS, line");
+        f.put("motor.peak_current", "Current at peak torque", Kind::current, u.peak_current, "A RMS, line", [&] {
+            return Working{working_line("I_p", "T_p/K_t", "T/K", {{"T", std::abs(d.peak.torque)}, {"K", k}},
+                u.peak_current, Kind::current, "torque constant per RMS ampere")};
+        });
         if (axis.motor.resistance.given())
             f.put("motor.copper_loss", "Copper loss, 20 °C", Kind::power, u.copper_loss, "mean over the cycle", [&] {
                 return Working{working_line("P", "1.5 I² R_LL", "1.5*I^2*R",
@@ -179,17 +205,18 @@ void motor_figures(Figures f, const MotorUse& u, const Axis& axis) {
 }
 
 void ratio_figures(Figures f, const Demand& d) {
-    const double j = d.load.rotor_inertia;
-    if (j <= 0 || !(d.sums.c > 0)) return;
-    const double best = best_ratio(d.sums, j);
+    if (d.load.rotor_inertia <= 0 || d.load.motion.direct || !(d.sums.c > 0)) return;
+    const auto [j, sums] = motor_side(d);
+    const double best = best_ratio(sums, j);
+    if (!(best > 0) || !std::isfinite(best)) return;
     f.put("demand.best_ratio", "Best ratio for least heat", Kind::number, best,
-        "for this rotor, an ideal stage before the mechanism", [&] {
+        "for all that turns with this motor, an ideal stage before the mechanism", [&] {
             return Working{working_line("i*", "(mean D²/(mean α² J²))^(1/4)", "(a/(c*J^2))^0.25",
-                {{"a", d.sums.a}, {"c", d.sums.c}, {"J", j}}, best, Kind::number, "closed form of the RMS torque")};
+                {{"a", sums.a}, {"c", sums.c}, {"J", j}}, best, Kind::number, "closed form of the RMS torque")};
         });
-    f.put("demand.best_ratio_rms", "RMS torque at the best ratio", Kind::torque, least_rms(d.sums, j), "", [&] {
+    f.put("demand.best_ratio_rms", "RMS torque at the best ratio", Kind::torque, least_rms(sums, j), "", [&] {
         return Working{working_line("T_rms", "√(2 J (mean D α + √(mean D² mean α²)))", "sqrt(2*J*(b+sqrt(a*c)))",
-            {{"J", j}, {"a", d.sums.a}, {"b", d.sums.b}, {"c", d.sums.c}}, least_rms(d.sums, j), Kind::torque,
+            {{"J", j}, {"a", sums.a}, {"b", sums.b}, {"c", sums.c}}, least_rms(sums, j), Kind::torque,
             "closed form of the RMS torque")};
     });
     f.put(
@@ -200,7 +227,7 @@ void cautions(Problems& out, const Axis& axis, const std::string& path, const As
     const auto add = [&](const char* field, std::string where, std::string text) {
         out.push_back({Severity::caution, path + where, field, std::move(text)});
     };
-    if (a.demand && a.demand->static_torque > 0 && !a.demand->load.tension)
+    if (a.demand && a.demand->fall_torque > 0)
         add("Load", "/load/inclination",
             "The load can fall. A holding brake or a servo at standstill is no safety function: support the load "
             "mechanically for work under it, "
@@ -218,7 +245,7 @@ void cautions(Problems& out, const Axis& axis, const std::string& path, const As
             "Friction is credited at standstill. It varies with wear and lubrication; never rely on it for safety.");
 }
 
-void flags(Problems& out, const Axis& axis, const std::string& path, const Assessment& a) {
+void flags(Problems& out, const Axis& axis, const std::string& path, const Assessment& a, UnitSystem system) {
     if (!a.inertia) return;
     std::vector<const InertiaShare*> order;
     for (const InertiaShare& s : a.inertia->shares) order.push_back(&s);
@@ -233,7 +260,14 @@ void flags(Problems& out, const Axis& axis, const std::string& path, const Asses
     bool asks_brake = false;
     for (const Segment& s : axis.cycle.segments)
         if (const auto* d = std::get_if<Dwell>(&s.what)) asks_brake = asks_brake || d->brake_holds;
-    if (asks_brake && !axis.motor.empty() && !axis.motor.brake_torque.given())
+    if (a.motion && motion_of(axis.mechanism).has & Motion::payload && !a.motion->phases.empty()) {
+        const double first = axis.load.payload.si, last = a.motion->phases.back().payload.value_or(first);
+        if (std::abs(last - first) > 1e-9 * std::max(first, last))
+            out.push_back({Severity::suspicious, path + "/cycle/segments", "Cycle",
+                "it ends with a payload of " + format_quantity(last, Kind::mass, system) + " but begins with " +
+                    format_quantity(first, Kind::mass, system) + "; it repeats with what it begins with"});
+    }
+    if (asks_brake && !axis.motor.empty() && !motion_of(axis.mechanism).direct && !axis.motor.brake_torque.given())
         out.push_back({Severity::suspicious, path + "/cycle/segments", "Brake holds",
             "a dwell lets the brake hold, but the motor has no brake"});
 }
@@ -281,13 +315,25 @@ void make_direct(Assessment& a) {
     }
 }
 
-bool winds_too_much(const Axis& axis, const Trajectory& motion) {
-    const auto* w = std::get_if<Winder>(&axis.mechanism);
-    return w && std::abs(motion.advance) > full_web(*w) * (1 + 1e-12);
+Excursion excursion(const Trajectory& t) { return {t.start_position - t.lowest, t.highest - t.start_position}; }
+
+// A reckoning that left the numbers a machine can hold: the values are legal, but far from anything real.
+Problem beyond(const std::string& path, const char* field, const std::string& what) {
+    return {Severity::error, path, field,
+        "the " + what + " is no finite number with these values; one of them is far too large or too small"};
+}
+
+std::optional<std::string> not_finite(const Trajectory& t) {
+    for (const auto& [name, value] : {std::pair("cycle time", t.duration), std::pair("path", t.path),
+             std::pair("position", t.lowest + t.highest), std::pair("speed", t.peak_speed),
+             std::pair("acceleration", t.peak_acceleration), std::pair("advance", t.advance)})
+        if (!std::isfinite(value)) return name;
+    return std::nullopt;
 }
 
 struct AtFill {
     Demand demand;
+    std::optional<std::string> wrong; // a result that is no finite number
     std::optional<MotorUse> use;
     std::vector<Limit> limits;
 };
@@ -305,6 +351,19 @@ void keep_worst(std::vector<Limit>& worst, std::vector<Limit> now, const std::st
 }
 
 } // namespace
+
+std::vector<Carried> carried_over(const Trajectory& t, double first) {
+    std::vector<Carried> out;
+    for (const Phase& p : t.phases) {
+        const double payload = p.payload.value_or(first);
+        const bool again = !out.empty() && out.back().payload == payload && out.back().highest >= p.lowest &&
+                           out.back().lowest <= p.highest;
+        if (!again) out.push_back({payload, p.lowest, p.highest});
+        out.back().lowest = std::min(out.back().lowest, p.lowest);
+        out.back().highest = std::max(out.back().highest, p.highest);
+    }
+    return out;
+}
 
 std::string figure_text(const Figure& f, UnitSystem system) {
     return *f.unit ? format_quantity(f.si, *find_unit(f.unit, f.kind)) : format_quantity(f.si, f.kind, system);
@@ -331,6 +390,7 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
     Figures figures(a.figures, options.workings);
     const bool site_wrong = has_errors(validate_site(machine));
     bool cycle_wrong = blocked(a.problems, path + "/cycle");
+    const Words words(machine, motion_of(axis.mechanism));
     const bool motor_wrong = blocked(a.problems, path + "/motor") || blocked(a.problems, path + "/drive");
     bool load_wrong = false;
     for (const char* part : {"/load", "/mechanism", "/coupling", "/bodies", "/stages"})
@@ -344,7 +404,7 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
     }
     const Motion moves = motion_of(axis.mechanism);
     if (!cycle_wrong) {
-        Plan planned = plan(axis.cycle, moves);
+        Plan planned = plan(axis.cycle, moves, machine.unit_system);
         cycle_wrong = has_errors(planned.problems);
         for (Problem& p : planned.problems) {
             p.path = path + "/cycle" + p.path;
@@ -355,58 +415,85 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
             a.problems.push_back({Severity::error, path + "/cycle/segments", "Segments",
                 "the cycle takes no time; add a move or a dwell"});
         }
+        if (const auto what = cycle_wrong ? std::nullopt : not_finite(planned.motion)) {
+            cycle_wrong = true;
+            a.problems.push_back(beyond(path + "/cycle/segments", "Segments", *what + " of the cycle"));
+        }
         if (!cycle_wrong) {
             a.motion = std::move(planned.motion);
             motion_figures(figures, *a.motion, moves);
         }
     }
-    if (!load_wrong && !cycle_wrong) a.inertia = inertia_statement(machine, *taken, options.workings);
+    if (!load_wrong && !site_wrong)
+        if (const auto what = not_finite(load_model(machine, *taken))) {
+            load_wrong = true;
+            a.problems.push_back(beyond(path + "/mechanism", "Mechanism", *what));
+        }
+    if (a.motion && !load_wrong && !site_wrong) {
+        a.inertia =
+            inertia_statement(machine, *taken, carried_over(*a.motion, first_payload(*taken)), options.workings);
+        if (!std::isfinite(a.inertia->load) || !std::isfinite(a.inertia->rotor)) {
+            a.inertia.reset();
+            load_wrong = true;
+            a.problems.push_back(beyond(path + "/mechanism", "Mechanism", "load inertia"));
+        }
+    }
     static const Policy fallback = shipped_policies().front();
     const Policy* policy = find_policy(machine, axis.policy);
-    const bool motor_known = !taken->motor.empty() && !motor_wrong;
+    const bool motor_known = !taken->motor.empty() && !motor_wrong && !moves.direct;
     const auto judge_now = [&](const Demand* d, const MotorUse* use) {
         const Known known{a.motion ? &*a.motion : nullptr, a.inertia ? &*a.inertia : nullptr, d, use};
         return judge_all({machine, *taken, policy ? *policy : fallback, known, options.workings});
     };
-    if (a.motion && !load_wrong && !site_wrong && winds_too_much(*taken, *a.motion)) {
-        const Winder& w = std::get<Winder>(taken->mechanism);
+    if (const auto* w = std::get_if<Winder>(&taken->mechanism);
+        w && a.motion && !load_wrong && fill_states(*taken, excursion(*a.motion)).empty()) {
         a.problems.push_back({Severity::error, path + "/cycle/segments", "Cycle",
-            "it winds " + format_number(std::abs(a.motion->advance), 4) + " m of web, but the roll holds " +
-                format_number(full_web(w), 4) + " m"});
+            "it moves " + words.say(a.motion->stroke(), Kind::length) + " of web one way, but the roll holds " +
+                words.say(full_web(*w), Kind::length)});
         load_wrong = true;
     }
     if (a.motion && !load_wrong && !site_wrong) {
-        const std::vector<FillState> states = fill_states(*taken, a.motion->advance);
+        const std::vector<FillState> states = fill_states(*taken, excursion(*a.motion));
         std::vector<LoadModel> loads;
         for (const FillState& state : states) loads.push_back(load_model(machine, *taken, state.web));
         std::vector<AtFill> fills(states.size());
         std::vector<Demand> at_fill = demands(loads, *a.motion, *taken, [&](std::size_t i, const Demand& d) {
             AtFill& f = fills[i];
+            f.wrong = d.not_finite();
+            if (f.wrong) return;
             if (motor_known) f.use = motor_use(d, capability(taken->motor, taken->drive, machine.site), taken->motor);
             f.limits = judge_now(&d, f.use ? &*f.use : nullptr);
         });
-        for (std::size_t i = 0; i < fills.size(); ++i) fills[i].demand = std::move(at_fill[i]);
-        // a winder is judged at every fill; each limit keeps its worst, and what is shown is the fill of most heat
-        std::size_t shown = 0;
-        for (std::size_t i = 0; states.size() > 1 && i < states.size(); ++i) {
-            const Demand& d = fills[i].demand;
-            keep_worst(a.limits, std::move(fills[i].limits), states[i].name);
-            const std::string key = "demand.fill_" + std::to_string(i);
-            a.fills.push_back({states[i].name, states[i].web, d.rms_torque, std::abs(d.peak.torque), d.peak_speed});
-            figures.put(
-                (key + ".rms_torque").c_str(), ("RMS torque, " + states[i].name).c_str(), Kind::torque, d.rms_torque);
-            figures.put((key + ".peak_torque").c_str(), ("Peak torque, " + states[i].name).c_str(), Kind::torque,
-                d.peak.torque);
-            if (d.rms_torque > fills[shown].demand.rms_torque) shown = i;
-            a.fill_shown = states[shown].name;
+        for (std::size_t i = 0; i < fills.size(); ++i) {
+            fills[i].demand = std::move(at_fill[i]);
+            if (fills[i].wrong && !load_wrong) {
+                load_wrong = true; // no part of it is to be trusted
+                a.problems.push_back(beyond(path + "/mechanism", "Demand", *fills[i].wrong));
+            }
         }
-        if (states.size() == 1) a.limits = std::move(fills[0].limits);
-        a.demand = std::move(fills[shown].demand);
-        a.motor = std::move(fills[shown].use);
-        load_figures(figures, *taken, *a.inertia, a.demand->load, options.workings);
-        demand_figures(figures, *a.demand);
-        if (motor_known) motor_figures(figures, *a.motor, *taken);
-        ratio_figures(figures, *a.demand);
+        if (!load_wrong) {
+            // a winder is judged at every fill; each limit keeps its worst, and what is shown is the fill of most heat
+            std::size_t shown = 0;
+            for (std::size_t i = 0; states.size() > 1 && i < states.size(); ++i) {
+                const Demand& d = fills[i].demand;
+                keep_worst(a.limits, std::move(fills[i].limits), states[i].name);
+                const std::string key = "demand.fill_" + std::to_string(i);
+                a.fills.push_back({states[i].name, states[i].web, d.rms_torque, std::abs(d.peak.torque), d.peak_speed});
+                figures.put(
+                    (key + ".rms_torque").c_str(), ("RMS torque, " + states[i].name).c_str(), Kind::torque, d.rms_torque);
+                figures.put((key + ".peak_torque").c_str(), ("Peak torque, " + states[i].name).c_str(), Kind::torque,
+                    d.peak.torque);
+                if (d.rms_torque > fills[shown].demand.rms_torque) shown = i;
+                a.fill_shown = states[shown].name;
+            }
+            if (states.size() == 1) a.limits = std::move(fills[0].limits);
+            a.demand = std::move(fills[shown].demand);
+            a.motor = std::move(fills[shown].use);
+            load_figures(figures, *taken, *a.inertia, a.demand->load, words, options.workings);
+            demand_figures(figures, *a.demand, *taken, words);
+            if (motor_known) motor_figures(figures, *a.motor, *a.demand, *taken);
+            ratio_figures(figures, *a.demand);
+        }
     }
     if (!policy)
         a.problems.push_back({Severity::error, path + "/policy", "Policy",
@@ -414,7 +501,7 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
     if (a.limits.empty()) a.limits = judge_now(nullptr, nullptr);
     if (a.inertia) a.schools = schools(machine, *taken, *a.inertia);
     cautions(a.problems, axis, path, a);
-    flags(a.problems, axis, path, a);
+    flags(a.problems, axis, path, a, machine.unit_system);
     if (moves.direct) make_direct(a);
     return a;
 }

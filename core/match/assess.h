@@ -62,6 +62,9 @@ struct Assessment {
     bool exceeded() const; ///< some limit is over
 };
 
+/// What the cycle carries where, for the inertia statement; `first` is the payload at its start, kg.
+std::vector<Carried> carried_over(const Trajectory& t, double first);
+
 struct AssessOptions {
     bool workings = true;
 };

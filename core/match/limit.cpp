@@ -67,7 +67,7 @@ std::vector<std::size_t> by_tightness(const std::vector<Limit>& limits) {
                           : l.state == LimitState::tight      ? 1
                           : l.state == LimitState::cannot_say ? 2
                                                               : 3;
-        const double u = l.state == LimitState::cannot_say ? 0 : l.utilisation() / l.share;
+        const double u = l.state == LimitState::cannot_say ? 0 : l.utilisation();
         return std::pair(group, -u);
     };
     std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return rank(a) < rank(b); });

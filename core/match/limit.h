@@ -37,7 +37,7 @@ struct LimitCount {
 };
 LimitCount count(const std::vector<Limit>& limits);
 
-/// Tightest first by utilisation against the share; what cannot be said comes after what is over.
+/// Tightest first by what is shown, used of allowed, within each state; what cannot be said comes after what is tight.
 std::vector<std::size_t> by_tightness(const std::vector<Limit>& limits);
 
 } // namespace fulmox

@@ -2,6 +2,7 @@
 
 #include "core/drivetrain/screw_limits.h"
 #include "core/load/screw.h"
+#include "core/match/words.h"
 #include "core/quantity/format.h"
 
 #include <cmath>
@@ -30,8 +31,7 @@ Limit cannot(Limit l, std::string why) {
     return l;
 }
 
-std::string rpm(double w) { return format_quantity(w, *find_unit("rpm")); }
-std::string newton_metre(double t) { return format_quantity(t, Kind::torque, UnitSystem::si); }
+Words words(const LimitInput& in) { return {in.machine, motion_of(in.axis.mechanism)}; }
 
 const char* no_demand = "the demand is not known yet; see what is missing on pages 1 and 2";
 const char* no_motor = "no motor is chosen yet; page 4 has a catalogue";
@@ -43,14 +43,59 @@ const char* motor_missing(const LimitInput& in) {
                : no_motor;
 }
 
-// "allowed" lines that every limit ends with
-void close(Limit& l, const LimitInput& in, std::string source) {
+// "allowed" lines that every limit ends with; false where it cannot be said
+bool close(Limit& l, const LimitInput& in, std::string source) {
     l.source = std::move(source);
     judge(l);
+    if (l.state == LimitState::cannot_say) {
+        l.working.clear();
+        l.reason = std::isnan(l.share) ? "the policy \"" + in.policy.name + "\" gives no share for it"
+                                       : "its numbers are not known";
+        return false;
+    }
     if (in.workings && !std::isnan(l.used) && l.allowed > 0 && std::isfinite(l.used))
         l.working.push_back(working_line("used/allowed", "used / allowed", "used/allowed",
             {{"used", l.used}, {"allowed", l.allowed}}, l.used / l.allowed, Kind::number));
+    return true;
 }
+
+} // namespace
+
+WorkingLine sum_of_causes(const ShaftPoint& p) {
+    static constexpr const char* symbols[] = {"T_L", "T_M", "T_f", "T_l", "T_g", "T_x"};
+    WorkingValues v;
+    std::string sum;
+    for (std::size_t k = 0; k < p.state.part.size(); ++k) {
+        v.emplace_back(symbols[k], p.state.part[k]);
+        sum += (k == 0 ? "" : "+") + std::string(symbols[k]);
+    }
+    return working_line("T", "load inertia + rotor + friction + losses + gravity + process", sum, v, p.torque,
+        Kind::torque, "equation of motion at the motor shaft");
+}
+
+Working rms_sum(const Demand& d, std::size_t segments) {
+    const std::vector<double> heat = heat_by_segment(d, segments);
+    WorkingValues v{{"T_c", d.cycle_time}};
+    std::string sum;
+    const bool each = segments <= 12;
+    double whole = 0;
+    for (std::size_t i = 0; i < segments; ++i) {
+        whole += heat[i];
+        if (!each) continue;
+        const std::string name = "H" + std::to_string(i + 1);
+        v.emplace_back(name, heat[i]);
+        sum += (i == 0 ? "" : "+") + name;
+    }
+    if (!each) {
+        v.emplace_back("H", whole);
+        sum = "H";
+    }
+    return {working_line("T_rms", each ? "√(Σ ∫T² dt / T_cycle), segment by segment" : "√(Σ ∫T² dt / T_cycle)",
+        "sqrt((" + sum + ")/T_c)", v, d.rms_torque, Kind::torque,
+        "root mean square over the whole cycle, dwell included")};
+}
+
+namespace {
 
 Limit speed(const LimitInput& in) {
     Limit l = make("speed", "Top speed", Kind::angular_speed);
@@ -71,9 +116,9 @@ Limit speed(const LimitInput& in) {
             {{"w_m", c.mechanical_speed}, {"w_c", c.peak.end()}}, c.max_speed, Kind::angular_speed,
             "estimate: the end of the peak curve moves with the bus voltage"));
     }
-    close(l, in, "motor datasheet");
+    if (!close(l, in, "motor datasheet")) return l;
     l.reason =
-        rpm(l.used) + " of " + rpm(l.allowed) +
+        words(in).speed(l.used) + " of " + words(in).speed(l.allowed) +
         (c.mechanical_speed <= c.peak.end() ? ", the mechanical limit" : ", where the bus voltage ends the peak curve");
     if (l.state != LimitState::fits)
         l.remedy = "Longer lead, more time for the fastest move, a faster motor or a higher bus voltage.";
@@ -89,16 +134,11 @@ Limit peak_torque(const LimitInput& in) {
     l.used = std::abs(u.worst_peak.torque);
     l.allowed = u.worst_peak_allowed;
     l.share = in.policy.peak_torque_share.si;
-    if (in.workings) {
-        const ShaftState& s = u.worst_peak.state;
-        const double carried = s.torque - d.load.rotor_inertia * s.acceleration;
-        l.working.push_back(working_line("T", "T_load + J_M α", "T_load+J_M*alpha",
-            {{"T_load", carried}, {"J_M", d.load.rotor_inertia}, {"alpha", s.acceleration}}, u.worst_peak.torque,
-            Kind::torque, "equation of motion at the motor shaft"));
-    }
-    close(l, in, "motor datasheet, peak curve at the actual bus voltage");
-    l.reason = newton_metre(l.used) + " at " + rpm(std::abs(u.worst_peak.speed)) + ", " +
-               format_number(u.worst_peak.time, 3) + " s into the cycle; the curve gives " + newton_metre(l.allowed) +
+    if (in.workings) l.working.push_back(sum_of_causes(u.worst_peak));
+    if (!close(l, in, "motor datasheet, peak curve at the actual bus voltage")) return l;
+    const bool starting = l.used > 0 && u.worst_peak.speed == 0 && u.worst_peak.torque == d.breakaway.torque;
+    l.reason = words(in).torque(l.used) + (starting ? " to break away" : "") + " at " +
+               words(in).speed(std::abs(u.worst_peak.speed)) + ", " + format_number(u.worst_peak.time, 3) + " s into the cycle; the curve gives " + words(in).torque(l.allowed) +
                " there";
     if (l.state != LimitState::fits)
         l.remedy =
@@ -107,23 +147,8 @@ Limit peak_torque(const LimitInput& in) {
 }
 
 void rms_working(Limit& l, const LimitInput& in) {
-    const Demand& d = *in.so_far.demand;
-    const std::size_t n = in.axis.cycle.segments.size();
-    WorkingValues v{{"T_c", d.cycle_time}};
-    std::string sum;
-    if (n <= 12) {
-        const std::vector<double> heat = heat_by_segment(d, n);
-        for (std::size_t i = 0; i < n; ++i) {
-            const std::string name = "H" + std::to_string(i + 1);
-            v.emplace_back(name, heat[i]);
-            sum += (i == 0 ? "" : "+") + name;
-        }
-    } else {
-        v.emplace_back("H", d.rms_torque * d.rms_torque * d.cycle_time);
-        sum = "H";
-    }
-    l.working.push_back(working_line("T_rms", n <= 12 ? "√(Σ ∫T² dt / T_cycle), segment by segment" : "√(∫T² dt / T_cycle)", "sqrt((" + sum + ")/T_c)", v,
-        d.rms_torque, Kind::torque, "root mean square over the whole cycle, dwell included"));
+    const Working w = rms_sum(*in.so_far.demand, in.axis.cycle.segments.size());
+    l.working.insert(l.working.end(), w.begin(), w.end());
 }
 
 Limit heat_by_loss(const LimitInput& in) {
@@ -134,23 +159,22 @@ Limit heat_by_loss(const LimitInput& in) {
     const double stall = u.can.continuous.stall();
     l.share = in.policy.continuous_share.si;
     if (std::isnan(u.loss_use))
-        return cannot(l, "the cycle runs up to " + rpm(in.so_far.demand->peak_speed) +
-                             ", the continuous curve ends at " + rpm(u.can.continuous.end()) +
+        return cannot(l, "the cycle runs up to " + words(in).speed(in.so_far.demand->peak_speed) +
+                             ", the continuous curve ends at " + words(in).speed(u.can.continuous.end()) +
                              " and is not extrapolated");
     // torque at standstill that would heat as much
     l.allowed = u.can.continuous_stall();
     l.used = std::sqrt(std::max(0.0, u.loss_mean));
     if (in.workings) {
         rms_working(l, in);
-        const double t2 = in.so_far.demand->rms_torque * in.so_far.demand->rms_torque;
         l.working.push_back(working_line("T_heat", "√(T_rms² + mean[T_c(0)² − T_c(ω)²])", "sqrt(T_rms^2+P_w)",
-            {{"T_rms", in.so_far.demand->rms_torque}, {"P_w", u.loss_mean - t2}}, l.used, Kind::torque,
+            {{"T_rms", in.so_far.demand->rms_torque}, {"P_w", u.speed_heat}}, l.used, Kind::torque,
             "loss method: the fall of the continuous curve is iron and friction heat"));
         l.working.push_back(working_line("allowed", "T_c(0) √f", "T_c0*sqrt(f)",
             {{"T_c0", stall}, {"f", u.can.heat_factor}}, l.allowed, Kind::torque, "IEC 60034-1: ambient and altitude"));
     }
     close(l, in, "IEC 60034-1 S1 rating; loss method");
-    l.reason = "heat as of " + newton_metre(l.used) + " at standstill, of " + newton_metre(l.allowed) + " continuous";
+    l.reason = "heat as of " + words(in).torque(l.used) + " at standstill, of " + words(in).torque(l.allowed) + " continuous";
     if (l.state != LimitState::fits)
         l.remedy =
             "More dwell, gentler ramps, counterbalance, brake in long holds, or a motor with more continuous torque.";
@@ -163,23 +187,26 @@ Limit heat_by_point(const LimitInput& in) {
     if (!has_motor(in)) return cannot(l, motor_missing(in));
     const MotorUse& u = *in.so_far.motor;
     const Demand& d = *in.so_far.demand;
+    const bool mean = in.policy.point_speed == PointSpeed::mean;
+    const double speed = mean ? d.mean_speed : d.rms_speed;
+    const std::string which = mean ? "mean" : "RMS";
     l.used = d.rms_torque;
-    l.allowed = u.point_allowed;
+    l.allowed = mean ? u.point_at_mean : u.point_at_rms;
     l.share = in.policy.continuous_share.si;
-    if (std::isnan(l.allowed)) return cannot(l, "the RMS speed lies beyond the continuous curve");
+    if (std::isnan(l.allowed)) return cannot(l, "the " + which + " speed lies beyond the continuous curve");
     if (in.workings) {
         rms_working(l, in);
         const double stall = u.can.continuous.stall();
-        const double there = u.can.continuous.at(d.rms_speed);
+        const double there = u.can.continuous.at(speed);
         l.working.push_back(
-            working_line("T_c'(ω)", "√(f T_c(0)² − (T_c(0)² − T_c(ω)²)) at the RMS speed, not above the peak curve",
+            working_line("T_c'(ω)", "√(f T_c(0)² − (T_c(0)² − T_c(ω)²)) at the " + which + " speed, not above the peak curve",
                 "min(sqrt(max(0, f*T_c0^2-(T_c0^2-T_c^2))), T_p)",
-                {{"f", u.can.heat_factor}, {"T_c0", stall}, {"T_c", there}, {"T_p", u.can.peak.at(d.rms_speed)}},
+                {{"f", u.can.heat_factor}, {"T_c0", stall}, {"T_c", there}, {"T_p", u.can.peak.at(speed)}},
                 l.allowed, Kind::torque, "IEC 60034-1: ambient and altitude"));
     }
     close(l, in, "IEC 60034-1 S1 rating; point method");
-    l.reason = newton_metre(l.used) + " RMS at " + rpm(d.rms_speed) + " RMS; the continuous curve gives " +
-               newton_metre(l.allowed);
+    l.reason = words(in).torque(l.used) + " RMS at " + words(in).speed(speed) + " " + which + " speed; the continuous curve gives " +
+               words(in).torque(l.allowed);
     if (l.state != LimitState::fits)
         l.remedy = "As for continuous heat; the point method is the stricter school for cycles with short fast parts.";
     return l;
@@ -197,8 +224,8 @@ Limit holding(const LimitInput& in) {
     if (in.workings)
         l.working.push_back(working_line("allowed", "T_c(0) √f", "T_c0*sqrt(f)",
             {{"T_c0", u.can.continuous.stall()}, {"f", u.can.heat_factor}}, l.allowed, Kind::torque, "IEC 60034-1"));
-    close(l, in, "motor datasheet, standstill torque");
-    l.reason = newton_metre(l.used) + " to hold" +
+    if (!close(l, in, "motor datasheet, standstill torque")) return l;
+    l.reason = words(in).torque(l.used) + " to hold" +
                (in.axis.credit_friction_at_rest ? ", friction credited" : ", friction not credited");
     if (l.state != LimitState::fits) l.remedy = "Counterbalance, let the brake hold in dwells, shorter lead.";
     return l;
@@ -219,7 +246,7 @@ Limit inertia_ratio(const LimitInput& in) {
     if (in.workings)
         l.working.push_back(working_line("J_L/J_M", "load inertia / rotor inertia", "J_L/J_M",
             {{"J_L", i.load}, {"J_M", i.rotor}}, i.ratio(), Kind::number, practice));
-    close(l, in, practice);
+    if (!close(l, in, practice)) return l;
     l.reason = format_number(i.ratio(), 3) + " : 1";
     if (i.ratio_least() < i.ratio() * 0.995)
         l.reason += " at the most over the cycle, " + format_number(i.ratio_least(), 3) + " : 1 at the least";
@@ -235,19 +262,24 @@ Limit brake(const LimitInput& in) {
     if (!in.so_far.demand) return cannot(l, no_demand);
     if (!has_motor(in)) return cannot(l, motor_missing(in));
     const Demand& d = *in.so_far.demand;
-    l.used = in.policy.brake_static_factor.si * d.static_torque;
+    // web tension and the like want a brake only where one is asked to hold them
+    const bool held = d.brake_torque >= d.fall_torque;
+    const double torque = d.load.tension ? d.brake_torque : d.static_torque;
+    l.used = in.policy.brake_static_factor.si * torque;
     l.allowed = in.axis.motor.brake_torque.value_or(0);
-    if (in.workings)
+    if (in.workings && !std::isnan(l.used))
         l.working.push_back(working_line("needed", "factor × holding torque", "K*T",
-            {{"K", in.policy.brake_static_factor.si}, {"T", d.static_torque}}, l.used, Kind::torque, practice));
-    close(l, in, practice);
+            {{"K", in.policy.brake_static_factor.si}, {"T", torque}}, l.used, Kind::torque, practice));
+    if (!close(l, in, practice)) return l;
+    const std::string by_friction =
+        d.static_torque_friction == 0 ? "; friction may hold it, but that is not to be relied on" : "";
     if (l.allowed == 0) {
-        l.reason = "no brake: without power " + newton_metre(d.static_torque) + " drive the load down" +
-                   (d.static_torque_friction == 0 ? "; friction may hold it, but that is not to be relied on" : "");
+        l.reason = held ? "no brake, but a dwell in which the brake holds needs " + words(in).torque(d.brake_torque)
+                        : "no brake: without power " + words(in).torque(torque) + " drive the load down" + by_friction;
         l.remedy = "A motor with a holding brake, and mechanical support for work under the load.";
     } else {
-        l.reason = newton_metre(l.allowed) + " static against " + format_number(in.policy.brake_static_factor.si, 2) +
-                   " × " + newton_metre(d.static_torque);
+        l.reason = words(in).torque(l.allowed) + " static against " + format_number(in.policy.brake_static_factor.si, 2) +
+                   " × " + words(in).torque(torque) + (held ? ", held in a dwell" : "");
         if (l.state == LimitState::over) l.remedy = "A larger brake, a counterbalance, or a shorter lead.";
     }
     return l;
@@ -257,7 +289,7 @@ Limit coupling(const LimitInput& in) {
     Limit l = make("coupling", "Coupling, peak", Kind::torque);
     if (!in.so_far.demand) return cannot(l, no_demand);
     const Demand& d = *in.so_far.demand;
-    const double carried = std::max(d.coupling_peak, d.coupling_emergency);
+    const double carried = d.coupling_torque();
     l.used = carried * in.axis.coupling.service_factor.si;
     if (!in.axis.coupling.rated_torque.given()) return cannot(l, "no allowable torque is given for the coupling");
     l.allowed = in.axis.coupling.rated_torque.si;
@@ -265,11 +297,12 @@ Limit coupling(const LimitInput& in) {
         l.working.push_back(working_line("T_k", "K · max(cycle, emergency stop)", "K*max(T_c, T_e)",
             {{"K", in.axis.coupling.service_factor.si}, {"T_c", d.coupling_peak}, {"T_e", d.coupling_emergency}},
             l.used, Kind::torque, practice));
-    close(l, in, practice);
-    l.reason = newton_metre(carried) + " carried at the instant" +
-               (d.coupling_emergency > d.coupling_peak ? " of the emergency stop" : " of the peak") +
-               ", with service factor " + newton_metre(l.used);
-    if (has_motor(in)) l.reason += "; the motor's own peak is " + newton_metre(in.so_far.motor->can.peak.stall());
+    if (!close(l, in, practice)) return l;
+    l.reason = words(in).torque(carried) + " carried at the instant" +
+               (d.coupling_emergency > d.coupling_peak ? " of the emergency stop" : " of the peak, standstill and breakaway "
+                                                                                    "included") +
+               ", with service factor " + words(in).torque(l.used);
+    if (has_motor(in)) l.reason += "; the motor's own peak is " + words(in).torque(in.so_far.motor->can.peak.stall());
     if (l.state != LimitState::fits)
         l.remedy = "A larger coupling, or a torque limit in the drive. Never size it on the rated torque.";
     return l;
@@ -289,8 +322,8 @@ Limit critical(const LimitInput& in) {
             {{"lambda", bending_root(s.fixity)}, {"L", length}, {"E", s.elastic_modulus.si}, {"rho", s.density.si},
                 {"d", s.root_diameter.si}},
             l.allowed, Kind::angular_speed, "Euler–Bernoulli beam"));
-    close(l, in, "Euler–Bernoulli beam");
-    l.reason = rpm(l.used) + " of " + rpm(l.allowed) + " over " + format_number(length * 1e3) + " mm free length";
+    if (!close(l, in, "Euler–Bernoulli beam")) return l;
+    l.reason = words(in).speed(l.used) + " of " + words(in).speed(l.allowed) + " over " + words(in).say(length, Kind::length) + " free length";
     if (l.state != LimitState::fits) l.remedy = "Longer lead, thicker screw, shorter free length, or a fixed far end.";
     return l;
 }
@@ -301,17 +334,18 @@ Limit buckling(const LimitInput& in) {
     const Screw& s = std::get<Screw>(in.axis.mechanism);
     if (!s.root_diameter.given()) return cannot(l, "no root diameter is given");
     const double length = s.loaded_length.value_or(s.free_length.value_or(s.length.si));
-    l.used = in.so_far.demand->axial_peak;
+    const Demand& d = *in.so_far.demand;
+    l.used = d.axial_force();
     l.allowed = buckling_load(s.root_diameter.si, length, s.elastic_modulus.si, s.fixity);
     l.share = in.policy.buckling_share.si;
     if (in.workings)
         l.working.push_back(working_line("F_b", "N π² E I/L², I = π d_r⁴/64", "N*pi^2*E*pi*d^4/64/L^2",
             {{"N", euler_factor(s.fixity)}, {"E", s.elastic_modulus.si}, {"d", s.root_diameter.si}, {"L", length}},
             l.allowed, Kind::force, "Euler"));
-    close(l, in, "Euler");
-    l.reason = format_quantity(l.used, Kind::force, UnitSystem::si) +
-               " largest axial force, taken as compression; Euler's load is " +
-               format_quantity(l.allowed, Kind::force, UnitSystem::si);
+    if (!close(l, in, "Euler")) return l;
+    l.reason = words(in).say(l.used, Kind::force) + " largest axial force" +
+               (d.axial_emergency > d.axial_peak ? ", in the emergency stop" : "") +
+               ", taken as compression; Euler's load is " + words(in).say(l.allowed, Kind::force);
     if (l.state != LimitState::fits) l.remedy = "Thicker screw, shorter loaded length, fixed ends.";
     return l;
 }
@@ -326,15 +360,15 @@ Limit speed_value(const LimitInput& in) {
     if (in.workings)
         l.working.push_back(working_line("d n", "d · ω/2π", "d*w/(2*pi)",
             {{"d", s.diameter.si}, {"w", in.so_far.demand->mechanism_peak_speed}}, l.used, Kind::speed, practice));
-    close(l, in, "nut datasheet");
-    l.reason =
-        format_quantity(l.used, *find_unit("mm/min")) + " of " + format_quantity(l.allowed, *find_unit("mm/min"));
+    if (!close(l, in, "nut datasheet")) return l;
+    const Unit& unit = *find_unit(words(in).units == UnitSystem::inch_pound ? "in/min" : "mm/min");
+    l.reason = format_quantity(l.used, unit) + " of " + format_quantity(l.allowed, unit);
     if (l.state != LimitState::fits) l.remedy = "Longer lead, thinner screw, or a nut with another ball return.";
     return l;
 }
 
-bool falls_without_power(const LimitInput& in) {
-    return in.so_far.demand && in.so_far.demand->static_torque > 0 && !in.so_far.demand->load.tension;
+bool wants_brake(const LimitInput& in) {
+    return in.so_far.demand && (in.so_far.demand->fall_torque > 0 || in.so_far.demand->brake_torque > 0);
 }
 
 } // namespace
@@ -342,8 +376,9 @@ bool falls_without_power(const LimitInput& in) {
 std::vector<Limit> judge_all(const LimitInput& in) {
     std::vector<Limit> out{
         speed(in), peak_torque(in), heat_by_loss(in), heat_by_point(in), holding(in), inertia_ratio(in)};
-    if (falls_without_power(in)) out.push_back(brake(in));
-    if (in.axis.coupling.rated_torque.given() || in.axis.coupling.inertia.given()) out.push_back(coupling(in));
+    if (wants_brake(in)) out.push_back(brake(in));
+    const bool shaft = (motion_of(in.axis.mechanism).has & Motion::shaft) != 0;
+    if (shaft && (in.axis.coupling.rated_torque.given() || in.axis.coupling.inertia.given())) out.push_back(coupling(in));
     if (const auto* screw = std::get_if<Screw>(&in.axis.mechanism)) {
         if (screw->turns == ScrewTurns::screw) out.push_back(critical(in)); // where the nut turns the screw stands
         out.push_back(buckling(in));

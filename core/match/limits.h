@@ -23,6 +23,12 @@ struct LimitInput {
     bool workings;
 };
 
+/// The torque of an instant as the sum of its causes.
+WorkingLine sum_of_causes(const ShaftPoint& p);
+
+/// The RMS torque from the heat of each segment, reckoned from the samples of the spans.
+Working rms_sum(const Demand& d, std::size_t segments);
+
 /// All limits that apply to this axis, in working order.
 std::vector<Limit> judge_all(const LimitInput& in);
 

@@ -5,6 +5,7 @@
 #include "core/model/cycle.h"
 #include "core/model/mechanism.h"
 #include "core/model/motor.h"
+#include "core/model/problem.h"
 #include "core/model/stage.h"
 
 #include <string>
@@ -139,7 +140,8 @@ struct Coupling {
 
     template <class Self, class V> static void describe(Self& s, V& v) {
         v.choice(s.place,
-            {"place", "Sits on", places, "With a reduction between them the two turn at different speeds.", true});
+            {"place", "Sits on", places, "With a reduction between them the two turn at different speeds.", true, "",
+                Motion::shaft});
         v.quantity(s.inertia, {.key = "inertia",
                                   .label = "Coupling inertia",
                                   .unit = "kg·cm²",
@@ -147,7 +149,8 @@ struct Coupling {
                                   .help = "Whole coupling, both hubs. Often 1–2 % of the total; people ask.",
                                   .required = false,
                                   .if_empty = "none",
-                                  .symbol = "J_k"});
+                                  .symbol = "J_k",
+                                  .needs = Motion::shaft});
         v.quantity(s.rated_torque, {.key = "allowable_torque",
                                        .label = "Allowable torque",
                                        .unit = "N·m",
@@ -156,7 +159,8 @@ struct Coupling {
                                                "instantaneous maximum, never against the rated torque of the motor.",
                                        .required = false,
                                        .if_empty = "cannot be judged",
-                                       .symbol = "T_k"});
+                                       .symbol = "T_k",
+                                       .needs = Motion::shaft});
         v.quantity(s.service_factor, {.key = "service_factor",
                                          .label = "Service factor",
                                          .unit = "1",
@@ -165,7 +169,8 @@ struct Coupling {
                                          .help = "1 for smooth moves, 1.5 for reversing, 2 and more for shocks.",
                                          .source = "common practice, no source",
                                          .rare = true,
-                                         .symbol = "K"});
+                                         .symbol = "K",
+                                         .needs = Motion::shaft});
     }
 };
 
@@ -182,6 +187,8 @@ struct Axis {
     Motor motor;
     std::string policy = "General servo";
     bool credit_friction_at_rest = false;
+    Problems unread; ///< parts of the file that could not be taken in; paths relative to the axis. What depends on them
+                     ///< is not known until they are given anew
     Extra extra;
 
     bool operator==(const Axis&) const = default;

@@ -34,11 +34,11 @@ namespace motion_spec {
 inline constexpr QuantitySpec distance{.key = "distance",
     .label = "Distance",
     .unit = "mm",
-    .range = {-1e6, 1e6},
+    .range = {-1e9, 1e9},
     .help = "Signed; positive is the positive direction of the axis.",
     .symbol = "d",
     .rotary_unit = "deg",
-    .rotary_range = {-3.6e6, 3.6e6},
+    .rotary_range = {-3.6e9, 3.6e9},
     .rotary_label = "Angle"};
 inline constexpr QuantitySpec speed{.key = "speed",
     .label = "Speed limit",
@@ -299,7 +299,7 @@ struct Trace {
                                  .label = "Smoothing window",
                                  .unit = "ms",
                                  .range = {0, 1e6},
-                                 .help = "Width of the Savitzky–Golay filter (local cubic). Wider: less noise, rounder "
+                                 .help = "Width over which the samples are averaged. Wider: less noise, rounder "
                                          "corners. The plot shows raw against smoothed.",
                                  .required = false,
                                  .if_empty = "21 samples wide"});

@@ -55,6 +55,7 @@ struct Machine {
     Site site;
     std::vector<Policy> policies = shipped_policies();
     std::vector<Material> materials = shipped_materials();
+    std::vector<Motor> motors; ///< the project's own, typed by hand
     std::vector<Axis> axes;
     Extra extra;
 
@@ -70,6 +71,7 @@ struct Machine {
         v.group(s.site, {"site", "Site"});
         v.list(s.policies, {"policies", "Policies", "policy", "Rules of acceptance; each axis names one.", 100});
         v.list(s.materials, {"materials", "Materials", "material", "Densities that bodies name.", 500});
+        v.list(s.motors, {"motors", "Own motors", "motor", "Motors of this project that stand in no catalogue.", 1000});
         v.list(s.axes, {"axes", "Axes", "axis", "", 200});
     }
 };

@@ -16,7 +16,7 @@ using Mechanism = std::variant<Screw, RackPinion, BeltDrive, RotaryTable, Convey
 
 /// How an axis with this mechanism moves, and which fields of the load it has.
 inline Motion motion_of(const Mechanism& m) {
-    return std::visit(
+    Motion motion = std::visit(
         [](const auto& held) {
             using T = std::decay_t<decltype(held)>;
             if constexpr (std::is_same_v<T, FreeForm>)
@@ -28,6 +28,8 @@ inline Motion motion_of(const Mechanism& m) {
                 return T::motion;
         },
         m);
+    if (!motion.direct) motion.has |= Motion::shaft;
+    return motion;
 }
 
 } // namespace fulmox

@@ -8,6 +8,9 @@
 
 namespace fulmox {
 
+/// The speed at which the point method reads the continuous curve.
+enum class PointSpeed { mean, rms };
+
 /// Shares of what is allowed, above which a limit is tight. Every limit compares used with allowed × share.
 struct Policy {
     std::string name;
@@ -17,12 +20,15 @@ struct Policy {
     Quantity<Kind::number> speed_share;
     Quantity<Kind::number> peak_torque_share;
     Quantity<Kind::number> continuous_share;
+    PointSpeed point_speed = PointSpeed::mean;
     Quantity<Kind::number> brake_static_factor;
     Quantity<Kind::number> critical_speed_share;
     Quantity<Kind::number> buckling_share;
     Extra extra;
 
     bool operator==(const Policy&) const = default;
+
+    static constexpr Option point_speeds[] = {{"mean", "mean speed"}, {"rms", "RMS speed"}};
 
     template <class Self, class V> static void describe(Self& s, V& v) {
         constexpr Range share{0, 1, true, false};
@@ -64,6 +70,9 @@ struct Policy {
                                     .range = {0, 100, true},
                                     .help = "Of the continuous torque, as RMS over the cycle or as holding torque.",
                                     .source = "common practice, no source"});
+        v.choice(s.point_speed,
+            {"point_speed", "Point method at", point_speeds,
+                "Speed at which the RMS torque must lie under the continuous curve. The RMS speed is the stricter.", true});
         v.quantity(s.brake_static_factor, {.key = "brake_static_factor",
                                               .label = "Brake static factor",
                                               .unit = "1",

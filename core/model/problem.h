@@ -18,6 +18,8 @@ struct Problem {
     std::string field;   ///< label, as in the form
     std::string message; ///< what was found, what is allowed, what to do
     int line = 0;        ///< line of the file it came from, 0: unknown
+
+    bool operator==(const Problem&) const = default;
 };
 
 using Problems = std::vector<Problem>;

@@ -22,14 +22,16 @@ struct Stage {
 
     template <class Self, class V> static void describe(Self& s, V& v) {
         v.text(s.name, {"name", "Stage", "What it is."});
-        v.choice(s.kind, {"type", "Type", kinds, "For the drawing and the record; the arithmetic is the same.", true});
+        v.choice(s.kind, {"type", "Type", kinds, "For the drawing and the record; the arithmetic is the same.", true, "",
+                             Motion::shaft});
         v.quantity(s.ratio, {.key = "ratio",
                                 .label = "Ratio",
                                 .unit = "1",
                                 .range = {0, 1e5, true},
                                 .typical = {0.05, 500},
                                 .help = "Input speed over output speed; 5 makes the motor turn five times as fast.",
-                                .symbol = "i"});
+                                .symbol = "i",
+                .needs = Motion::shaft});
         v.quantity(s.inertia, {.key = "inertia",
                                   .label = "Inertia at its input",
                                   .unit = "kg·cm²",
@@ -38,14 +40,16 @@ struct Stage {
                                           "motor side. Counts with the load.",
                                   .required = false,
                                   .if_empty = "none",
-                                  .symbol = "J_s"});
+                                  .symbol = "J_s",
+                .needs = Motion::shaft});
         v.quantity(s.efficiency, {.key = "efficiency",
                                      .label = "Efficiency, driving",
                                      .unit = "1",
                                      .range = {0, 1, true},
                                      .typical = {0.3, 1},
                                      .help = "From the motor to the load.",
-                                     .symbol = "η_f"});
+                                     .symbol = "η_f",
+                .needs = Motion::shaft});
         v.quantity(s.efficiency_back,
             {.key = "efficiency_back",
                 .label = "Efficiency, back",
@@ -55,7 +59,8 @@ struct Stage {
                 .required = false,
                 .if_empty = "2 − 1/η",
                 .rare = true,
-                .symbol = "η_b"});
+                .symbol = "η_b",
+                .needs = Motion::shaft});
     }
 };
 

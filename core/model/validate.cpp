@@ -1,14 +1,18 @@
 #include "core/model/validate.h"
 
 #include "core/model/walk.h"
+#include "core/quantity/format.h"
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 #include <set>
 
 namespace fulmox {
 
 namespace {
+
+using std::numbers::pi;
 
 void error(Problems& out, std::string path, const char* field, std::string message) {
     out.push_back({Severity::error, std::move(path), field, std::move(message)});
@@ -29,7 +33,48 @@ void check_curve(Problems& out, const std::vector<CurvePoint>& curve, const std:
                 "found " + curve[i].speed.text + " after " + curve[i - 1].speed.text + "; speeds must rise");
 }
 
+// Of a thread that slides: what its efficiency, and the drag of its preload, need of the thread.
+void check_sliding_thread(Problems& out, const Screw& s, const std::string& path) {
+    if (s.starts.given() && std::abs(s.starts.si - std::round(s.starts.si)) > 1e-9)
+        error(out, path + "/starts", "Starts", "found " + s.starts.text + "; it must be a whole number");
+    if (s.pitch.given() && s.lead.given() && s.pitch.si > s.lead.si * (1 + 1e-9))
+        error(out, path + "/pitch", "Pitch",
+            "found " + s.pitch.text + "; it cannot exceed the lead " + s.lead.text + ", which is pitch × starts");
+    else if (s.pitch.given() && s.starts.given() && s.lead.given() &&
+             std::abs(s.pitch.si * s.starts.si - s.lead.si) > 1e-6 * s.lead.si)
+        error(out, path + "/pitch", "Pitch",
+            "found " + s.pitch.text + " with " + s.starts.text + " starts; pitch × starts must be the lead " +
+                s.lead.text);
+    else if (s.pitch.given() && s.lead.given() &&
+             std::abs(s.lead.si / s.pitch.si - std::round(s.lead.si / s.pitch.si)) > 1e-3)
+        out.push_back({Severity::suspicious, path + "/pitch", "Pitch",
+            "the lead " + s.lead.text + " is no whole multiple of the pitch " + s.pitch.text});
+    const bool empty = s.starts.text.empty() && s.pitch.text.empty() && s.pitch_diameter.text.empty();
+    const bool for_drag = s.nut_preload.value_or(0) > 0 && !s.preload_drag.given();
+    if (empty && s.efficiency.text.empty())
+        error(out, path + "/starts", "Starts",
+            "the efficiency waits for it: give the number of starts, the pitch or the pitch diameter of the thread");
+    else if (empty && for_drag)
+        error(out, path + "/starts", "Starts",
+            "the drag of the preload waits for it: give the number of starts, the pitch or the pitch diameter");
+    const double pitch = thread_pitch(s);
+    if (!s.pitch_diameter.given() && s.diameter.given() && pitch >= 2 * s.diameter.si)
+        error(out, path + "/starts", "Starts",
+            "a pitch of " + format_quantity(pitch, Kind::length, UnitSystem::si) + " leaves no pitch diameter of the " +
+                s.diameter.text + " thread; lead, starts or pitch do not fit it");
+}
+
 void check_screw(Problems& out, const Screw& s, const std::string& path) {
+    if (s.thread == Thread::trapezoidal) check_sliding_thread(out, s, path);
+    if (s.thread == Thread::roller && s.efficiency.text.empty())
+        error(out, path + "/efficiency", "Efficiency, driving",
+            "it is missing; a planetary roller screw needs its efficiency given, greater than 0 and at most 1");
+    if (s.pitch_diameter.given() && s.diameter.given() && s.pitch_diameter.si > s.diameter.si)
+        error(out, path + "/pitch_diameter", "Pitch diameter",
+            "found " + s.pitch_diameter.text + "; it cannot exceed the outer diameter " + s.diameter.text);
+    if (s.pitch_diameter.given() && s.root_diameter.given() && s.pitch_diameter.si < s.root_diameter.si)
+        error(out, path + "/pitch_diameter", "Pitch diameter",
+            "found " + s.pitch_diameter.text + "; it cannot be smaller than the root diameter " + s.root_diameter.text);
     if (s.root_diameter.given() && s.diameter.given() && s.root_diameter.si >= s.diameter.si)
         error(out, path + "/root_diameter", "Root diameter",
             "found " + s.root_diameter.text + "; it must be smaller than the outer diameter " + s.diameter.text);
@@ -42,8 +87,8 @@ void check_screw(Problems& out, const Screw& s, const std::string& path) {
     if (s.efficiency.given() && s.efficiency_back.given() && s.efficiency_back.si > s.efficiency.si)
         out.push_back({Severity::suspicious, path + "/efficiency_back", "Efficiency, back",
             s.efficiency_back.text + " is better than the driving efficiency " + s.efficiency.text});
-    if (s.collar_friction.given() && s.collar_friction.si > 0 && !s.collar_diameter.given() &&
-        s.thread == Thread::trapezoidal)
+    if (s.collar_friction.given() && s.collar_friction.si > 0 && s.collar_diameter.text.empty() &&
+        s.thread == Thread::trapezoidal && !s.efficiency.given())
         error(out, path + "/collar_diameter", "Collar diameter", "it is missing, but a collar friction is given");
 }
 
@@ -58,7 +103,16 @@ struct MechanismCheck {
     const Axis& axis;
     std::string path;
 
-    void operator()(const Screw& s) { check_screw(out, s, path); }
+    void operator()(const Screw& s) {
+        check_screw(out, s, path);
+        if (s.thread == Thread::roller || s.efficiency.given()) return;
+        // with everything given the thread may still be one that cannot be turned
+        const double flank = s.thread == Thread::trapezoidal ? std::cos(s.flank_half_angle.si) : 1;
+        if (s.thread_friction.si * s.lead.si >= pi * pitch_diameter(s) * flank)
+            error(out, path + "/thread_friction", "Thread friction",
+                "with " + s.thread_friction.text + " and a lead of " + s.lead.text +
+                    " the thread jams: allowed is less than π d_m cos α_t over the lead");
+    }
     void operator()(const SliderCrank& s) {
         check_smaller(out, s.crank, s.rod, path + "/crank", "Crank radius", "the rod,");
     }
@@ -97,6 +151,9 @@ void check_bodies(Problems& out, const Axis& axis, const std::vector<Material>* 
         const bool no_volume = std::holds_alternative<ThinRing>(b.shape) || std::holds_alternative<Rod>(b.shape) ||
                                std::holds_alternative<PointMass>(b.shape);
         const bool known = std::holds_alternative<KnownInertia>(b.shape);
+        if (b.place == BodyPlace::shaft && motion_of(axis.mechanism).direct)
+            out.push_back({Severity::suspicious, at + "/place", "Place",
+                "it turns with a shaft, which a linear drive has not; it counts as nothing"});
         if (b.mass.given()) continue;
         if (no_volume || (known && b.offset.value_or(0) > 0))
             error(out, at + "/mass", "Mass", "it is missing; this shape has no volume to reckon it from");
@@ -106,6 +163,17 @@ void check_bodies(Problems& out, const Axis& axis, const std::vector<Material>* 
             error(out, at + "/material", "Material",
                 "\"" + b.material + "\" is not in the table of materials; add it there, or give the mass");
     }
+}
+
+// The window takes in at least two samples to each side and never reaches beyond the recording.
+void check_window(Problems& out, const Trace& t, const std::string& at) {
+    const std::size_t n = t.samples.rows();
+    if (!t.window.given() || n < 5) return;
+    const double length = t.samples.at(n - 1, 0) - t.samples.at(0, 0), step = length / static_cast<double>(n - 1);
+    if (t.window.si < 4 * step * (1 - 1e-9) || t.window.si > length * (1 + 1e-9))
+        error(out, at + "window", "Smoothing window",
+            "found " + t.window.text + "; allowed for this recording is " + format_number(4e3 * step, 4) + " ms (two " +
+                "samples to each side) to " + format_number(1e3 * length, 4) + " ms (its length)");
 }
 
 void check_segments(Problems& out, const Cycle& cycle, const std::string& path) {
@@ -119,7 +187,8 @@ void check_segments(Problems& out, const Cycle& cycle, const std::string& path) 
                     "found " + m->acceleration_share.text + " with " + m->deceleration_share.text +
                         " decelerating; the two shares add to 1 at most");
         }
-        if (const auto* t = std::get_if<Trace>(&cycle.segments[i].what))
+        if (const auto* t = std::get_if<Trace>(&cycle.segments[i].what)) {
+            check_window(out, *t, at);
             for (std::size_t k = 1; k < t->samples.rows(); ++k)
                 if (!(t->samples.at(k, 0) > t->samples.at(k - 1, 0))) {
                     error(out, at + "samples", "Samples",
@@ -128,6 +197,7 @@ void check_segments(Problems& out, const Cycle& cycle, const std::string& path) 
                             "; times must rise");
                     break;
                 }
+        }
     }
 }
 
@@ -151,9 +221,14 @@ void check_policy(Problems& out, const Policy& p, const std::string& path) {
 
 // The const_casts below are confined to reading: a walk hands out pointers, and check() does not write.
 Problems validate(const Axis& axis, const std::string& path, const std::vector<Material>* materials) {
-    const bool no_motor = axis.motor.empty();
+    const bool no_motor = axis.motor.empty() || motion_of(axis.mechanism).direct; // rotary motors are all there are
     const std::string motor = path + "/motor/";
     Problems out = check_quantities(axis, path, no_motor ? path + "/motor" : "");
+    for (Problem p : axis.unread) {
+        if (no_motor && p.path.starts_with("/motor")) continue;
+        p.path = path + p.path;
+        out.push_back(std::move(p));
+    }
     std::visit(MechanismCheck{out, axis, path + "/mechanism"}, axis.mechanism);
     check_bodies(out, axis, materials, path);
     check_segments(out, axis.cycle, path + "/cycle");

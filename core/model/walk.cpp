@@ -3,7 +3,6 @@
 #include "core/quantity/format.h"
 
 #include <cmath>
-#include <map>
 #include <type_traits>
 
 namespace fulmox {
@@ -21,14 +20,15 @@ class Walker {
         f.kind = K;
         f.quantity_spec = spec;
         f.quantity = &q;
-        f.active = applies(spec.when) && (spec.needs & motion_.has) == spec.needs;
+        f.active = applies(spec.when, spec.needs);
+        if (spec.decides) chosen_.note(depth_, spec.key, q.given() ? Conditions::given : "");
     }
     template <Order O> void quantity(MotionQuantity<O>& q, const QuantitySpec& spec) {
         FieldRef& f = add(FieldRef::Type::quantity, spec.key);
         f.kind = motion_kind(O, rotary<O>());
         f.quantity_spec = spec.on_rotary(rotary<O>());
         f.quantity = &q;
-        f.active = applies(spec.when) && (spec.needs & motion_.has) == spec.needs;
+        f.active = applies(spec.when, spec.needs);
         f.reread = [&q, about_axis = rotary<O>()] {
             q.si = std::numeric_limits<double>::quiet_NaN();
             q.read(about_axis);
@@ -52,8 +52,8 @@ class Walker {
         f.choice_spec = spec;
         f.chosen = [&e] { return static_cast<int>(e); };
         f.choose = [&e](int i) { e = static_cast<E>(i); };
-        f.active = applies(spec.when);
-        choices_[path_ + "/" + spec.key] = spec.options[static_cast<std::size_t>(e)].key;
+        f.active = applies(spec.when, spec.needs);
+        chosen_.note(depth_, spec.key, spec.options[static_cast<std::size_t>(e)].key);
     }
     void flag(bool& b, const FlagSpec& spec) {
         FieldRef& f = add(FieldRef::Type::flag, spec.key);
@@ -102,7 +102,7 @@ class Walker {
     std::string path_;
     int depth_ = 0;
     Motion motion_;
-    std::map<std::string, std::string, std::less<>> choices_;
+    Conditions chosen_;
 
     template <class T> static auto at(std::vector<T>& items, std::size_t i) {
         return items.begin() + static_cast<std::ptrdiff_t>(std::min(i, items.size()));
@@ -118,15 +118,14 @@ class Walker {
         const std::size_t length = path_.size();
         path_ += "/" + key;
         ++depth_;
+        const std::size_t chosen = chosen_.size();
         f();
+        chosen_.forget_from(chosen);
         --depth_;
         path_.resize(length);
     }
-    bool applies(std::string_view when) const {
-        if (when.empty()) return true;
-        const std::size_t eq = when.find('=');
-        const auto it = choices_.find(path_ + "/" + std::string(when.substr(0, eq)));
-        return it == choices_.end() || it->second == when.substr(eq + 1);
+    bool applies(std::string_view when, unsigned needs) const {
+        return (needs & motion_.has) == needs && chosen_.hold(depth_, when);
     }
 };
 
@@ -174,6 +173,18 @@ std::optional<FieldRef> find_field(Machine& root, const std::string& path) {
     for (FieldRef& f : walk(root))
         if (f.path == path) return std::move(f);
     return std::nullopt;
+}
+
+void forget_unread(Machine& root, const std::string& path) {
+    const auto within = [](const std::string& inner, const std::string& outer) {
+        return inner.starts_with(outer) && (inner.size() == outer.size() || inner[outer.size()] == '/');
+    };
+    for (std::size_t i = 0; i < root.axes.size(); ++i) {
+        const std::string head = "/axes/" + std::to_string(i);
+        if (!within(path, head) || root.axes[i].unread.empty()) continue;
+        const std::string own = path.substr(head.size());
+        std::erase_if(root.axes[i].unread, [&](const Problem& p) { return within(p.path, own) || within(own, p.path); });
+    }
 }
 
 const Unit& spec_unit(const QuantitySpec& spec, Kind kind) { return *find_unit(spec.unit, kind); }
@@ -241,7 +252,10 @@ class Checker {
 
     Checker(std::string path, std::string skip) : path_(std::move(path)), skip_(std::move(skip)) {}
 
-    template <Kind K> void quantity(const Quantity<K>& q, const QuantitySpec& spec) { look(q, K, spec); }
+    template <Kind K> void quantity(const Quantity<K>& q, const QuantitySpec& spec) {
+        look(q, K, spec);
+        if (spec.decides) chosen_.note(depth_, spec.key, q.given() ? Conditions::given : "");
+    }
     template <Order O> void quantity(const MotionQuantity<O>& q, const QuantitySpec& spec) {
         const bool rotary = motion_.rotary && !(O == Order::force && motion_.linear_force);
         look(q, motion_kind(O, rotary), spec.on_rotary(rotary));
@@ -250,7 +264,7 @@ class Checker {
     void samples(const Samples&, const SamplesSpec&) {}
     void text(const std::string&, const TextSpec&) {}
     template <class E> void choice(const E& e, const ChoiceSpec& spec) {
-        chosen_.push_back({depth_, spec.key, spec.options[static_cast<std::size_t>(e)].key});
+        chosen_.note(depth_, spec.key, spec.options[static_cast<std::size_t>(e)].key);
     }
     void flag(const bool&, const FlagSpec&) {}
     template <class T> void group(const T& t, const GroupSpec& spec) {
@@ -268,18 +282,13 @@ class Checker {
     }
 
   private:
-    struct Chosen {
-        int depth;
-        const char* key;
-        const char* option;
-    };
     std::string path_, skip_;
     Motion motion_;
-    std::vector<Chosen> chosen_; // of the groups that are open
+    Conditions chosen_;
     int depth_ = 0;
 
     void look(const QuantityBase& q, Kind kind, const QuantitySpec& spec) {
-        if ((spec.needs & motion_.has) != spec.needs || !applies(spec.when)) return;
+        if ((spec.needs & motion_.has) != spec.needs || !chosen_.hold(depth_, spec.when)) return;
         if (auto f = fault(spec, kind, q))
             out.push_back({f->first, path_ + "/" + spec.key, spec.label, std::move(f->second)});
     }
@@ -290,16 +299,9 @@ class Checker {
         ++depth_;
         const std::size_t choices = chosen_.size();
         if (skip_.empty() || path_ != skip_) f();
-        chosen_.resize(choices);
+        chosen_.forget_from(choices);
         --depth_;
         path_.resize(length);
-    }
-    bool applies(std::string_view when) const {
-        if (when.empty()) return true;
-        const std::size_t eq = when.find('=');
-        for (auto c = chosen_.rbegin(); c != chosen_.rend() && c->depth == depth_; ++c)
-            if (when.substr(0, eq) == c->key) return when.substr(eq + 1) == c->option;
-        return true;
     }
 };
 

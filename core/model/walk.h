@@ -59,6 +59,9 @@ void reread_motion(Axis& axis);
 /// The field at a JSON pointer, or nothing.
 std::optional<FieldRef> find_field(Machine& root, const std::string& path);
 
+/// Forgets what a file had at this place and below, or around it, that could not be read: it has been given anew.
+void forget_unread(Machine& root, const std::string& path);
+
 /// Checks a value against its description. A missing required value is an error.
 std::optional<Problem> check(const FieldRef& field);
 

@@ -17,7 +17,8 @@ struct Piece {
     double omega = 0;
     double phase = 0;
     std::size_t segment = 0; ///< index into the cycle
-    bool one_way = false;    ///< known not to reverse inside
+    std::size_t playing = 0; ///< index of the playing it belongs to
+    bool one_way = false;    ///< does not reverse inside, but perhaps by rounding at its ends
 
     double position(double tau) const {
         double p = c[static_cast<std::size_t>(degree)];
@@ -58,6 +59,11 @@ struct Piece {
         for (std::size_t k = 1; k < c.size(); ++k)
             if (c[k] != 0) return false;
         return amplitude == 0;
+    }
+    void stop() {
+        for (std::size_t k = 1; k < c.size(); ++k) c[k] = 0;
+        amplitude = 0;
+        degree = 2;
     }
     /// Acceleration is constant.
     bool uniform() const { return degree <= 2 && amplitude == 0; }

@@ -1,37 +1,92 @@
 #include "core/motion/trace.h"
 
-#include <Eigen/Dense>
 #include <algorithm>
+#include <limits>
 
 namespace fulmox {
 
 namespace {
 
-using Fit = Eigen::Matrix<double, 3, Eigen::Dynamic>; // weights of value, first and second derivative at the sample
+// The second derivative of the smoothed samples. Straight lines have jumps of slope d_i at the samples and nothing in
+// between, so that it is Σ d_i k((t − t_i)/w)/w with k = 15/16 (1 − u²)², a quartic in t until a sample enters or leaves
+// the window. Its coefficients are carried along and reckoned anew before rounding adds up.
+class SecondDerivative {
+  public:
+    SecondDerivative(const Samples& s, double half) : s_(s), w_(half) {}
 
-// Least-squares cubic over scaled times u; weights that turn the window's values into the fit at u = 0.
-Fit weights(const std::vector<double>& u, double scale) {
-    const auto n = static_cast<Eigen::Index>(u.size());
-    Eigen::Matrix<double, Eigen::Dynamic, 4> a(n, 4);
-    for (Eigen::Index i = 0; i < n; ++i) {
-        const double x = u[static_cast<std::size_t>(i)] / scale;
-        a.row(i) << 1, x, x * x, x * x * x;
+    /// Moves to the instant `t`; `first` and `last` are the samples in the window then, the last excluded.
+    void go_to(double t, std::size_t first, std::size_t last) {
+        const std::size_t width = last - first;
+        if (fresh_ && steps_++ < std::max<std::size_t>(64, width)) {
+            shift((t - at_) / w_);
+            at_ = t;
+            for (; last_ < last; ++last_) add(last_, 1);
+            for (; first_ < first; ++first_) add(first_, -1);
+        } else {
+            at_ = t;
+            c_ = {};
+            for (std::size_t i = first; i < last; ++i) add(i, 1);
+            first_ = first;
+            last_ = last;
+            fresh_ = true;
+            steps_ = 0;
+        }
     }
-    const Eigen::Matrix4d normal = a.transpose() * a;
-    const Eigen::Matrix<double, 4, Eigen::Dynamic> solved = normal.ldlt().solve(a.transpose());
-    Fit out(3, n);
-    out.row(0) = solved.row(0);
-    out.row(1) = solved.row(1) / scale;
-    out.row(2) = 2 * solved.row(2) / (scale * scale);
-    return out;
-}
+    /// Coefficients of (τ − t)/w, the instant gone to, for the second derivative by time.
+    const std::array<double, 5>& coefficients() const { return c_; }
+    double value(double t) const {
+        const double u = (t - at_) / w_;
+        double y = c_[4];
+        for (std::size_t k = 4; k-- > 0;) y = y * u + c_[k];
+        return y;
+    }
+    double slope(std::size_t i) const { return (s_.at(i + 1, 1) - s_.at(i, 1)) / (s_.at(i + 1, 0) - s_.at(i, 0)); }
 
-bool evenly_sampled(const Samples& s) {
-    const std::size_t n = s.rows();
-    const double step = (s.at(n - 1, 0) - s.at(0, 0)) / static_cast<double>(n - 1);
-    for (std::size_t i = 1; i < n; ++i)
-        if (std::abs(s.at(i, 0) - s.at(i - 1, 0) - step) > 1e-4 * step) return false;
-    return true;
+  private:
+    const Samples& s_;
+    double w_;
+    double at_ = 0;
+    std::array<double, 5> c_{};
+    std::size_t first_ = 0, last_ = 0, steps_ = 0;
+    bool fresh_ = false;
+
+    void add(std::size_t i, double sign) {
+        const double d = sign * 15.0 / 16 * (slope(i) - slope(i - 1)) / w_;
+        const double c = (at_ - s_.at(i, 0)) / w_, c2 = c * c;
+        c_[0] += d * (1 - 2 * c2 + c2 * c2);
+        c_[1] += d * 4 * (c2 * c - c);
+        c_[2] += d * (6 * c2 - 2);
+        c_[3] += d * 4 * c;
+        c_[4] += d;
+    }
+    void shift(double by) {
+        for (std::size_t i = 0; i < c_.size(); ++i)
+            for (std::size_t k = c_.size() - 1; k-- > i;) c_[k] += by * c_[k + 1];
+    }
+};
+
+// Value and first derivative of the smoothed samples at an instant whose window lies within the recording.
+std::pair<double, double> smoothed_at(const Samples& s, double half, double t) {
+    // the integral of k over (−1, u), and that of it: k is even, its mean 0
+    const auto step = [](double u) { return 0.5 + 15.0 / 16 * u * (1 - u * u * (2.0 / 3 - u * u / 5)); };
+    const auto ramp = [](double u) {
+        const double u2 = u * u;
+        return u / 2 + 15.0 / 16 * u2 * (0.5 - u2 * (1.0 / 6 - u2 / 30)) + 5.0 / 32;
+    };
+    // from the left edge of the window on the samples are a line and a kink at each sample inside
+    std::size_t i = 0;
+    const double left = t - half;
+    while (i + 2 < s.rows() && s.at(i + 1, 0) <= left) ++i;
+    const auto slope = [&](std::size_t k) { return (s.at(k + 1, 1) - s.at(k, 1)) / (s.at(k + 1, 0) - s.at(k, 0)); };
+    double first = slope(i), value = s.at(i, 1) + first * (t - s.at(i, 0));
+    double before = first;
+    for (std::size_t k = i + 1; k + 1 < s.rows() && s.at(k, 0) < t + half; ++k) {
+        const double now = slope(k), u = (t - s.at(k, 0)) / half;
+        first += (now - before) * step(u);
+        value += (now - before) * half * ramp(u);
+        before = now;
+    }
+    return {value, first};
 }
 
 double typical_step(const Samples& s) {
@@ -40,72 +95,111 @@ double typical_step(const Samples& s) {
 
 } // namespace
 
-std::size_t half_window(const Trace& trace) {
-    const std::size_t n = trace.samples.rows();
-    std::size_t half = 10;
-    if (trace.window.given()) {
-        const double wanted = trace.window.si / typical_step(trace.samples) / 2;
-        half = wanted > static_cast<double>(n) ? n : static_cast<std::size_t>(wanted + 0.5);
-    }
-    return std::clamp<std::size_t>(half, 2, std::max<std::size_t>(2, (n - 1) / 2));
+double half_width(const Trace& trace) {
+    if (trace.window.given()) return trace.window.si / 2;
+    const auto fit = (trace.samples.rows() - 1) / 2;
+    return static_cast<double>(std::clamp<std::size_t>(10, 2, std::max<std::size_t>(2, fit))) *
+           typical_step(trace.samples);
 }
 
-std::vector<Smoothed> smooth(const Trace& trace) {
+std::vector<Piece> trace_pieces(const Trace& trace) {
     const Samples& s = trace.samples;
     const std::size_t n = s.rows();
-    const std::size_t half = half_window(trace);
-    const std::size_t width = std::min(n, 2 * half + 1);
-    std::vector<Smoothed> out(n);
-    const bool even = evenly_sampled(s);
-    Fit centred;
-    std::vector<double> u(width);
-    for (std::size_t i = 0; i < n; ++i) {
-        const std::size_t first = std::min(i < half ? 0 : i - half, n - width);
-        const bool centre = i == first + half;
-        const Fit* fit = &centred;
-        Fit own;
-        if (!even || !centre || centred.cols() == 0) {
-            for (std::size_t k = 0; k < width; ++k) u[k] = s.at(first + k, 0) - s.at(i, 0);
-            own = weights(u, std::max(std::abs(u.front()), std::abs(u.back())));
-            if (even && centre) centred = own;
-            fit = &own;
-        }
-        double value = 0, first_derivative = 0, second_derivative = 0;
-        // about the sample's own value, so that a large offset costs no digits
-        const double base = s.at(i, 1);
-        for (std::size_t k = 0; k < width; ++k) {
-            const double y = s.at(first + k, 1) - base;
-            const auto c = static_cast<Eigen::Index>(k);
-            value += (*fit)(0, c) * y;
-            first_derivative += (*fit)(1, c) * y;
-            second_derivative += (*fit)(2, c) * y;
-        }
-        out[i].time = s.at(i, 0);
-        if (trace.of == TraceOf::position) {
-            out[i].position = base + value;
-            out[i].velocity = first_derivative;
-            out[i].acceleration = second_derivative;
-        } else {
-            out[i].velocity = base + value;
-            out[i].acceleration = first_derivative;
-        }
+    const double start = s.at(0, 0), end = s.at(n - 1, 0), w = std::min(half_width(trace), (end - start) / 2);
+    const double from = start + w, to = std::max(end - w, from);
+    // where samples enter and leave the window; those that do so together, but for rounding, count once
+    std::vector<double> borders{from};
+    std::size_t entering = 0, leaving = 0;
+    const double together = 1e-7 * typical_step(s);
+    for (;;) {
+        while (entering < n && s.at(entering, 0) - w <= borders.back() + together) ++entering;
+        while (leaving < n && s.at(leaving, 0) + w <= borders.back() + together) ++leaving;
+        const double next = std::min(entering < n ? s.at(entering, 0) - w : to, leaving < n ? s.at(leaving, 0) + w : to);
+        if (next >= to - together) break;
+        borders.push_back(next);
     }
-    if (trace.of == TraceOf::velocity)
-        for (std::size_t i = 1; i < n; ++i) {
-            const double h = out[i].time - out[i - 1].time;
-            out[i].position = out[i - 1].position + h / 2 * (out[i].velocity + out[i - 1].velocity) +
-                              h * h / 12 * (out[i - 1].acceleration - out[i].acceleration);
+    if (to > from) borders.push_back(to);
+    SecondDerivative curve(s, w);
+    const auto [value, slope] = smoothed_at(s, w, from);
+    double g = value, g1 = slope;
+    const bool of_position = trace.of == TraceOf::position;
+    double position = of_position ? g : 0;
+    std::vector<Piece> out;
+    out.reserve(borders.size() + 1);
+    // a piece whose smoothed column has these derivatives at its start; the rest of the second one by powers of τ/w
+    const auto lay = [&](double begin, double duration, const std::array<double, 5>& second) {
+        Piece p;
+        p.start = begin;
+        p.duration = duration;
+        std::array<double, 7> c{g, g1};
+        double power = 1;
+        for (std::size_t k = 0; k < second.size(); ++k, power /= w)
+            c[k + 2] = second[k] * power / static_cast<double>((k + 1) * (k + 2));
+        if (of_position) {
+            std::copy(c.begin(), c.end(), p.c.begin());
+            p.degree = 6;
+        } else {
+            p.c[0] = position;
+            for (std::size_t k = 0; k < c.size(); ++k) p.c[k + 1] = c[k] / static_cast<double>(k + 1);
+            p.degree = 7;
         }
+        while (p.degree > 2 && p.c[static_cast<std::size_t>(p.degree)] == 0) --p.degree;
+        out.push_back(p);
+        const Piece::State last = p.state(duration);
+        position = last.position;
+        g = of_position ? last.position : last.velocity;
+        g1 = of_position ? last.velocity : last.acceleration;
+    };
+    const auto window_at = [&](double t, std::size_t& first, std::size_t& last) {
+        while (first + 1 < n && s.at(first, 0) <= t - w + together) ++first;
+        while (last + 1 < n && s.at(last, 0) < t + w - together) ++last;
+    };
+    // the first and the last sample are the ends of lines, not kinks
+    std::size_t first = 1, last = 1;
+    window_at(from, first, last);
+    curve.go_to(from, first, last);
+    const auto edge = [&](double t) { return of_position ? curve.value(t) : 0.0; };
+    {
+        // back from the first full window to the beginning at constant acceleration
+        const double second = edge(from), v = g1 - second * w, x = g - g1 * w + second * w * w / 2;
+        const double there = position;
+        g = x;
+        g1 = v;
+        position = of_position ? x : there - (x * w + v * w * w / 2 + second * w * w * w / 6);
+        lay(start, w, {second});
+        // no drift from rounding
+        g = value;
+        g1 = slope;
+        position = of_position ? value : there;
+    }
+    for (std::size_t i = 0; i + 1 < borders.size(); ++i) {
+        const double middle = (borders[i] + borders[i + 1]) / 2;
+        std::size_t a = first, b = last;
+        while (a + 1 < n && s.at(a, 0) <= middle - w) ++a;
+        while (b + 1 < n && s.at(b, 0) < middle + w) ++b;
+        first = a;
+        last = b;
+        curve.go_to(borders[i], first, last);
+        lay(borders[i], borders[i + 1] - borders[i], curve.coefficients());
+    }
+    lay(to, end - to, {edge(to)});
     return out;
 }
 
-double removed_noise(const Trace& trace, const std::vector<Smoothed>& smoothed) {
+double removed_noise(const Trace& trace, const std::vector<Piece>& pieces) {
+    const std::size_t n = trace.samples.rows();
+    if (pieces.empty() || n == 0) return 0;
     double sum = 0;
-    for (std::size_t i = 0; i < smoothed.size(); ++i) {
-        const double kept = trace.of == TraceOf::position ? smoothed[i].position : smoothed[i].velocity;
-        sum += std::pow(trace.samples.at(i, 1) - kept, 2);
+    std::size_t at = 0;
+    for (std::size_t i = 0; i < n; ++i) {
+        const double t = trace.samples.at(i, 0);
+        while (at + 1 < pieces.size() && pieces[at + 1].start <= t) ++at;
+        const Piece& p = pieces[at];
+        const double tau = std::clamp(t - p.start, 0.0, p.duration);
+        const double kept = trace.of == TraceOf::position ? p.position(tau) : p.velocity(tau);
+        sum += (trace.samples.at(i, 1) - kept) * (trace.samples.at(i, 1) - kept);
     }
-    return smoothed.empty() ? 0 : std::sqrt(sum / static_cast<double>(smoothed.size()));
+    return std::sqrt(sum / static_cast<double>(n));
 }
 
 Piece quintic(const Smoothed& a, const Smoothed& b) {
@@ -128,32 +222,6 @@ Piece quintic(const Smoothed& a, const Smoothed& b) {
     p.c = {a.position, a.velocity, a.acceleration / 2, (10 * d - 4 * dv * h + da * h * h / 2) / h3,
         (-15 * d + 7 * dv * h - da * h * h) / (h3 * h), (6 * d - 3 * dv * h + da * h * h / 2) / (h3 * h * h)};
     return p;
-}
-
-namespace {
-
-// Velocity as a cubic through both ends; position its integral.
-Piece quartic(const Smoothed& a, const Smoothed& b) {
-    Piece p;
-    p.duration = b.time - a.time;
-    p.degree = 4;
-    const double h = p.duration;
-    const double dv = (b.velocity - a.velocity) / h;
-    const double k2 = (3 * dv - 2 * a.acceleration - b.acceleration) / h;
-    const double k3 = (a.acceleration + b.acceleration - 2 * dv) / (h * h);
-    p.c = {a.position, a.velocity, a.acceleration / 2, k2 / 3, k3 / 4};
-    return p;
-}
-
-} // namespace
-
-std::vector<Piece> trace_pieces(const Trace& trace) {
-    const std::vector<Smoothed> s = smooth(trace);
-    std::vector<Piece> out;
-    out.reserve(s.size());
-    for (std::size_t i = 1; i < s.size(); ++i)
-        out.push_back(trace.of == TraceOf::position ? quintic(s[i - 1], s[i]) : quartic(s[i - 1], s[i]));
-    return out;
 }
 
 std::vector<Piece> knot_pieces(const Samples& k) {

@@ -1,4 +1,4 @@
-// Recorded motion: smoothing, differentiation, pieces.
+// Recorded motion: smoothing, and the one curve that figures, plots, export and demand read.
 #pragma once
 
 #include "core/model/cycle.h"
@@ -8,25 +8,24 @@
 
 namespace fulmox {
 
-/// A sample after smoothing: time s, position, velocity, acceleration; of a velocity trace the position is integrated.
+/// A state at an instant: time s, position, velocity, acceleration.
 struct Smoothed {
     double time = 0, position = 0, velocity = 0, acceleration = 0;
 };
 
-/// Savitzky–Golay: a cubic is fitted by least squares over the window around each sample (one-sided at the ends), its
-/// value and derivatives taken there. Works on uneven sampling. Requires at least 4 samples with rising times.
-/// Source: Savitzky and Golay, Analytical Chemistry 36 (1964) 1627, extended to uneven spacing by local least squares.
-std::vector<Smoothed> smooth(const Trace& trace);
+/// Half the smoothing window, s: as given, else ten samples, or as many as fit to each side; at least two.
+double half_width(const Trace& trace);
 
-/// Samples on either side of the middle one that the window covers, at least 2.
-std::size_t half_window(const Trace& trace);
-
-/// RMS of what the smoothing took away, in the unit of the recorded column.
-double removed_noise(const Trace& trace, const std::vector<Smoothed>& smoothed);
-
-/// Pieces between smoothed samples: quintic with position, velocity and acceleration continuous; of a velocity trace
-/// quartic in position.
+/// The smoothed motion, in closed form. The samples are joined by straight lines and averaged with the weight
+/// 15/16 (1 − u²)² over the window, u from −1 to 1; the pieces are that one curve and its derivatives, exactly. The
+/// weight is nowhere negative, so the acceleration is a mean of the true one and never exceeds it. Within half a window
+/// of either end, where the window would reach beyond the recording, the curve goes on at the acceleration it has
+/// there. Of a velocity trace the velocity is smoothed and integrated. Requires at least 5 samples with rising times
+/// and a window that fits (validate). Kernel: the biweight of Tukey; common practice for local averages.
 std::vector<Piece> trace_pieces(const Trace& trace);
+
+/// RMS of what the smoothing took away, in the unit of the recorded column; `pieces` are those of the trace.
+double removed_noise(const Trace& trace, const std::vector<Piece>& pieces);
 
 /// Quintic pieces through knots of time, position, velocity, acceleration.
 std::vector<Piece> knot_pieces(const Samples& knots);

@@ -1,5 +1,6 @@
 #include "core/motion/trajectory.h"
 
+#include "core/motion/extremes.h"
 #include "core/motion/trace.h"
 #include "core/quantity/format.h"
 
@@ -16,7 +17,7 @@ class Planner {
   public:
     Plan out;
 
-    Planner(const Cycle& cycle, const Motion& kind) : cycle_(cycle), kind_(kind) {
+    Planner(const Cycle& cycle, const Motion& kind, UnitSystem system) : cycle_(cycle), kind_(kind), system_(system) {
         out.motion.start_position = position_ = cycle.start_position.value_or(0);
         start_speed_ = speed_ = cycle.start_speed.value_or(0);
     }
@@ -92,13 +93,16 @@ class Planner {
         const std::size_t at = segment_;
         const std::size_t depth = depth_;
         if (depth >= 8) return fail("repeat blocks lie more than 8 deep in one another");
-        for (int i = 1; i < static_cast<int>(k) && !failed_; ++i)
+        for (int i = 1; i < static_cast<int>(k) && !failed_; ++i) {
+            const State before = state();
             for (std::size_t s = at - static_cast<std::size_t>(n); s < at && !failed_; ++s) play(s, depth + 1);
+            if (state() == before) break; // it took no time and changed nothing, and would so again
+        }
         segment_ = at;
         depth_ = depth;
     }
     void operator()(const Trace& t) {
-        if (t.samples.rows() < 4) return fail("the trace has fewer than 4 samples; import it from a file");
+        if (t.samples.rows() < 5) return fail("the trace has fewer than 5 samples; import it from a file");
         take(trace_pieces(t), t.name);
     }
     void operator()(const PlannedPath& p) {
@@ -109,14 +113,27 @@ class Planner {
   private:
     const Cycle& cycle_;
     const Motion& kind_;
+    UnitSystem system_;
+    std::optional<double> payload_;
+    double friction_ = 1;
     double now_ = 0, position_ = 0, speed_ = 0, start_speed_ = 0;
     double acceleration_ = 0; // at the end of the piece before
-    std::size_t segment_ = 0, depth_ = 0;
+    std::size_t segment_ = 0, depth_ = 0, phase_ = 0;
     bool failed_ = false;
-    bool one_way_ = false; // the ramp being laid does not pass through standstill
+    bool one_way_ = false; // the piece being laid does not reverse, as its law says
+
+    struct State {
+        double now, position, speed, friction;
+        std::optional<double> payload;
+        bool operator==(const State&) const = default;
+    };
+    State state() const { return {now_, position_, speed_, friction_, payload_}; }
 
     std::string speed_text(double v) const {
-        return format_quantity(v, kind_.rotary ? Kind::angular_speed : Kind::speed, UnitSystem::si);
+        return format_quantity(v, kind_.rotary ? Kind::angular_speed : Kind::speed, system_);
+    }
+    std::string position_text(double x) const {
+        return format_quantity(x, kind_.rotary ? Kind::angle : Kind::length, system_);
     }
     void fail(std::string why) {
         failed_ = true;
@@ -133,36 +150,60 @@ class Planner {
         segment_ = segment;
         depth_ = depth;
         // a repeat has no phase of its own
-        const bool block = std::holds_alternative<Repeat>(cycle_.segments[segment].what);
-        const double start = now_;
-        std::visit(*this, cycle_.segments[segment].what);
-        if (!block) out.motion.phases.push_back({segment, start, now_ - start});
+        const Segment& s = cycle_.segments[segment];
+        if ((kind_.has & Motion::payload) && s.payload.given()) payload_ = s.payload.si;
+        if ((kind_.has & Motion::guides) && s.friction.given()) friction_ = s.friction.si;
+        auto& phases = out.motion.phases;
+        if (std::holds_alternative<Repeat>(s.what)) return (*this)(std::get<Repeat>(s.what));
+        if (phases.size() >= most_pieces) return too_long();
+        phase_ = phases.size();
+        phases.push_back({segment, now_, 0, position_, position_, payload_, friction_});
+        std::visit(*this, s.what);
+        phases[phase_].duration = now_ - phases[phase_].start;
+        if (depth > 0 && phases[phase_].duration == 0) phases.pop_back(); // nothing was played again
+    }
+    void too_long() {
+        if (!failed_)
+            fail("the cycle has more than " + std::to_string(most_pieces) + " pieces of motion; repeat fewer times");
     }
     void add(Piece p) {
         if (p.duration <= 0) return;
-        if (out.motion.pieces.size() >= most_pieces) {
-            if (!failed_) fail("the cycle has more than " + std::to_string(most_pieces) + " pieces of motion");
-            return;
-        }
+        if (out.motion.pieces.size() >= most_pieces) return too_long();
         p.start = now_;
         p.segment = segment_;
+        p.playing = phase_;
         now_ += p.duration;
         Trajectory& m = out.motion;
-        // laws are cut at the extremes of speed and acceleration, so the ends and the middle tell them
-        std::array<Piece::State, 3> at;
-        for (std::size_t i = 0; i < at.size(); ++i) {
-            at[i] = p.state(p.duration * static_cast<double>(i) / 2);
-            m.peak_speed = std::max(m.peak_speed, std::abs(at[i].velocity));
-            m.peak_acceleration = std::max(m.peak_acceleration, std::abs(at[i].acceleration));
-            m.peak_jerk = std::max(m.peak_jerk, std::abs(at[i].jerk));
-            m.lowest = std::min(m.lowest, at[i].position);
-            m.highest = std::max(m.highest, at[i].position);
+        Phase& phase = m.phases[phase_];
+        double from = position_;
+        const auto reach = [&](double position) {
+            m.path += std::abs(position - from);
+            from = position;
+            phase.lowest = std::min(phase.lowest, position);
+            phase.highest = std::max(phase.highest, position);
+        };
+        const Piece::State first = p.state(0), last = p.state(p.duration);
+        // laws and ramps are cut at the extremes of speed and acceleration, so the ends and the middle tell them
+        for (const Piece::State& at : {first, p.state(p.duration / 2), last}) {
+            m.peak_speed = std::max(m.peak_speed, std::abs(at.velocity));
+            m.peak_acceleration = std::max(m.peak_acceleration, std::abs(at.acceleration));
+            m.peak_jerk = std::max(m.peak_jerk, std::abs(at.jerk));
         }
-        step(at[0].acceleration);
-        acceleration_ = at[2].acceleration;
+        if (!p.one_way && p.amplitude == 0) {
+            const PieceExtremes e = extremes(p, m.peak_speed, m.peak_acceleration, m.peak_jerk);
+            m.peak_speed = std::max(m.peak_speed, e.speed);
+            m.peak_acceleration = std::max(m.peak_acceleration, e.acceleration);
+            m.peak_jerk = std::max(m.peak_jerk, e.jerk);
+            for (const double tau : e.reversals) reach(p.position(tau));
+            p.one_way = e.reversals.empty();
+        }
+        reach(last.position);
+        m.lowest = std::min(m.lowest, phase.lowest);
+        m.highest = std::max(m.highest, phase.highest);
+        step(first.acceleration);
+        acceleration_ = last.acceleration;
         if (!p.at_rest()) m.moving_time += p.duration;
-        m.path += std::abs(at[1].position - position_) + std::abs(at[2].position - at[1].position);
-        position_ = at[2].position;
+        position_ = last.position;
         m.pieces.push_back(p);
     }
     void step(double acceleration) {
@@ -174,6 +215,7 @@ class Planner {
         Piece p;
         p.duration = duration;
         p.c = {position_, velocity, acceleration / 2};
+        p.one_way = one_way_ || acceleration == 0;
         add(p);
         speed_ = velocity + acceleration * duration;
     }
@@ -192,7 +234,14 @@ class Planner {
     void ramp(const Ramp& r, double sign, double from) {
         if (r.duration <= 0) return;
         const double a = sign * r.acceleration;
-        one_way_ = from * (from + a * (r.duration - r.jerk_time)) >= 0;
+        const double to = from + a * (r.duration - r.jerk_time);
+        // a ramp to standstill ends there but for rounding
+        const double noise = 1e-12 * std::max(std::abs(from), std::abs(to));
+        one_way_ = from * to >= 0 || std::min(std::abs(from), std::abs(to)) <= noise;
+        lay_ramp(r, a, from);
+        one_way_ = false;
+    }
+    void lay_ramp(const Ramp& r, double a, double from) {
         if (r.jerk_time <= 0) return uniform(r.duration, from, a);
         const double j = a / r.jerk_time;
         const double hold = std::max(0.0, r.duration - 2 * r.jerk_time);
@@ -236,6 +285,10 @@ class Planner {
         const double shift = position_ - pieces.front().position(0);
         for (Piece p : pieces) {
             p.c[0] += shift;
+            // what moves by rounding alone stands
+            if (std::abs(p.velocity(0)) + std::abs(p.velocity(p.duration / 2)) + std::abs(p.velocity(p.duration)) <=
+                1e-10 * fastest)
+                p.stop();
             add(p);
         }
         speed_ = pieces.back().velocity(pieces.back().duration);
@@ -247,23 +300,46 @@ class Planner {
         m.duration = now_;
         m.advance = position_ - m.start_position;
         if (failed_ || m.pieces.empty()) return;
+        count_moves();
         step(m.pieces.front().acceleration(0)); // the cycle repeats
         const double scale = std::max(m.peak_speed, 1e-12);
         if (std::abs(speed_ - start_speed_) > 1e-6 * scale)
             out.problems.push_back({Severity::error, "/segments", "Cycle",
                 "it ends at " + speed_text(speed_) + " but begins at " + speed_text(start_speed_) +
                     "; a cycle must end with the speed it began with"});
-        const bool may_advance = kind_.rotary || !(kind_.has & Motion::carriage);
-        if (!may_advance && std::abs(m.advance) > 1e-9 * std::max(m.path, 1e-6))
+        if (must_return(kind_) && !closes(m))
             out.problems.push_back({Severity::suspicious, "/segments", "Cycle",
-                "it ends " + format_number(m.advance * 1e3) + " mm from where it began; a linear axis must return"});
+                "it ends " + position_text(m.advance) + " from where it began; a linear axis must return"});
+    }
+    void count_moves() {
+        Trajectory& m = out.motion;
+        const double slow = 1e-9 * m.peak_speed;
+        const auto rests = [&](const Piece& p, double tau) { return std::abs(p.velocity(tau)) <= slow; };
+        for (const Piece& p : m.pieces)
+            if (!p.at_rest() && rests(p, 0)) ++m.moves;
+        // an axis that never stops makes one long move
+        if (m.moves == 0 && m.peak_speed > 0) m.moves = 1;
     }
 };
 
 } // namespace
 
-Plan plan(const Cycle& cycle, const Motion& kind) {
-    Planner planner(cycle, kind);
+std::vector<double> payloads_of(const Trajectory& t, double first) {
+    std::vector<double> out;
+    for (const Phase& p : t.phases) out.push_back(p.payload.value_or(first));
+    std::sort(out.begin(), out.end());
+    out.erase(std::unique(out.begin(), out.end()), out.end());
+    return out;
+}
+
+bool closes(const Trajectory& t) {
+    return std::abs(t.advance) <= std::max(closed_length, closed_share * t.path);
+}
+
+bool must_return(const Motion& kind) { return !kind.rotary && (kind.has & Motion::carriage) != 0; }
+
+Plan plan(const Cycle& cycle, const Motion& kind, UnitSystem system) {
+    Planner planner(cycle, kind, system);
     planner.run();
     return std::move(planner.out);
 }

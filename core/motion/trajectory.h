@@ -3,8 +3,10 @@
 
 #include "core/model/problem.h"
 #include "core/motion/laws.h"
+#include "core/quantity/unit.h"
 
 #include <cstddef>
+#include <optional>
 #include <vector>
 
 namespace fulmox {
@@ -12,8 +14,11 @@ namespace fulmox {
 /// One playing of a segment; a repeat block plays its segments several times.
 struct Phase {
     std::size_t segment = 0;
-    double start = 0;    ///< s
-    double duration = 0; ///< s
+    double start = 0;               ///< s
+    double duration = 0;            ///< s
+    double lowest = 0, highest = 0; ///< position
+    std::optional<double> payload;  ///< kg, the last that was given; nothing: that of the start of the cycle
+    double friction = 1;            ///< factor in force
 };
 
 struct Trajectory {
@@ -23,6 +28,7 @@ struct Trajectory {
     double start_position = 0;      ///< m or rad
     double advance = 0;             ///< position at the end less position at the start
     double moving_time = 0;         ///< s
+    std::size_t moves = 0;          ///< times the axis leaves standstill
     double peak_speed = 0;          ///< m/s or rad/s
     double peak_acceleration = 0;   ///< magnitude
     double peak_jerk = 0;           ///< magnitude; infinite where the acceleration jumps
@@ -42,9 +48,22 @@ struct Plan {
     Problems problems; ///< paths relative to the cycle: "/segments/3"; with an error the motion is not to be used
 };
 
+/// Payloads in force over the cycle, kg, each once, rising; `first` is that at its start.
+std::vector<double> payloads_of(const Trajectory& t, double first);
+
 /// Plans a cycle whose fields are free of errors (validate). Finds what only the order of the segments shows: a move
 /// begun while running, a repeat without segments, a cycle that does not close.
-Plan plan(const Cycle& cycle, const Motion& kind = {});
+/// `system` is that of the words in its problems.
+Plan plan(const Cycle& cycle, const Motion& kind = {}, UnitSystem system = UnitSystem::si);
+
+/// A cycle that ends nearer to where it began than this share of its path, or than this length or angle, is closed:
+/// what is left is rounding of typed numbers.
+inline constexpr double closed_share = 1e-6;
+inline constexpr double closed_length = 1e-6; // m or rad
+bool closes(const Trajectory& t);
+
+/// A carriage on a line comes back; a conveyor, a winder or anything that turns may advance.
+bool must_return(const Motion& kind);
 
 /// At most this many pieces: beyond it the cycle is refused.
 inline constexpr std::size_t most_pieces = 4'000'000;

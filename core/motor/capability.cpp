@@ -243,10 +243,13 @@ MotorUse motor_use(const Demand& d, Capability can, const Motor& motor) {
     const double stall = u.can.continuous.stall();
     Use use(d, u);
     use.peaks();
-    u.loss_mean = d.rms_torque * d.rms_torque + use.speed_heat();
+    u.speed_heat = use.speed_heat();
+    u.loss_mean = d.rms_torque * d.rms_torque + u.speed_heat;
     const bool inside = d.peak_speed <= u.can.continuous.end() * (1 + 1e-12);
     u.loss_use = inside ? std::sqrt(std::max(0.0, u.loss_mean) / (u.can.heat_factor * stall * stall)) : nan;
-    u.point_allowed = d.rms_speed <= u.can.continuous.end() ? u.can.continuous_at(d.rms_speed) : nan;
+    const auto point = [&](double speed) { return speed <= u.can.continuous.end() ? u.can.continuous_at(speed) : nan; };
+    u.point_at_mean = point(d.mean_speed);
+    u.point_at_rms = point(d.rms_speed);
     const double kt = motor.torque_constant.value_or(nan);
     u.rms_current = d.rms_torque / kt;
     u.peak_current = std::abs(d.peak.torque) / kt;

@@ -60,7 +60,9 @@ struct MotorUse {
     double worst_peak_use = 0;     ///< |T|/allowed; infinite beyond the curve
     double loss_use = 0;      ///< √(mean[T² + T_c0² − T_c(ω)²]/(f T_c0²)); NaN beyond the continuous curve
     double loss_mean = 0;     ///< N²·m², the mean in the line above
-    double point_allowed = 0; ///< continuous torque at the RMS speed; NaN beyond the curve
+    double speed_heat = 0;    ///< N²·m², the part of it that speed takes, mean[T_c0² − T_c(ω)²]
+    double point_at_mean = 0; ///< continuous torque at the mean speed; NaN beyond the curve
+    double point_at_rms = 0;  ///< the same at the RMS speed
     double rms_current = 0;   ///< A RMS; NaN without a torque constant
     double peak_current = 0;  ///< A RMS at peak torque
     double copper_loss = 0;   ///< W mean at 20 °C winding; NaN without constant and resistance

@@ -74,6 +74,7 @@ constexpr std::array table{
     Unit{"kHz", frequency, 1e3, "kHz", ""},
     Unit{"MHz", frequency, 1e6, "MHz", ""},
     Unit{"moves/h", frequency, 1.0 / 3600, "1/hour", "1/h /h"},
+    Unit{"cycles/h", frequency, 1.0 / 3600, "1/hour", ""},
     Unit{"moves/min", frequency, 1.0 / 60, "1/min", "/min"},
 
     Unit{"m/s", speed, 1, "m/s", "mps"},

@@ -2,6 +2,7 @@
 
 #include "core/quantity/format.h"
 
+#include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -26,7 +27,15 @@ const char* severity_key(Severity s) {
     return s == Severity::error ? "error" : s == Severity::suspicious ? "suspicious" : "caution";
 }
 
-Json axis_json(const Axis& axis, const Assessment& a) {
+Json problems_json(const Problems& problems) {
+    Json out = Json::array();
+    for (const Problem& p : problems)
+        out.push_back({{"severity", severity_key(p.severity)}, {"path", p.path},
+            {"line", p.line > 0 ? Json(p.line) : Json(nullptr)}, {"field", p.field}, {"message", p.message}});
+    return out;
+}
+
+Json axis_json(const Axis& axis, const Assessment& a, const Problems& problems) {
     Json results = Json::object();
     for (const Figure& f : a.figures)
         results[f.key] = {{"label", f.label}, {"value", number(f.si)}, {"unit", std::string(info(f.kind).si_unit)},
@@ -37,19 +46,40 @@ Json axis_json(const Axis& axis, const Assessment& a) {
             {"allowed", number(l.allowed)}, {"unit", std::string(info(l.kind).si_unit)}, {"share", number(l.share)},
             {"utilisation", number(l.utilisation())}, {"reason", l.reason}, {"remedy", l.remedy}, {"source", l.source},
             {"working", working_json(l.working)}});
-    Json problems = Json::array();
-    for (const Problem& p : a.problems)
-        problems.push_back(
-            {{"severity", severity_key(p.severity)}, {"path", p.path}, {"field", p.field}, {"message", p.message}});
     return {{"name", axis.name}, {"policy", axis.policy}, {"results", std::move(results)},
-        {"limits", std::move(limits)}, {"problems", std::move(problems)}};
+        {"limits", std::move(limits)}, {"problems", problems_json(problems)}};
 }
 
 } // namespace
 
-std::string assessment_json(const Machine& machine, const std::vector<Assessment>& axes) {
-    Json out{{"format", "fulmox-assessment"}, {"version", 1}, {"machine", machine.name}, {"axes", Json::array()}};
-    for (std::size_t i = 0; i < axes.size(); ++i) out["axes"].push_back(axis_json(machine.axes[i], axes[i]));
+Problems all_problems(const std::vector<Assessment>& axes, const Problems& reading,
+    const std::function<int(const std::string&)>& line) {
+    Problems out = reading;
+    for (const Assessment& a : axes)
+        for (const Problem& p : a.problems)
+            if (std::none_of(out.begin(), out.end(), [&](const Problem& o) {
+                    return o.path == p.path && o.message == p.message && o.severity == p.severity;
+                }))
+                out.push_back(p);
+    if (line)
+        for (Problem& p : out)
+            if (p.line == 0) p.line = line(p.path);
+    return out;
+}
+
+std::string assessment_json(const Machine& machine, const std::vector<Assessment>& axes, const Problems& reading,
+    const std::function<int(const std::string&)>& line) {
+    const Problems all = all_problems(axes, reading, line);
+    const auto of = [&](const std::string& head, bool inside) {
+        Problems out;
+        for (const Problem& p : all)
+            if ((p.path == head || p.path.starts_with(head + "/")) == inside) out.push_back(p);
+        return out;
+    };
+    Json out{{"format", "fulmox-assessment"}, {"version", 2}, {"machine", machine.name}, {"axes", Json::array()},
+        {"problems", problems_json(of("/axes", false))}};
+    for (std::size_t i = 0; i < axes.size(); ++i)
+        out["axes"].push_back(axis_json(machine.axes[i], axes[i], of("/axes/" + std::to_string(i), true)));
     return out.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 

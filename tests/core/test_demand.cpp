@@ -247,7 +247,7 @@ TEST_CASE("static friction has to give way before anything accelerates, and help
     const LoadModel l = load_model(m, a);
     const Demand d = demand_of(m);
     double heaviest = 0;
-    for (const double p : payload_by_segment(a)) heaviest = std::max(heaviest, p);
+    for (const double p : payloads_of(plan(a.cycle).motion, first_payload(a))) heaviest = std::max(heaviest, p);
     // 3 × (μ m g + seals), through the screw, and its own drag
     const double friction = 3 * (0.2 * (l.weight_mass + heaviest) * l.gravity + 10);
     CHECK(std::abs(d.breakaway.torque) ==
@@ -282,7 +282,7 @@ TEST_CASE("an emergency stop of a crank finds its worst place, between the place
     const Demand d = demand(l, p.motion, m.axes[0]);
     double most = 0;
     const double v = p.motion.peak_speed, alpha = v / 0.05;
-    const std::vector<double> payloads = payload_by_segment(m.axes[0]);
+    const std::vector<double> payloads = payloads_of(p.motion, first_payload(m.axes[0]));
     for (int i = 0; i <= 2000; ++i)
         for (const double payload : {*std::min_element(payloads.begin(), payloads.end()),
                  *std::max_element(payloads.begin(), payloads.end())})

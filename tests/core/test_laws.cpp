@@ -216,7 +216,7 @@ TEST_CASE("cycles that cannot be are refused with the segment and the remedy") {
     std::vector<Segment> deep{in_time("1 mm", "1 s")};
     for (int i = 0; i < 9; ++i) deep.push_back(segment(many));
     CHECK(!first_error(plan(cycle(deep))).empty()); // refused, not run for ever
-    CHECK_THAT(first_error(plan(cycle({segment(Trace{})}))), Contains("fewer than 4 samples"));
+    CHECK_THAT(first_error(plan(cycle({segment(Trace{})}))), Contains("fewer than 5 samples"));
 }
 
 TEST_CASE("the hull's answer is the full answer on random cycles, mechanisms and laws") {

@@ -10,7 +10,7 @@ using namespace fulmox::testing;
 
 TEST_CASE("the statement adds up and follows the lead squared") {
     Machine m = demo();
-    const InertiaStatement a = inertia_statement(m, m.axes[0], true);
+    const InertiaStatement a = inertia_statement(m, m.axes[0], over_cycle(m), true);
     double load = 0;
     for (const InertiaShare& s : a.shares)
         if (!s.rotor_side) load += s.at_shaft;
@@ -21,7 +21,7 @@ TEST_CASE("the statement adds up and follows the lead squared") {
         return -1.0;
     };
     set(m, "/mechanism/lead", "2 mm");
-    const InertiaStatement b = inertia_statement(m, m.axes[0], true);
+    const InertiaStatement b = inertia_statement(m, m.axes[0], over_cycle(m), true);
     // a fifth of the lead gives a 25th of the inertia
     CHECK(share(b, "payload") == Approx(share(a, "payload") / 25));
     CHECK(share(b, "screw") == Approx(share(a, "screw")));
@@ -31,7 +31,7 @@ TEST_CASE("the statement adds up and follows the lead squared") {
 
 TEST_CASE("reflected inertia is what the kinetic energy says") {
     const Machine m = demo();
-    const InertiaStatement s = inertia_statement(m, m.axes[0], false);
+    const InertiaStatement s = inertia_statement(m, m.axes[0], over_cycle(m), false);
     const Screw& screw = std::get<Screw>(m.axes[0].mechanism);
     const double omega = 3.7;
     const double v = omega * screw_radius(screw);

@@ -64,7 +64,7 @@ double kinetic_energy(const Machine& m, double load_speed, double shaft_speed) {
     double e = 0;
     const Motion motion = motion_of(x);
     if (motion.has & Motion::carriage) e += half(a.load.carriage_mass.si, load_speed);
-    const double payload = payload_by_segment(a)[0];
+    const double payload = first_payload(a);
     if (motion.has & Motion::payload) {
         double v = load_speed;
         if (const auto* t = std::get_if<RotaryTable>(&x)) v = load_speed * t->payload_radius.si;
@@ -136,7 +136,7 @@ TEST_CASE("the load side of the statement is the inertia the torque shows") {
         INFO(key);
         Machine m = lossless(key);
         m.axes[0].motor = Motor{};
-        const InertiaStatement s = inertia_statement(m, m.axes[0], true);
+        const InertiaStatement s = inertia_statement(m, m.axes[0], {}, true);
         double most = 0;
         for (const Span& span :
             demand_of(m, key == "winder" ? full_web(std::get<Winder>(m.axes[0].mechanism)) : 0).spans)
@@ -294,10 +294,10 @@ TEST_CASE("a hoist: falls halve speed and load, the counterweight takes its weig
     set(m, "/load/guide_friction", "0");
     const double g = m.site.gravity.si;
     CHECK(demand_of(m).static_torque == Approx(400 * g * 0.08 / 2));
-    const double before = inertia_statement(m, m.axes[0], false).load;
+    const double before = inertia_statement(m, m.axes[0], {}, false).load;
     set(m, "/load/counterweight", "250 kg");
     CHECK(demand_of(m).static_torque == Approx(150 * g * 0.08 / 2));
-    CHECK(inertia_statement(m, m.axes[0], false).load - before == Approx(250 * 0.04 * 0.04));
+    CHECK(inertia_statement(m, m.axes[0], {}, false).load - before == Approx(250 * 0.04 * 0.04));
 }
 
 TEST_CASE("a fan wants torque with the square of speed, always against the motion") {

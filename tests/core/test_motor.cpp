@@ -82,7 +82,7 @@ TEST_CASE("the two schools of heat agree at constant speed") {
     m.axes[0].cycle.segments.push_back(s);
     const Assessment a = assess(m, 0);
     REQUIRE(a.motor);
-    const double point = a.demand->rms_torque / a.motor->point_allowed;
+    const double point = a.demand->rms_torque / a.motor->point_at_rms;
     const double tc0 = a.motor->can.continuous.stall();
     const double tc = a.motor->can.continuous.at(a.demand->rms_speed);
     // the same point as loss: √((T² + T_c0² − T_c²)/T_c0²)

@@ -16,10 +16,10 @@ extern "C" int LLVMFuzzerTestOneInput(const unsigned char* data, std::size_t siz
         return 0;
     }
     const Samples& s = read->trace.samples;
-    if (s.rows() < 4 || s.at(0, 0) != 0) std::abort();
+    if (s.rows() < 5 || s.at(0, 0) != 0) std::abort();
     for (std::size_t i = 0; i < s.rows(); ++i)
         if (!std::isfinite(s.at(i, 1)) || (i > 0 && !(s.at(i, 0) > s.at(i - 1, 0)))) std::abort();
-    for (const Smoothed& x : smooth(read->trace))
-        if (!std::isfinite(x.position) || !std::isfinite(x.velocity)) std::abort();
+    for (const Piece& p : trace_pieces(read->trace))
+        if (std::isnan(p.position(0)) || std::isnan(p.velocity(0))) std::abort();
     return 0;
 }

@@ -18,8 +18,11 @@ struct Screw {
     ScrewTurns turns = ScrewTurns::screw;
     Quantity<Kind::inertia> nut_inertia;
     Quantity<Kind::length> lead;
+    Quantity<Kind::number> starts;
+    Quantity<Kind::length> pitch;
     Quantity<Kind::length> diameter;
     Quantity<Kind::length> root_diameter;
+    Quantity<Kind::length> pitch_diameter;
     Quantity<Kind::length> length;
     EndFixity fixity = EndFixity::fixed_supported;
     Quantity<Kind::length> free_length;
@@ -72,6 +75,28 @@ struct Screw {
                                .typical = {0.5, 100},
                                .help = "Travel per turn = pitch × starts. Not the pitch of a multi-start screw.",
                                .symbol = "l"});
+        v.quantity(s.starts, {.key = "starts",
+                                 .label = "Starts",
+                                 .unit = "1",
+                                 .range = {1, 100},
+                                 .typical = {1, 12},
+                                 .help = "Threads that run beside one another; lead = pitch × starts.",
+                                 .required = false,
+                                 .if_empty = "from the pitch",
+                                 .symbol = "n_s",
+                                 .when = "thread=trapezoidal"});
+        v.quantity(s.pitch, {.key = "pitch",
+                                .label = "Pitch",
+                                .unit = "mm",
+                                .range = {0, 1000, true},
+                                .typical = {0.5, 50},
+                                .help = "From thread to thread; the lead over the starts. Tr24×20 P5 has a pitch of 5 mm "
+                                        "and four starts.",
+                                .source = "ISO 2904",
+                                .required = false,
+                                .if_empty = "from the starts",
+                                .symbol = "P",
+                                .when = "thread=trapezoidal"});
         v.quantity(s.diameter, {.key = "diameter",
                                    .label = "Outer diameter",
                                    .unit = "mm",
@@ -88,6 +113,18 @@ struct Screw {
                 .required = false,
                 .if_empty = "not judged",
                 .symbol = "d_r"});
+        v.quantity(s.pitch_diameter,
+            {.key = "pitch_diameter",
+                .label = "Pitch diameter",
+                .unit = "mm",
+                .range = {0, 1000, true},
+                .help = "Where thread and nut meet. If empty: outer less half a pitch on a trapezoidal thread, the mean of "
+                        "outer and root on a ball screw.",
+                .source = "ISO 2904",
+                .required = false,
+                .if_empty = "from the thread",
+                .rare = true,
+                .symbol = "d_m"});
         v.quantity(s.length, {.key = "length",
                                  .label = "Screw length",
                                  .unit = "mm",
@@ -121,7 +158,8 @@ struct Screw {
                                              "thread friction.",
                                      .required = false,
                                      .if_empty = "from the thread",
-                                     .symbol = "η_f"});
+                                     .symbol = "η_f",
+                                     .decides = true});
         v.quantity(
             s.efficiency_back, {.key = "efficiency_back",
                                    .label = "Efficiency, back",
@@ -141,7 +179,8 @@ struct Screw {
                                           .help = "Ball screw 0.003–0.01, steel on bronze 0.08–0.15.",
                                           .source = "common practice, no source",
                                           .rare = true,
-                                          .symbol = "μ_t"});
+                                          .symbol = "μ_t",
+                                          .when = "thread!=roller&!efficiency"});
         v.quantity(s.flank_half_angle, {.key = "flank_half_angle",
                                            .label = "Flank half angle",
                                            .unit = "deg",
@@ -151,7 +190,7 @@ struct Screw {
                                            .source = "ISO 2904; ASME B1.5",
                                            .rare = true,
                                            .symbol = "α_t",
-                                           .when = "thread=trapezoidal"});
+                                           .when = "thread=trapezoidal&!efficiency"});
         v.quantity(
             s.collar_friction, {.key = "collar_friction",
                                    .label = "Collar friction",
@@ -162,7 +201,7 @@ struct Screw {
                                    .if_empty = "none",
                                    .rare = true,
                                    .symbol = "μ_c",
-                                   .when = "thread=trapezoidal"});
+                                   .when = "thread=trapezoidal&!efficiency"});
         v.quantity(s.collar_diameter, {.key = "collar_diameter",
                                           .label = "Collar diameter",
                                           .unit = "mm",
@@ -172,7 +211,7 @@ struct Screw {
                                           .if_empty = "no collar",
                                           .rare = true,
                                           .symbol = "d_c",
-                                          .when = "thread=trapezoidal"});
+                                          .when = "thread=trapezoidal&!efficiency"});
         v.quantity(s.nut_preload, {.key = "nut_preload",
                                       .label = "Nut preload",
                                       .unit = "N",
@@ -231,5 +270,16 @@ struct Screw {
                                           .symbol = "E"});
     }
 };
+
+/// Pitch of a sliding thread, m: as given, else lead/starts; NaN where neither is known.
+inline double thread_pitch(const Screw& s) { return s.pitch.given() ? s.pitch.si : s.lead.si / s.starts.si; }
+
+/// Pitch diameter, m: as given; else of a sliding thread the outer diameter less half a pitch (ISO 2904), NaN where the
+/// pitch is not known; else the mean of outer and root, or the outer where no root is given.
+inline double pitch_diameter(const Screw& s) {
+    if (s.pitch_diameter.given()) return s.pitch_diameter.si;
+    if (s.thread == Thread::trapezoidal) return s.diameter.si - thread_pitch(s) / 2;
+    return s.root_diameter.given() ? (s.diameter.si + s.root_diameter.si) / 2 : s.diameter.si;
+}
 
 } // namespace fulmox
