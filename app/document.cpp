@@ -103,6 +103,7 @@ std::optional<Problem> Document::set_quantity(const QString& path, const QString
     if (!field || field->type != FieldRef::Type::quantity)
         return Problem{Severity::error, path.toStdString(), "", "this field is no longer there", 0};
     if (auto problem = assign(*field, text.toStdString())) return problem;
+    forget_unread(*after, path.toStdString());
     const bool same = *after == *machine_;
     if (!same && !writable())
         return Problem{Severity::error, path.toStdString(), field->label(), read_only_reason_.toStdString(), 0};
@@ -146,6 +147,7 @@ void Document::set_text(const QString& path, const QString& text) {
         tr("text"),
         [&](Machine& m) {
             if (auto f = find_field(m, path.toStdString()); f && f->text) *f->text = text.toStdString();
+            forget_unread(m, path.toStdString());
         },
         path);
 }
@@ -153,6 +155,7 @@ void Document::set_text(const QString& path, const QString& text) {
 void Document::set_choice(const QString& path, int index) {
     edit(tr("choice"), [&](Machine& m) {
         if (auto f = find_field(m, path.toStdString()); f && f->choose) f->choose(index);
+        forget_unread(m, path.toStdString());
         // a linear cycle on a rotary axis keeps its words and says what is wrong with them
         if (path.contains(QLatin1String("/mechanism"))) reread_motion(m.axes[static_cast<std::size_t>(axis_)]);
     });
@@ -161,6 +164,7 @@ void Document::set_choice(const QString& path, int index) {
 void Document::set_flag(const QString& path, bool on) {
     edit(tr("option"), [&](Machine& m) {
         if (auto f = find_field(m, path.toStdString()); f && f->flag) *f->flag = on;
+        forget_unread(m, path.toStdString());
     });
 }
 

@@ -6,6 +6,7 @@
 #include "core/report/json_report.h"
 
 #include <CLI/CLI.hpp>
+#include <algorithm>
 #include <fstream>
 #include <iostream>
 #include <sstream>
@@ -67,6 +68,12 @@ struct Judged {
     Problems problems; ///< of reading and of assessing, with their lines
     bool exceeded = false;
     bool wrong = false;
+    bool assessed(const Problem& p) const {
+        return std::any_of(axes.begin(), axes.end(), [&](const Assessment& a) {
+            return std::any_of(a.problems.begin(), a.problems.end(),
+                [&](const Problem& o) { return o.path == p.path && o.message == p.message; });
+        });
+    }
     int line(const std::string& pointer) const { return JsonDocument::line_of(project.lines, pointer); }
 };
 
@@ -87,8 +94,11 @@ std::optional<Judged> judge_file(const std::string& path, bool workings) {
 int assess_file(const std::string& path, bool json) {
     const auto judged = judge_file(path, true);
     if (!judged) return bad_input;
+    // what is suspicious of the axes stands in the report itself
     for (const Problem& p : judged->problems)
-        if (p.severity != Severity::caution) say(path, p);
+        if (p.severity == Severity::error) say(path, p);
+    for (const Problem& p : judged->project.problems)
+        if (p.severity != Severity::error && !judged->assessed(p)) say(path, p);
     std::cout << (json ? assessment_json(judged->project.machine, judged->axes, judged->project.problems,
                              [&](const std::string& pointer) { return judged->line(pointer); })
                        : assessment_text(judged->project.machine, judged->axes));
@@ -98,7 +108,8 @@ int assess_file(const std::string& path, bool json) {
 int validate_file(const std::string& path) {
     const auto judged = judge_file(path, false);
     if (!judged) return bad_input;
-    for (const Problem& p : judged->problems) say(path, p);
+    for (const Problem& p : judged->problems)
+        if (p.severity != Severity::caution) say(path, p);
     if (judged->wrong) return bad_input;
     std::cout << path << ": version " << judged->project.version << ", " << judged->axes.size()
               << (judged->axes.size() == 1 ? " axis" : " axes") << ", no errors\n";

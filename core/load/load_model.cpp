@@ -151,8 +151,10 @@ struct Builder {
         for (const Body& b : axis.bodies) {
             const BodyValue v = body_value(b, machine.materials, false);
             if (m.motion.direct && b.place == BodyPlace::shaft) continue; // there is no shaft
-            if (b.place == BodyPlace::shaft || m.path == LoadModel::Path::winder) {
+            if (b.place == BodyPlace::shaft) {
                 m.own_inertia += v.inertia;
+            } else if (m.path == LoadModel::Path::winder) { // a web runs along a line, but what it is wound on turns
+                m.moving_mass += v.inertia;
             } else if (linear_load) {
                 m.moving_mass += v.mass;
                 m.weight_mass += v.mass;

@@ -67,7 +67,41 @@ std::vector<double> zeros_inside(const Coefficients& c, int degree, double h) {
     return out;
 }
 
-PieceExtremes extremes(const Piece& p, double known_speed, double known_acceleration, double known_jerk) {
+std::vector<Piece> still_apart(const Piece& p, double slow, double least) {
+    const double h = p.duration;
+    const int degree = std::max(p.degree, 2);
+    Coefficients v = slope_of(p.c, degree);
+    if (std::abs(v[0]) > slow + bound(v, degree - 1, h, 1)) return {p};
+    std::vector<double> borders;
+    const double begin = v[0];
+    for (const double side : {slow, -slow}) {
+        v[0] = begin - side;
+        for (const double x : zeros_inside(v, degree - 1, h)) borders.push_back(x);
+    }
+    std::sort(borders.begin(), borders.end());
+    borders.push_back(h);
+    std::vector<Piece> out;
+    double from = 0;
+    for (const double to : borders) {
+        if (to - from <= 0) continue;
+        const bool still = std::abs(p.velocity((from + to) / 2)) <= slow;
+        // what passes through standstill in no time does not stand
+        if (still && to - from < least) continue;
+        Piece part = p;
+        part.start = p.start + from;
+        part.duration = to - from;
+        for (std::size_t i = 0; i < part.c.size(); ++i)
+            for (std::size_t k = part.c.size() - 1; k-- > i;) part.c[k] += from * part.c[k + 1];
+        if (still) part.stop();
+        out.push_back(part);
+        from = to;
+    }
+    if (from < h && !out.empty()) out.back().duration += h - from;
+    return out.empty() ? std::vector<Piece>{p} : out;
+}
+
+PieceExtremes extremes(
+    const Piece& p, double known_speed, double known_acceleration, double known_jerk, double noise) {
     PieceExtremes out;
     const double h = p.duration;
     const int degree = std::max(p.degree, 2);
@@ -95,7 +129,7 @@ PieceExtremes extremes(const Piece& p, double known_speed, double known_accelera
     }
     double before = 0; // the last stretch that went anywhere
     for (std::size_t i = 0; i < reached.size(); ++i) {
-        if (std::abs(reached[i]) <= 1e-9 * fastest) continue;
+        if (std::abs(reached[i]) <= std::max(1e-9 * fastest, noise)) continue;
         if (before * reached[i] < 0) out.reversals.push_back(borders[i]);
         before = reached[i];
     }

@@ -13,8 +13,13 @@ struct PieceExtremes {
 };
 
 /// Of a piece without a sine. Magnitudes are looked for only where they may exceed what is known. A change of sign by
-/// rounding, beyond which the piece goes no faster than 1e-9 of its own speed, is no reversal.
-PieceExtremes extremes(const Piece& p, double known_speed, double known_acceleration, double known_jerk);
+/// rounding, beyond which the piece goes no faster than 1e-9 of its own speed or than `noise`, is no reversal.
+PieceExtremes extremes(
+    const Piece& p, double known_speed, double known_acceleration, double known_jerk, double noise = 0);
+
+/// The pieces that a piece without a sine falls into where its speed passes ±`slow`; those below it longer than `least`
+/// s stand still.
+std::vector<Piece> still_apart(const Piece& p, double slow, double least);
 
 /// Zeros of Σ c_k τ^k, k up to `degree`, strictly inside (0, h) where it changes its sign, rising.
 std::vector<double> zeros_inside(const std::array<double, 8>& c, int degree, double h);

@@ -189,6 +189,8 @@ std::vector<Piece> trace_pieces(const Trace& trace) {
 double removed_noise(const Trace& trace, const std::vector<Piece>& pieces) {
     const std::size_t n = trace.samples.rows();
     if (pieces.empty() || n == 0) return 0;
+    const double w = std::min(half_width(trace), (trace.samples.at(n - 1, 0) - trace.samples.at(0, 0)) / 2);
+    const double inside = w * w / 14; // half the variance of the weight, w²/7
     double sum = 0;
     std::size_t at = 0;
     for (std::size_t i = 0; i < n; ++i) {
@@ -196,7 +198,9 @@ double removed_noise(const Trace& trace, const std::vector<Piece>& pieces) {
         while (at + 1 < pieces.size() && pieces[at + 1].start <= t) ++at;
         const Piece& p = pieces[at];
         const double tau = std::clamp(t - p.start, 0.0, p.duration);
-        const double kept = trace.of == TraceOf::position ? p.position(tau) : p.velocity(tau);
+        const Piece::State s = p.state(tau);
+        const double kept = trace.of == TraceOf::position ? s.position - inside * s.acceleration
+                                                          : s.velocity - inside * s.jerk;
         sum += (trace.samples.at(i, 1) - kept) * (trace.samples.at(i, 1) - kept);
     }
     return std::sqrt(sum / static_cast<double>(n));

@@ -24,7 +24,8 @@ double half_width(const Trace& trace);
 /// and a window that fits (validate). Kernel: the biweight of Tukey; common practice for local averages.
 std::vector<Piece> trace_pieces(const Trace& trace);
 
-/// RMS of what the smoothing took away, in the unit of the recorded column; `pieces` are those of the trace.
+/// RMS of the noise that the smoothing took away, in the unit of the recorded column; `pieces` are those of the trace.
+/// That a mean over a curved stretch lies inside the curve, by w²/14 of its curvature, is no noise and is left out.
 double removed_noise(const Trace& trace, const std::vector<Piece>& pieces);
 
 /// Quintic pieces through knots of time, position, velocity, acceleration.

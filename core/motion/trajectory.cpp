@@ -103,11 +103,11 @@ class Planner {
     }
     void operator()(const Trace& t) {
         if (t.samples.rows() < 5) return fail("the trace has fewer than 5 samples; import it from a file");
-        take(trace_pieces(t), t.name);
+        take(trace_pieces(t), t.name, true);
     }
     void operator()(const PlannedPath& p) {
         if (p.knots.rows() < 2) return fail("the path has no knots; import it from a file");
-        take(knot_pieces(p.knots), p.name);
+        take(knot_pieces(p.knots), p.name, false);
     }
 
   private:
@@ -118,6 +118,7 @@ class Planner {
     double friction_ = 1;
     double now_ = 0, position_ = 0, speed_ = 0, start_speed_ = 0;
     double acceleration_ = 0; // at the end of the piece before
+    double noise_ = 0;        // speeds below it are rounding of a recording
     std::size_t segment_ = 0, depth_ = 0, phase_ = 0;
     bool failed_ = false;
     bool one_way_ = false; // the piece being laid does not reverse, as its law says
@@ -190,7 +191,7 @@ class Planner {
             m.peak_jerk = std::max(m.peak_jerk, std::abs(at.jerk));
         }
         if (!p.one_way && p.amplitude == 0) {
-            const PieceExtremes e = extremes(p, m.peak_speed, m.peak_acceleration, m.peak_jerk);
+            const PieceExtremes e = extremes(p, m.peak_speed, m.peak_acceleration, m.peak_jerk, noise_);
             m.peak_speed = std::max(m.peak_speed, e.speed);
             m.peak_acceleration = std::max(m.peak_acceleration, e.acceleration);
             m.peak_jerk = std::max(m.peak_jerk, e.jerk);
@@ -271,8 +272,9 @@ class Planner {
         position_ = from + d;
         speed_ = 0;
     }
-    // Pieces from outside stand on their own positions; they are shifted to where the axis is.
-    void take(const std::vector<Piece>& pieces, const std::string& name) {
+    // Pieces from outside stand on their own positions; they are shifted to where the axis is. A recording stands below
+    // 1e-9 of its top speed; what was planned stands where it is planned to, but for rounding.
+    void take(const std::vector<Piece>& pieces, const std::string& name, bool recorded) {
         if (pieces.empty()) return;
         const double v = pieces.front().velocity(0);
         const double jump = std::abs(v - speed_);
@@ -283,14 +285,20 @@ class Planner {
                 "it begins at " + speed_text(v) + ", but the axis has " + speed_text(speed_) +
                     " there; the jump is not part of the demand"});
         const double shift = position_ - pieces.front().position(0);
-        for (Piece p : pieces) {
-            p.c[0] += shift;
-            // what moves by rounding alone stands
-            if (std::abs(p.velocity(0)) + std::abs(p.velocity(p.duration / 2)) + std::abs(p.velocity(p.duration)) <=
-                1e-10 * fastest)
-                p.stop();
-            add(p);
+        noise_ = (recorded ? 1e-9 : 1e-13) * fastest;
+        const double length = pieces.back().start + pieces.back().duration - pieces.front().start;
+        for (Piece whole : pieces) {
+            whole.c[0] += shift;
+            if (recorded) {
+                for (Piece& p : still_apart(whole, noise_, 1e-6 * length)) add(p);
+                continue;
+            }
+            const double h = whole.duration;
+            if (std::abs(whole.velocity(0)) + std::abs(whole.velocity(h / 2)) + std::abs(whole.velocity(h)) <= noise_)
+                whole.stop();
+            add(whole);
         }
+        noise_ = 0;
         speed_ = pieces.back().velocity(pieces.back().duration);
         // a recording that ends at rest ends at rest
         if (std::abs(speed_) <= 0.02 * fastest) speed_ = 0;

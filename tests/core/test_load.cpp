@@ -66,6 +66,7 @@ TEST_CASE("efficiency: given, given both ways, from the thread, self-locking") {
     s.thread = Thread::trapezoidal;
     s.lead = Quantity<Kind::length>("4 mm");
     s.thread_friction = Quantity<Kind::number>("0.15");
+    s.starts = Quantity<Kind::number>("1");
     const Efficiency sliding = screw_efficiency(s, false);
     CHECK(sliding.forward < 0.5);
     CHECK(sliding.backward < 0); // stays put by itself
@@ -75,7 +76,7 @@ TEST_CASE("efficiency: given, given both ways, from the thread, self-locking") {
     Screw same = s;
     same.thread = Thread::ball;
     same.root_diameter = Quantity<Kind::length>("16 mm");
-    s.root_diameter = same.root_diameter;
+    s.pitch_diameter = same.pitch_diameter = Quantity<Kind::length>("18 mm");
     CHECK(screw_efficiency(s, false).forward == Approx(screw_efficiency(same, false).forward));
     CHECK(screw_efficiency(s, false).backward == Approx(screw_efficiency(same, false).backward));
     CHECK(square.forward < 1);

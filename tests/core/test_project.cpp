@@ -105,6 +105,49 @@ TEST_CASE("unknown members are kept, wherever they stand") {
     CHECK(again->machine == read->machine);
 }
 
+TEST_CASE("a number and the same number as text are read alike, and both are pointed out where a unit is missing") {
+    const std::string good = file_text("data/projects/tile-glazing-cell.fulmox");
+    std::vector<Machine> read;
+    for (const char* lead : {"45", "\"45\""}) {
+        const auto r = read_project(replaced(good, "\"90 deg\"", lead));
+        REQUIRE(r);
+        CHECK(!r->read_only);
+        const Problem* p = at(r->problems, "/axes/0/load/inclination");
+        REQUIRE(p);
+        CHECK(p->severity == Severity::suspicious);
+        CHECK(p->message == "found 45 without a unit; it is read as 45 deg");
+        CHECK(p->line == line_of(good, "\"90 deg\""));
+        read.push_back(r->machine);
+    }
+    CHECK(read[0] == read[1]);
+    CHECK(read[0].axes[0].load.inclination.text == "45 deg");
+}
+
+TEST_CASE("a member that looks misspelled is pointed out, others are kept in silence") {
+    const std::string good = file_text("data/projects/tile-glazing-cell.fulmox");
+    const auto r = read_project(replaced(good, "\"seal_drag\"", "\"seal_darg\""));
+    REQUIRE(r);
+    const Problem* p = at(r->problems, "/axes/0/load/seal_darg");
+    REQUIRE(p);
+    CHECK(p->severity == Severity::suspicious);
+    CHECK_THAT(p->message, Contains("Did you mean \"seal_drag\"?"));
+    CHECK(p->line == line_of(good, "\"seal_drag\""));
+    CHECK_THAT(write_project(r->machine), Contains("\"seal_darg\""));
+}
+
+TEST_CASE("what a choice in a file cannot be read as stops what depends on it, until it is given anew") {
+    const std::string good = file_text("data/projects/tile-glazing-cell.fulmox");
+    auto r = read_project(replaced(good, "\"law\": \"trapezoid\"", "\"law\": \"poly345\""));
+    REQUIRE(r);
+    CHECK(!assess(r->machine, 0).demand);
+    CHECK(assess(r->machine, 1).demand);
+    const Problem* p = at(assess(r->machine, 0).problems, "/axes/0/cycle/segments/0/what/law");
+    REQUIRE(p);
+    CHECK_THAT(p->message, Contains("poly345"));
+    forget_unread(r->machine, "/axes/0/cycle/segments/0/what/law");
+    CHECK(assess(r->machine, 0).demand);
+}
+
 TEST_CASE("errors come with pointer, line, what was found and what is allowed; the rest is kept") {
     const std::string good = file_text("data/projects/tile-glazing-cell.fulmox");
     struct Case {
@@ -117,7 +160,6 @@ TEST_CASE("errors come with pointer, line, what was found and what is allowed; t
     const std::vector<Case> cases{
         {"\"90 deg\"", "\"90 kg\"", "/axes/0/load/inclination", {"mass", "angle is wanted"}, false},
         {"\"90 deg\"", "\"900 deg\"", "/axes/0/load/inclination", {"900", "-90 to 90 deg"}, false},
-        {"\"90 deg\"", "90", "/axes/0/load/inclination", {"number 90", "text with its unit"}, true},
         {"\"90 deg\"", "\"1,5 deg\"", "/axes/0/load/inclination", {"comma"}, false},
         {"\"ball\"", "\"lead screw\"", "/axes/0/mechanism/thread", {"lead screw", "\"ball\", \"trapezoidal\""}, true},
         {"\"screw\"", "\"magnet\"", "/axes/0/mechanism/kind", {"magnet", "\"screw\""}, true},
@@ -212,7 +254,9 @@ TEST_CASE("an older version is upgraded to the present text") {
         CHECK(!old->read_only);
         CHECK_THAT(old->warning, Contains("version " + std::to_string(version)));
         INFO(old->problems.size() << (old->problems.empty() ? "" : to_text(old->problems[0])));
-        CHECK(!has_errors(old->problems));
+        // the starts of a sliding thread stand in no file before version 4, and nothing is made up in their place
+        for (const Problem& p : old->problems)
+            if (p.severity == Severity::error) CHECK((version == 3 && p.path == "/axes/1/mechanism/starts"));
         CHECK(write_project(old->machine) == file_text(stem + "-upgraded.fulmox"));
         const auto again = read_project(write_project(old->machine));
         REQUIRE(again);

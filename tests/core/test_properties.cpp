@@ -124,7 +124,8 @@ TEST_CASE("energy in is energy out plus what friction keeps: never more comes ba
             const int n = 200;
             for (int i = 0; i < n; ++i) {
                 const ShaftState e = evaluate(d.load, s, s.start + s.duration * (i + 0.5) / n);
-                friction += e.part[static_cast<std::size_t>(Cause::friction)] * e.speed * s.duration / n;
+                for (const Cause c : {Cause::friction, Cause::losses})
+                    friction += e.part[static_cast<std::size_t>(c)] * e.speed * s.duration / n;
             }
         }
         RC_ASSERT(std::abs(friction - (d.energy_delivered - d.energy_returned)) <= 1e-3 * d.energy_delivered + 1e-6);

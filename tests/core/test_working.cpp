@@ -66,6 +66,7 @@ TEST_CASE("and of axes of other kinds") {
     m.axes[0].mechanism = [&] {
         Screw s = std::get<Screw>(m.axes[0].mechanism);
         s.thread = Thread::trapezoidal;
+        s.starts = Quantity<Kind::number>("2");
         s.thread_friction = Quantity<Kind::number>("0.12");
         s.collar_friction = Quantity<Kind::number>("0.1");
         s.collar_diameter = Quantity<Kind::length>("30 mm");

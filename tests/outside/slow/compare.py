@@ -1,0 +1,158 @@
+#!/usr/bin/python3
+"""Random axes through the program and through the slow reckoning: every figure and every verdict must agree.
+
+compare.py CLI [--axes 300] [--seed 1] [--only SEED:INDEX] [--keep FOLDER]
+"""
+import argparse
+import json
+import math
+import multiprocessing
+import os
+import subprocess
+import sys
+import tempfile
+import time
+import traceback
+
+sys.path.insert(0, os.path.dirname(os.path.abspath(__file__)))
+import evaluator  # noqa: E402
+import random_axes  # noqa: E402
+
+PER_FILE = 14
+TOLERANCE = 1e-6
+# where sampling, not the program, sets the limit: see docs/validation.md
+SAMPLED = {"peak_torque": 2e-5, "demand.rms_share": 1e-5}
+SCALE = {  # the range a figure is measured against, where it may be small by itself
+    "demand.peak_motoring_torque": "demand.peak_torque", "demand.peak_braking_torque": "demand.peak_torque",
+    "demand.holding_torque": "demand.peak_torque", "demand.rms_torque": "demand.peak_torque",
+    "demand.peak_return": "demand.peak_power", "demand.energy_returned": "demand.energy_delivered",
+    "motion.advance": "motion.path", "load.inertia_least": "load.inertia"}
+
+
+def tolerance(key):
+    for head, t in SAMPLED.items():
+        if key.startswith(head):
+            return t
+    return TOLERANCE
+
+
+def differs(key, ours, theirs, all_theirs):
+    if theirs is None or (isinstance(theirs, float) and math.isnan(theirs)):
+        return ours is not None
+    if ours is None:
+        return True
+    size = abs(theirs)
+    for other in (SCALE.get(key),):
+        if other and all_theirs.get(other) is not None:
+            size = max(size, abs(all_theirs[other]))
+    if key.startswith("demand.rms_share"):
+        size = 1.0
+    if "peak" in key or key == "demand.breakaway_torque":
+        return abs(abs(ours) - abs(theirs)) > tolerance(key) * size  # of two equal peaks either may be named
+    return abs(ours - theirs) > tolerance(key) * size + 1e-12 * abs(size) + (1e-15 if size == 0 else 0)
+
+
+def compare_axis(project, axis, told):
+    out = []
+    slow = evaluator.assess(project, axis)
+    results, limits = told["results"], {l["key"]: l for l in told["limits"]}
+    if slow is None:
+        if not any(p["severity"] == "error" and "roll holds" in p["message"] for p in told["problems"]):
+            out.append(("refused", "no refusal", "the roll cannot hold it"))
+        return out, 0
+    errors = [p for p in told["problems"] if p["severity"] == "error"]
+    if errors:
+        return [("error", errors[0]["path"] + ": " + errors[0]["message"], None)], 0
+    figures, judged = slow
+    n = 0
+    for key, theirs in figures.items():
+        if key not in results:
+            if key == "load.shaft_drag" or theirs is None:
+                continue
+            out.append((key, "absent", theirs))
+            continue
+        n += 1
+        ours = results[key]["value"]
+        if differs(key, ours, theirs, figures):
+            out.append((key, ours, theirs))
+    for key, theirs in judged.items():
+        if key not in limits:
+            out.append(("limit " + key, "absent", theirs))
+            continue
+        n += 1
+        l = limits[key]
+        expected = evaluator.state(theirs)
+        used, allowed, share = theirs
+        if l["state"] != expected:
+            near = used is not None and allowed and any(
+                abs(used / allowed / s - 1) < max(1e-6, tolerance(key)) for s in (1.0, share) if s)
+            if not near:
+                out.append(("limit " + key, (l["state"], l["used"], l["allowed"]), (expected, used, allowed)))
+        elif expected != "cannot_say":
+            t = tolerance(key)
+            use = lambda u, a: u / a if a else math.inf if u else 0.0
+            a, b = use(l["used"], l["allowed"]), use(used, allowed)
+            if a != b and abs(a - b) > t * max(abs(b), 1e-3):
+                out.append(("limit " + key, (l["used"], l["allowed"]), (used, allowed)))
+    for key in limits:
+        if key not in judged:
+            out.append(("limit " + key, limits[key]["state"], "absent"))
+    return out, n
+
+
+def run_file(job):
+    cli, seed, count, keep, only = job
+    folder = keep or tempfile.mkdtemp()
+    file = os.path.join(folder, f"random-{seed}.fulmox")
+    project = random_axes.write(seed, count, file)
+    done = subprocess.run([cli, "assess", file, "--json"], capture_output=True, text=True, timeout=300)
+    rows, n = [], 0
+    try:
+        told = json.loads(done.stdout)
+    except ValueError:
+        return [(seed, -1, "program", done.returncode, done.stderr[:500])], 0
+    for i, axis in enumerate(project["axes"]):
+        if only is not None and i != only:
+            continue
+        try:
+            found, looked = compare_axis(project, axis, told["axes"][i])
+        except Exception:  # noqa: BLE001 - a failure of the slow side is a finding too
+            found, looked = [("slow side", axis["mechanism"]["kind"], traceback.format_exc(limit=4))], 0
+        n += looked
+        rows += [(seed, i, *f) for f in found]
+    if not keep:
+        os.unlink(file)
+        os.rmdir(folder)
+    return rows, n
+
+
+def main():
+    p = argparse.ArgumentParser()
+    p.add_argument("cli")
+    p.add_argument("--axes", type=int, default=300)
+    p.add_argument("--seed", type=int, default=1)
+    p.add_argument("--only")
+    p.add_argument("--keep")
+    a = p.parse_args()
+    begun = time.time()
+    if a.only:
+        seed, index = (int(x) for x in a.only.split(":"))
+        jobs = [(a.cli, seed, PER_FILE, a.keep, index)]
+    else:
+        jobs = [(a.cli, a.seed * 1000 + k, min(PER_FILE, a.axes - k * PER_FILE), a.keep, None)
+                for k in range(-(-a.axes // PER_FILE))]
+    os.environ.setdefault("OMP_NUM_THREADS", "1")
+    with multiprocessing.Pool(min(len(jobs), os.cpu_count() or 1)) as pool:
+        results = pool.map(run_file, jobs, chunksize=1)
+    rows = [r for found, _ in results for r in found]
+    compared = sum(n for _, n in results)
+    for r in rows:
+        print(f"seed {r[0]}:{r[1]}  {r[2]}  program {r[3]}  slow {r[4]}")
+    axes = 1 if a.only else a.axes
+    print(f"{axes} axes from seed {a.seed}: {compared} figures and verdicts compared, {len(rows)} deviations beyond {TOLERANCE:g}, "
+          f"{time.time() - begun:.0f} s")
+    return 1 if rows or compared == 0 else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,859 @@
+"""An axis reckoned slowly: every mechanism from its textbook equations, sampled densely, integrated panel by panel, searched by
+brute force and scipy. No code, no cuts and no closed forms of the program are used; only what the handbook of the trade says.
+
+assess(project, axis) gives the figures by key and the limits by key as (used, allowed, share)."""
+import math
+import re
+
+import numpy as np
+from scipy.interpolate import CubicHermiteSpline, PchipInterpolator
+from scipy.optimize import minimize, minimize_scalar
+
+from motion import Plan
+
+UNITS = {"1": 1.0, "%": 0.01, "deg": math.pi / 180, "rpm": math.pi / 30, "mm": 1e-3, "GPa": 1e9, "°C": 1.0}
+CAUSES = ("load_inertia", "rotor", "friction", "losses", "gravity", "process")
+PANELS = 400      # of a piece of motion, four Gauss nodes each
+NODES, WEIGHTS = np.polynomial.legendre.leggauss(4)
+pi, cos, sin, sqrt = math.pi, math.cos, math.sin, math.sqrt
+
+
+def number(text, otherwise=None):
+    """'0.3 m' or '2/3' or a plain number, in SI; the generator writes SI units, a few others stand in the table."""
+    if text is None:
+        return otherwise
+    if isinstance(text, dict):
+        text = text["value"]
+    if isinstance(text, (int, float)):
+        return float(text)
+    head, _, unit = text.strip().partition(" ")
+    value = float(head.split("/")[0]) / float(head.split("/")[1]) if "/" in head else float(head)
+    if unit == "°C":
+        return value + 273.15
+    return value * UNITS.get(unit, 1.0)
+
+
+def golden(f, lo, hi):
+    """Largest f on [lo, hi] and where."""
+    r = minimize_scalar(lambda x: -f(x), bounds=(lo, hi), method="bounded", options={"xatol": 1e-12 * max(abs(lo), abs(hi), 1e-9)})
+    return (-r.fun, r.x)
+
+
+def body(b, materials):
+    """mass, inertia about the axis, first moment and its angle; with sign and count"""
+    s, n = b["shape"], number
+    k = s["kind"]
+    get = lambda key: n(s.get(key))
+    volume = {"cylinder": lambda: pi / 4 * get("diameter") ** 2 * get("length"),
+              "hollow_cylinder": lambda: pi / 4 * (get("outer_diameter") ** 2 - get("inner_diameter") ** 2) * get("length"),
+              "cross_cylinder": lambda: pi / 4 * get("diameter") ** 2 * get("length"),
+              "block": lambda: get("length") * get("width") * get("height"),
+              "sphere": lambda: pi / 6 * get("diameter") ** 3,
+              "cone": lambda: pi / 12 * get("diameter") ** 2 * get("height")}
+    mass = n(b.get("mass"))
+    if mass is None:
+        mass = n(materials[b["material"]]) * volume[k]() if k in volume else 0.0
+    own = {"cylinder": lambda: mass * get("diameter") ** 2 / 8,
+           "hollow_cylinder": lambda: mass * (get("outer_diameter") ** 2 + get("inner_diameter") ** 2) / 8,
+           "ring": lambda: mass * get("diameter") ** 2 / 4,
+           "cross_cylinder": lambda: mass * (3 * (get("diameter") / 2) ** 2 + get("length") ** 2) / 12,
+           "block": lambda: mass * (get("length") ** 2 + get("width") ** 2) / 12,
+           "rod": lambda: mass * get("length") ** 2 / 12,
+           "sphere": lambda: mass * get("diameter") ** 2 / 10,
+           "cone": lambda: 3 * mass * get("diameter") ** 2 / 40,
+           "point": lambda: 0.0,
+           "known": lambda: get("inertia")}[k]()
+    e, count, sign = n(b.get("offset"), 0.0), n(b.get("count"), 1.0), -1.0 if b.get("hole") else 1.0
+    moment = 0.0 if count > 1 else sign * mass * e
+    return sign * count * mass, sign * count * (own + mass * e ** 2), moment, n(b.get("offset_angle"), 0.0)
+
+
+class Axis:
+    """The mechanism: kinematics and forces as functions of the coordinate; web is what a winder has on its roll at the start."""
+
+    def __init__(self, project, axis):
+        self.g = number(project["site"]["gravity"])
+        self.axis, self.mech, self.load = axis, axis["mechanism"], axis.get("load", {})
+        self.kind = self.mech["kind"]
+        self.materials = {m["name"]: m["density"] for m in project.get("materials", [])}
+        carriage = ("screw", "rack", "belt", "linear_motor", "hoist", "slider_crank", "scotch_yoke")
+        free_linear = self.kind == "free" and self.mech["moves"] == "linear"
+        self.has = lambda what: {
+            "carriage": self.kind in carriage or free_linear,
+            "guides": self.kind in carriage + ("conveyor", "feed_rolls") or free_linear,
+            "incline": self.kind in ("screw", "rack", "belt", "linear_motor", "conveyor", "slider_crank", "scotch_yoke") or free_linear,
+            "payload": self.kind in carriage + ("conveyor", "feed_rolls", "table", "arm") or free_linear,
+            "counterweight": self.kind in ("screw", "rack", "belt", "linear_motor", "hoist") or free_linear}[what]
+        self.direct = self.kind == "linear_motor"
+        self.turning_load = self.kind in ("table", "arm", "fan") or (self.kind == "free" and not free_linear)
+        self.crank_like = self.kind in ("slider_crank", "scotch_yoke")
+        self.winder = self.kind == "winder"
+        self.position_dependent = self.crank_like or self.winder or self.kind in ("table", "arm")
+        self.m = lambda key, other=0.0: number(self.mech.get(key), other)
+        self.l = lambda key, other=0.0: number(self.load.get(key), other)
+        self.payload0 = self.l("payload") if self.has("payload") else 0.0
+        self.plan = Plan(axis["cycle"], self.has("payload"), self.has("guides"), self.payload0, number)
+        self.web = 0.0
+        self.build()
+
+    # -- what the mechanism is made of
+    def build(self):
+        m, l = self.m, self.l
+        losses = self.mech.get("losses", {})
+        self.eta = number(losses.get("efficiency"), 1.0)
+        back = losses.get("efficiency_back")
+        self.eta_back = number(back) if back is not None else 2 - 1 / self.eta
+        self.drag = number(losses.get("drag"), 0.0)
+        self.own = self.mass = self.weight = self.extra_drag = self.constant = self.fan = 0.0
+        self.radius = 1.0
+        self.tension = self.winder or self.kind == "feed_rolls"
+        gamma = l("inclination") if self.has("incline") else pi / 2 if self.kind == "hoist" else 0.0
+        self.sin_g, self.cos_g = sin(gamma), 0.0 if abs(abs(gamma) - pi / 2) < 1e-12 else cos(gamma)
+        self.lift = l("counterbalance") if self.has("incline") else 0.0
+        if self.has("carriage"):
+            self.mass += l("carriage_mass")
+            self.weight += l("carriage_mass")
+        if self.has("counterweight"):
+            self.mass += l("counterweight")
+            self.lift += l("counterweight") * self.g
+        guides = self.has("guides")
+        self.mu, self.normal = (l("guide_friction"), l("guide_preload")) if guides else (0.0, 0.0)
+        self.seal, self.viscous = (l("seal_drag"), l("viscous")) if guides else (0.0, 0.0)
+        self.breakaway = l("breakaway", 1.0) if guides else 1.0
+        self.swing = []          # (moment of weight about the axis, angle at which it is level)
+        self.payload_radius = 1.0
+        self.payload_swing = None
+        getattr(self, "make_" + self.kind)()
+        coupling = self.axis.get("coupling", {})
+        self.j_coupling = number(coupling.get("inertia"), 0.0)
+        self.stages = [] if self.direct else self.axis.get("stages", [])
+        if self.direct:
+            self.j_coupling = 0.0
+        self.at_mechanism = not self.stages or coupling.get("place", "motor") == "mechanism"
+        self.coupling_moves = not self.stages and coupling.get("place", "motor") == "motor"
+        self.motor_side = 0.0
+        if self.at_mechanism:
+            self.own += self.j_coupling
+        else:
+            self.motor_side = self.j_coupling
+        tilt = self.g if self.kind == "arm" else self.g * sin(m("tilt")) if self.kind == "table" else 0.0
+        level = m("horizontal_at")
+        for b in self.axis.get("bodies", []):
+            mass, inertia, moment, angle = body(b, self.materials)
+            shaft = b.get("place", "load") == "shaft"
+            if self.direct and shaft:
+                continue
+            if shaft:
+                self.own += inertia
+            elif self.turning_load or self.winder:
+                self.mass += inertia
+            else:
+                self.mass += mass
+                self.weight += mass
+            if self.turning_load:
+                self.swing.append((moment * tilt, level - angle))
+        motor = self.axis.get("motor", {})
+        self.rotor = 0.0
+        if motor.get("name") and not self.direct:
+            self.rotor = number(motor["rotor_inertia"]) + number(motor.get("brake_inertia"), 0.0)
+        self.ratio, chain = 1.0, []
+        for s in self.stages:
+            i, eta = number(s["ratio"]), number(s["efficiency"])
+            back = number(s["efficiency_back"]) if s.get("efficiency_back") is not None else 2 - 1 / eta
+            chain.append((i, eta, back, number(s.get("inertia"), 0.0)))
+            self.ratio *= i
+        self.stages = chain
+        self.credit = self.axis.get("credit_friction_at_rest", False)
+
+    def make_screw(self):
+        m = self.m
+        d, lead = m("diameter"), m("lead")
+        root = m("root_diameter", None)
+        body_d = (d + root) / 2 if root else d
+        if self.mech.get("turns", "screw") == "screw":
+            self.own += m("density") * pi * body_d ** 2 / 4 * m("length") * body_d ** 2 / 8
+        else:
+            self.own += m("nut_inertia")
+        self.radius = lead / (2 * pi)
+        thread = self.mech["thread"]
+        pitch = m("pitch", None)
+        if pitch is None and self.mech.get("starts") is not None:
+            pitch = lead / m("starts")
+        dm = m("pitch_diameter", None)
+        if dm is None:
+            dm = d - pitch / 2 if thread == "trapezoidal" and pitch else body_d
+        given = self.mech.get("efficiency")
+        mu = m("thread_friction")
+        if given is not None:
+            self.eta, self.eta_back = number(given), 2 - 1 / number(given)
+        elif thread == "ball":
+            lam, rho = math.atan(lead / (pi * dm)), math.atan(mu)
+            self.eta, self.eta_back = math.tan(lam) / math.tan(lam + rho), math.tan(lam - rho) / math.tan(lam)
+        else:
+            sec = 1 / cos(m("flank_half_angle"))
+            collar = m("collar_friction") * m("collar_diameter") / 2
+            up = dm / 2 * (lead + pi * mu * dm * sec) / (pi * dm - mu * lead * sec) + collar
+            down = dm / 2 * (pi * mu * dm * sec - lead) / (pi * dm + mu * lead * sec) + collar
+            self.eta, self.eta_back = lead / (2 * pi * up), -2 * pi * down / lead
+        if self.mech.get("efficiency_back") is not None:
+            self.eta_back = m("efficiency_back")
+        self.drag = m("bearing_drag")
+        if self.mech.get("preload_drag") is not None:
+            self.drag += m("preload_drag")
+        elif m("nut_preload") > 0:
+            self.drag += 0.05 / sqrt(lead / (pi * dm)) * m("nut_preload") * lead / (2 * pi)
+
+    def make_rack(self):
+        self.radius = self.m("teeth") * self.m("module") / 2
+        if self.mech.get("cut", "straight") == "helical":
+            self.radius /= cos(self.m("helix"))
+        self.own += self.m("pinion_inertia")
+
+    def make_belt(self):
+        m = self.m
+        self.radius = m("teeth") * m("pitch") / (2 * pi)
+        r2 = m("idler_diameter", 2 * self.radius) / 2
+        self.own += m("pulley_inertia") + m("idlers") * m("idler_inertia") * (self.radius / r2) ** 2 + m("belt_mass") * self.radius ** 2
+        if self.mech.get("motor_seat") == "rides":
+            riding = m("riding_mass", number(self.axis.get("motor", {}).get("mass"), 0.0))
+            self.mass += riding
+            self.weight += riding
+
+    def make_linear_motor(self):
+        self.eta = self.eta_back = 1.0
+        self.drag = 0.0
+
+    def make_free(self):
+        m = self.m
+        self.radius = m("travel") / (2 * pi) if self.mech["moves"] == "linear" else 1.0
+        self.own += m("inertia")
+        self.extra_drag += m("friction_torque") / self.radius
+        self.constant += m("constant_torque") / self.radius
+
+    def make_conveyor(self):
+        m = self.m
+        t = m("belt_thickness")
+        self.radius = m("pulley_diameter") / 2 + t / 2
+        roller = m("roller_diameter", m("pulley_diameter")) / 2 + t / 2
+        self.own += ((1 + m("pulleys")) * m("pulley_inertia") + m("rollers") * m("roller_inertia") * (self.radius / roller) ** 2
+                     + m("belt_mass") * self.radius ** 2)
+        self.extra_drag += m("belt_drag")
+
+    def make_feed_rolls(self):
+        m = self.m
+        self.radius = m("roll_diameter") / 2
+        self.own += m("roll_inertia") + m("follower_inertia") * (m("roll_diameter") / m("follower_diameter", m("roll_diameter"))) ** 2
+        self.constant += m("tension")
+
+    def make_hoist(self):
+        self.radius = self.m("drum_diameter") / 2 / self.m("falls")
+        self.own += self.m("drum_inertia")
+
+    def make_table(self):
+        m = self.m
+        self.own += m("table_inertia")
+        self.payload_radius = m("payload_radius")
+        self.payload_swing = (m("payload_radius") * self.g * sin(m("tilt")), m("horizontal_at"))
+        self.extra_drag += m("friction_torque")
+
+    def make_arm(self):
+        m = self.m
+        mass, c = m("arm_mass"), m("arm_centre")
+        self.own += m("arm_inertia", mass * (2 * c) ** 2 / 3)
+        self.swing.append((mass * c * self.g, m("horizontal_at")))
+        self.payload_radius = m("payload_radius")
+        self.payload_swing = (m("payload_radius") * self.g, m("horizontal_at"))
+        self.extra_drag += m("friction_torque")
+
+    def make_slider_crank(self):
+        self.own += self.m("crank_inertia")
+
+    def make_scotch_yoke(self):
+        self.own += self.m("crank_inertia")
+
+    def make_fan(self):
+        self.own += self.m("rotor_inertia")
+        self.fan = self.m("reference_torque") / self.m("reference_speed") ** 2
+
+    def make_winder(self):
+        m = self.m
+        self.core = m("core_diameter") / 2
+        self.full = m("roll_diameter") / 2
+        self.way = 1.0 if self.mech.get("winds", "winds") == "winds" else -1.0
+        self.constant = self.way * m("tension")
+        self.own += m("core_inertia")
+        self.ring_factor = pi * m("web_density") * m("web_width") / 2
+
+    # -- kinematics
+    def roll(self, q):
+        s = self.web + self.way * (q - self.plan.start)
+        return np.sqrt(self.core ** 2 + np.maximum(s, 0) * self.m("web_thickness") / pi)
+
+    def radius_at(self, q):
+        """dx/dtheta and d2x/dtheta2"""
+        q = np.asarray(q, dtype=float)
+        c, one = self.m("crank"), np.ones_like(q)
+        if self.kind == "scotch_yoke":
+            return c * np.cos(q), -c * np.sin(q)
+        if self.kind == "slider_crank":
+            s, k = np.sin(q), np.cos(q)
+            w = np.sqrt(self.m("rod") ** 2 - c * c * s * s)
+            w1 = -c * c * s * k / w
+            return -c * s + w1, -c * k - (c * c * (k * k - s * s) + w1 * w1) / w
+        return self.radius * one, 0 * one
+
+    def weight_force(self, q, payload):
+        q = np.asarray(q, dtype=float)
+        if self.winder:
+            return 0 * q
+        if self.turning_load:
+            out = 0 * q
+            for moment, level in self.swing:
+                out = out + moment * np.cos(q - level)
+            if self.payload_swing:
+                out = out + payload * self.payload_swing[0] * np.cos(q - self.payload_swing[1])
+            return out
+        return (self.weight + payload) * self.g * self.sin_g - self.lift + 0 * q
+
+    # -- the state at instants of motion with known directions: d of the shaft, +1 or -1
+    def moving(self, q, v, a, d, payload, process, friction):
+        q, v, a = (np.asarray(x, dtype=float) for x in (q, v, a))
+        if self.winder:
+            R = self.roll(q)
+            w = v / R
+            alpha = a / R - v ** 2 * self.way * self.m("web_thickness") / (2 * pi * R ** 3)
+            r, lv, la, arm = np.ones_like(R), w, alpha, R
+            mass = self.mass + self.ring_factor * (R ** 4 - self.core ** 4)
+        elif self.crank_like:
+            r, bend = self.radius_at(q)
+            w, alpha = v, a
+            lv, la, arm, mass = r * v, r * a + bend * v ** 2, 1.0, self.mass + payload
+        else:
+            r, _ = self.radius_at(q)
+            w, alpha, lv, la, arm = v / self.radius, a / self.radius, v, a, 1.0
+            mass = self.mass + payload * (self.payload_radius ** 2 if self.turning_load else 1.0)
+        load_d = np.where(r < 0, -d, d)
+        if self.crank_like:
+            load_d = np.sign(r) * d
+            load_d = np.where(load_d == 0, d, load_d)
+        inertia = mass * la
+        gravity = self.weight_force(q, payload)
+        push = (process + self.constant) * arm + self.fan * w * np.abs(w)
+        rub = load_d * friction * (self.mu * (np.abs((self.weight + payload) * self.g * self.cos_g) + self.normal)
+                                   + self.seal + self.extra_drag)
+        F = inertia + gravity + push + rub + self.viscous * lv
+        T = F * r * np.where(F * load_d >= 0, 1 / self.eta, self.eta_back) + d * self.drag + self.own * alpha
+        D, alpha_m = T, alpha
+        speed, acc, stage_part = w, alpha, 0.0
+        kinks = [F]
+        for i, eta, back, j in reversed(self.stages):
+            kinks.append(T)
+            speed, acc = speed * i, acc * i
+            T = np.where(T * d >= 0, T / (i * eta), T * back / i) + j * acc
+            stage_part = stage_part / i + j * acc
+        side = self.motor_side * acc
+        T = T + side
+        C = D if self.at_mechanism else T
+        parts = {"load_inertia": inertia * r / self.ratio + self.own * alpha / self.ratio + stage_part + side,
+                 "rotor": self.rotor * acc, "gravity": gravity * r / self.ratio, "process": push * r / self.ratio,
+                 "friction": ((rub + self.viscous * lv) * r + d * self.drag) / self.ratio}
+        T = T + parts["rotor"]
+        parts["losses"] = T - sum(parts.values())
+        return {"T": T, "w": speed, "F": F, "C": C, "D": D, "alpha": alpha_m, "parts": parts, "kinks": kinks, "acc": acc}
+
+    def hold(self, q, payload, process, credit):
+        """torque at the motor that holds, the force at the load, the torque through the coupling"""
+        q = np.asarray(q, dtype=float)
+        arm = self.roll(q) if self.winder else 1.0
+        r = np.ones_like(q) if self.winder else self.radius_at(q)[0]
+        F = self.weight_force(q, payload) + (process + self.constant) * arm
+        C = F * r / (1.0 if self.at_mechanism else self.ratio)
+        if not credit:
+            return F * r / self.ratio, F, C
+        rub = self.breakaway * (self.mu * (np.abs((self.weight + payload) * self.g * self.cos_g) + self.normal)) + \
+            self.breakaway * (self.seal + self.extra_drag)
+        T = np.maximum(0, np.abs(F) - rub) * np.abs(r) * min(max(self.eta_back, 0.0), 1.0)
+        T = np.maximum(0, T - self.drag)
+        for i, _, back, _ in reversed(self.stages):
+            T = T * min(max(back, 0.0), 1.0) / i
+        return np.sign(F * r) * T, F, C
+
+
+class Curve:
+    """A datasheet curve: monotone cubic (PCHIP; at the ends the slope of the chord) from four points on, else straight lines;
+    nothing beyond its end."""
+
+    def __init__(self, points, scale=1.0):
+        self.w = np.array([number(p["speed"]) for p in points]) * scale
+        self.t = np.array([number(p["torque"]) for p in points])
+        if len(points) >= 4:
+            slope = PchipInterpolator(self.w, self.t).derivative()(self.w)
+            slope[0] = (self.t[1] - self.t[0]) / (self.w[1] - self.w[0])
+            slope[-1] = (self.t[-1] - self.t[-2]) / (self.w[-1] - self.w[-2])
+            self.inner = CubicHermiteSpline(self.w, self.t, slope)
+        else:
+            self.inner = lambda x: np.interp(x, self.w, self.t)
+
+    def at(self, w):
+        w = np.abs(np.asarray(w, dtype=float))
+        end = self.w[-1]
+        return np.where(w > end * (1 + 1e-12), 0.0, self.inner(np.minimum(w, end)))
+
+
+class Most:
+    """The largest of something, and what was there."""
+
+    def __init__(self):
+        self.value, self.what = 0.0, None
+
+    def see(self, value, what=None):
+        if value > self.value:
+            self.value, self.what = value, what
+
+
+def stretches(x, p):
+    """Parts of a piece over which the shaft and the load keep their directions: (from, to, direction of the shaft)."""
+    n = 2000
+    t = np.linspace(p.start, p.end, n + 1)
+    inner = (t[:-1] + t[1:]) / 2
+    _, v, _ = p.at(inner)
+    fast = np.abs(v).max()
+    if fast == 0:
+        return []
+    edges = [p.start]
+    big = np.where(np.abs(v) > 1e-9 * fast)[0]
+    signs = np.sign(v[big])
+    for i in np.where(signs[1:] != signs[:-1])[0]:
+        lo, hi = inner[big[i]], inner[big[i + 1]]
+        for _ in range(80):
+            mid = (lo + hi) / 2
+            if float(p.at(np.array([mid]))[1][0]) * signs[i] > 0:
+                lo = mid
+            else:
+                hi = mid
+        edges.append((lo + hi) / 2)
+    edges.append(p.end)
+    out = []
+    for lo, hi in zip(edges[:-1], edges[1:]):
+        d = float(np.sign(p.at(np.array([(lo + hi) / 2]))[1][0]))
+        out.append((lo, hi, d))
+    return out
+
+
+def demand(x):
+    """Figures of one state of the load (one fill of a winder)."""
+    out, plan = {}, x.plan
+    T2 = D2 = Da = a2 = speed = speed2 = e_out = e_back = 0.0
+    shares = dict.fromkeys(CAUSES, 0.0)
+    peak, drive, brake, start = Most(), Most(), Most(), Most()
+    hold, static, braked_hold, falls, force, through, top, p_out, p_back = (Most() for _ in range(9))
+    samples = []  # (weight, |w|, T) for heat, (|w|, |T|) for the curve
+    curve_points = []
+    duration = plan.duration
+    v_top = 0.0
+    for p in plan.pieces:
+        _, v, _ = p.at(np.linspace(p.start, p.end, 201))
+        v_top = max(v_top, float(np.abs(v).max()))
+        if not p.rest:
+            i = int(np.abs(v).argmax())
+            ts = np.linspace(p.start, p.end, 201)
+            v_top = max(v_top, golden(lambda t: float(np.abs(p.at(np.array([t]))[1][0])), ts[max(i - 1, 0)], ts[min(i + 1, 200)])[0])
+    for p in plan.pieces:
+        segment = x.plan.segments[p.segment]
+        process = number(segment.get("process_force"), 0.0)
+        carried = p.play.payload
+        braked = segment["what"]["kind"] == "dwell" and segment["what"].get("brake_holds", False)
+        q0 = np.array([float(p.at(np.array([p.start]))[0][0])])
+        # what holding takes at every place it passes
+        t = np.linspace(p.start, p.end, 2 if p.rest or not x.position_dependent else 3001)
+        q = p.at(t)[0]
+        h = np.abs(x.hold(q, carried, 0.0, False)[0])
+        i = int(h.argmax())
+        at = lambda tau: float(np.abs(x.hold(p.at(np.array([tau]))[0], carried, 0.0, False)[0])[0])
+        best = max(float(h[i]), golden(at, t[max(i - 1, 0)], t[min(i + 1, t.size - 1)])[0] if x.position_dependent else 0.0)
+        static.see(best)
+        if not x.tension:
+            falls.see(best)
+        if p.rest:
+            T, F, C = (float(y[0]) for y in x.hold(q0, carried, process, x.credit))
+            force.see(abs(F))
+            through.see(abs(C))
+            if braked:
+                full = abs(float(x.hold(q0, carried, process, False)[0][0]))
+                braked_hold.see(full)
+                static.see(full)
+                continue
+            hold.see(abs(T))
+            peak.see(abs(T), T)
+            T2 += T * T * p.duration
+            D2 += (T * x.ratio) ** 2 * p.duration
+            g = float(x.weight_force(q0, carried)[0])
+            r = 1.0 if x.winder else float(x.radius_at(q0)[0][0])
+            push = (process + x.constant) * (float(x.roll(q0)[0]) if x.winder else 1.0)
+            shares["gravity"] += T * g * r / x.ratio * p.duration
+            shares["process"] += T * push * r / x.ratio * p.duration
+            shares["friction"] += T * (T - (g + push) * r / x.ratio) * p.duration
+            samples.append((np.array([p.duration]), np.array([0.0]), np.array([T])))
+            curve_points.append((np.array([0.0]), np.array([abs(T)])))
+            continue
+        for lo, hi, d in stretches(x, p):
+            at = lambda t: x.moving(*p.at(np.asarray(t, dtype=float)), d, carried, process, p.play.friction)
+            if x.breakaway > 1 and abs(float(p.at(np.array([lo]))[1][0])) <= 1e-7 * v_top:
+                q = p.at(np.array([lo]))[0]
+                s = x.moving(q, 0 * q, 0 * q, d, carried, process, p.play.friction * x.breakaway)
+                start.see(abs(float(s["T"][0])), float(s["T"][0]))
+                force.see(abs(float(s["F"][0])))
+                through.see(abs(float(s["C"][0])))
+                curve_points.append((np.array([0.0]), np.abs(s["T"])))
+            turns = 1.0
+            if x.crank_like or x.kind in ("table", "arm"):
+                turns = 1 + abs(float(np.ptp(p.at(np.linspace(lo, hi, 100))[0]))) / pi
+            panels = int(PANELS * min(turns, 20))
+            if x.winder:
+                panels *= 4
+            edges = np.linspace(lo, hi, panels + 1)
+            half = (edges[1:] - edges[:-1]) / 2
+            t = ((edges[1:] + edges[:-1]) / 2)[:, None] + half[:, None] * NODES[None, :]
+            w = half[:, None] * WEIGHTS[None, :] * np.ones_like(t)
+            s = at(t)
+            T, omega = s["T"], s["w"]
+            T2 += float((w * T * T).sum())
+            D2 += float((w * s["D"] ** 2).sum())
+            Da += float((w * s["D"] * s["alpha"]).sum())
+            a2 += float((w * s["alpha"] ** 2).sum())
+            speed += float((w * np.abs(omega)).sum())
+            speed2 += float((w * omega ** 2).sum())
+            power = T * omega
+            e_out += float((w * np.maximum(power, 0)).sum())
+            e_back -= float((w * np.minimum(power, 0)).sum())
+            for k in CAUSES:
+                shares[k] += float((w * T * s["parts"][k]).sum())
+            samples.append((w.ravel(), np.abs(omega).ravel(), T.ravel()))
+            # extremes: the samples with both ends, then between the neighbours of the best few
+            ts = np.concatenate((edges, t.ravel()))
+            ts.sort()
+            inside = np.clip(ts, lo, hi)
+            s = at(inside)
+            curve_points.append((np.abs(s["w"]), np.abs(s["T"])))
+            for most, value, what in ((peak, lambda s: np.abs(s["T"]), "T"), (drive, lambda s: s["T"] * d, "T"),
+                                      (brake, lambda s: -s["T"] * d, "T"), (force, lambda s: np.abs(s["F"]), None),
+                                      (through, lambda s: np.abs(s["C"]), None), (top, lambda s: np.abs(s["w"]), None),
+                                      (p_out, lambda s: s["T"] * s["w"], None), (p_back, lambda s: -s["T"] * s["w"], None)):
+                y = value(s)
+                order = np.argsort(y)[::-1][:3]
+                for i in order:
+                    if y[i] <= most.value * (1 - 1e-3):
+                        break
+                    most.see(float(y[i]), float(s[what][i]) if what else None)
+                    a, b = inside[max(i - 1, 0)], inside[min(i + 1, inside.size - 1)]
+                    if b > a:
+                        best, where = golden(lambda tau: float(value(at(np.array([tau])))[0]), a, b)
+                        if best > most.value:
+                            most.see(best, float(at(np.array([where]))["T"][0]) if what else None)
+    running = peak
+    if start.value > peak.value:
+        peak = start
+    out["demand.rms_torque"] = sqrt(T2 / duration)
+    out["demand.peak_torque"] = peak.what if peak.what is not None else 0.0
+    if start.value > 0:
+        out["demand.peak_running_torque"] = running.what
+        out["demand.breakaway_torque"] = start.what
+    out["demand.peak_motoring_torque"] = drive.what
+    out["demand.peak_braking_torque"] = brake.what
+    out["demand.holding_torque"] = hold.value
+    out["demand.static_torque"] = static.value
+    out["demand.peak_speed"], out["demand.mean_speed"] = top.value, speed / duration
+    out["demand.rms_speed"] = sqrt(speed2 / duration)
+    out["demand.peak_power"], out["demand.peak_return"] = p_out.value, p_back.value
+    out["demand.energy_delivered"], out["demand.energy_returned"] = e_out, e_back
+    for k in CAUSES:
+        out["demand.rms_share." + k] = shares[k] / T2 if T2 > 0 else None
+    emergency(x, v_top, out, force, through)
+    out["demand.axial_force"] = force.value
+    if not x.direct:
+        out["demand.coupling_torque"] = through.value
+    if x.rotor > 0 and a2 > 0:
+        moved = x.j_coupling if x.coupling_moves else 0.0
+        j = x.rotor + x.motor_side + moved
+        a, b, c = D2 / duration, Da / duration, a2 / duration
+        a, b = a - 2 * moved * b + moved ** 2 * c, b - moved * c
+        if a > 1e-9 * (D2 / duration):
+            out["demand.best_ratio"] = (a / (c * j * j)) ** 0.25
+            out["demand.best_ratio_rms"] = sqrt(max(0, 2 * j * (b + sqrt(a * c))))
+            out["demand.best_ratio_speed"] = out["demand.best_ratio"] * top.value / x.ratio
+    extra = {"hold_braked": braked_hold.value, "falls": falls.value if falls.value > 1e-12 * peak.value else 0.0,
+             "samples": samples, "curve": curve_points, "v_top": v_top}
+    return out, extra
+
+
+def emergency(x, v_top, out, force, through):
+    drive = x.axis.get("drive", {})
+    time = number(drive.get("stop_time"), 0.0)
+    if not time and drive.get("stop_distance") is not None and v_top > 0:
+        time = 2 * number(drive["stop_distance"]) / v_top
+    if not time or not v_top:
+        out["demand.emergency_torque"] = None
+        return
+    moving = [p for p in x.plan.pieces if not p.rest]
+    payloads = sorted({p.play.payload for p in moving})
+    frictions = sorted({p.play.friction for p in moving})
+    ways = set()
+    for p in moving:
+        v = p.at(np.linspace(p.start, p.end, 101))[1]
+        ways |= {1.0} if (v > 1e-9 * v_top).any() else set()
+        ways |= {-1.0} if (v < -1e-9 * v_top).any() else set()
+    low = min(p.play.low for p in moving)
+    high = max(p.play.high for p in moving)
+    for p in x.plan.pieces:
+        q = p.at(np.linspace(p.start, p.end, 2001))[0]
+        low, high = min(low, float(q.min())), max(high, float(q.max()))
+    if not x.position_dependent:
+        high = low
+    whole = not x.winder and high - low >= 2 * pi
+    if whole:
+        high = low + 2 * pi
+    torque = Most()
+    places = np.linspace(low, high, 241 if high > low else 1)
+    shares = np.linspace(0, 1, 81)
+    P, S = np.meshgrid(places, shares, indexing="ij")
+    for d in ways:
+        for payload in payloads:
+            for friction in frictions if len(frictions) < 3 else (frictions[0], frictions[-1]):
+                def values(place, share):
+                    q = place + d * v_top * time * (share - share ** 2 / 2)
+                    s = x.moving(q, d * v_top * (1 - share), -d * v_top / time + 0 * q, d, payload, 0.0, friction)
+                    return np.abs(s["T"]), np.abs(s["C"]), np.abs(s["F"])
+                grid = values(P, S)
+                for most, k in ((torque, 0), (through, 1), (force, 2)):
+                    best = float(grid[k].max())
+                    if best < 0.98 * most.value:
+                        continue
+                    most.see(best)
+                    order = np.argsort(grid[k].ravel())[::-1][:60:12]
+                    for i in order:
+                        place, share = float(P.ravel()[i]), float(S.ravel()[i])
+
+                        def loss(z):
+                            pl = z[0] if whole else min(max(z[0], low), high)
+                            return -float(values(np.array([pl]), np.array([min(max(z[1], 0.0), 1.0)]))[k][0])
+                        if high > low:
+                            r = minimize(loss, [place, share], method="Nelder-Mead",
+                                         options={"initial_simplex": [[place, share], [place + 0.02 * (high - low), share],
+                                                                      [place, share + 0.01]],
+                                                  "xatol": 1e-10, "fatol": 0, "maxfev": 250})
+                            most.see(-r.fun)
+                            for fixed in (low, high):
+                                most.see(golden(lambda s: -loss([fixed, s]), max(share - 0.05, 0), min(share + 0.05, 1))[0])
+                        else:
+                            most.see(golden(lambda s: -loss([low, s]), max(share - 0.02, 0), min(share + 0.02, 1))[0])
+    out["demand.emergency_torque"] = torque.value
+
+
+def inertia(x):
+    """load inertia at the motor, largest and smallest over the cycle"""
+    fixed = x.own / x.ratio ** 2
+    ahead = 1.0
+    for i, _, _, j in x.stages:
+        fixed += j / ahead ** 2
+        ahead *= i
+    fixed += x.motor_side
+    values = []
+    if x.winder:
+        values = [x.mass, x.mass + x.ring_factor * (x.full ** 4 - x.core ** 4)]
+    else:
+        for play in x.plan.plays:
+            q = [play.low, play.high]
+            for p in x.plan.pieces:
+                if p.play is play:
+                    n = 4001 if x.crank_like else 401
+                    q = np.concatenate((q, p.at(np.linspace(p.start, p.end, n))[0]))
+            q = np.asarray(q)
+            if x.turning_load:
+                values.append(x.mass + play.payload * x.payload_radius ** 2)
+                continue
+            r2 = x.radius_at(q)[0] ** 2
+            values += [(x.mass + play.payload) * float(r2.max()), (x.mass + play.payload) * float(r2.min())]
+            if x.crank_like and q.max() > q.min():
+                i = int(r2.argmax())
+                order = np.argsort(q)
+                k = int(np.where(order == i)[0][0])
+                a, b = q[order[max(k - 1, 0)]], q[order[min(k + 1, q.size - 1)]]
+                values.append((x.mass + play.payload) * golden(lambda z: float(x.radius_at(z)[0] ** 2), a, b)[0])
+                i = int(r2.argmin())
+                k = int(np.where(order == i)[0][0])
+                a, b = q[order[max(k - 1, 0)]], q[order[min(k + 1, q.size - 1)]]
+                values.append((x.mass + play.payload) * -golden(lambda z: -float(x.radius_at(z)[0] ** 2), a, b)[0])
+    return fixed + max(values) / x.ratio ** 2, fixed + min(values) / x.ratio ** 2
+
+
+def motion_figures(x, extra):
+    plan, out = x.plan, {}
+    lo = hi = plan.start
+    path = moving = 0.0
+    peaks = [0.0, 0.0]
+    q_last = plan.start
+    for p in plan.pieces:
+        if not p.rest:
+            moving += p.duration
+            for a, b, _ in stretches(x, p):
+                q = p.at(np.array([a, b]))[0]
+                path += abs(float(q[1] - q[0]))
+                lo, hi = min(lo, float(q.min())), max(hi, float(q.max()))
+            t = np.linspace(p.start, p.end, 2001)
+            for k in (1, 2):
+                y = np.abs(p.at(t)[k])
+                i = int(y.argmax())
+                peaks[k - 1] = max(peaks[k - 1], float(y[i]),
+                                   golden(lambda z: float(np.abs(p.at(np.array([z]))[k][0])), t[max(i - 1, 0)], t[min(i + 1, 2000)])[0])
+        q_last = float(p.at(np.array([p.end]))[0][0])
+    out["motion.cycle_time"] = plan.duration
+    out["motion.cycles_per_hour"] = 1 / plan.duration
+    out["motion.duty"] = moving / plan.duration
+    out["motion.stroke"], out["motion.advance"], out["motion.path"] = hi - lo, q_last - plan.start, path
+    out["motion.path_per_year"] = path / plan.duration
+    out["motion.peak_speed"], out["motion.peak_acceleration"] = peaks
+    extra["low"], extra["high"] = lo, hi
+    return out
+
+
+BENDING = {"fixed_free": 1.875104068711961, "supported_supported": pi, "fixed_supported": 3.926602312047919,
+           "fixed_fixed": 4.730040744862704}
+EULER = {"fixed_free": 0.25, "supported_supported": 1.0, "fixed_supported": 2.046, "fixed_fixed": 4.0}
+
+
+def limits(x, project, fig, extra, ratio):
+    """(used, allowed, share) by key; None for a number that is not known"""
+    axis, out = x.axis, {}
+    policy = next(p for p in project["policies"] if p["name"] == axis["policy"])
+    pol = lambda k: number(policy.get(k))
+    motor = axis.get("motor", {})
+    has_motor = bool(motor.get("name")) and not x.direct
+    unknown = (None, None, None)
+    for k in ("speed", "peak_torque", "continuous_loss", "continuous_point", "holding", "inertia_ratio"):
+        out[k] = unknown
+    site = project["site"]
+    if has_motor:
+        scale = number(axis["drive"]["bus_voltage"]) / number(motor["curve_voltage"])
+        top, cont = Curve(motor["peak"], scale), Curve(motor["continuous"])
+        by_ambient = (number(motor["winding_limit"]) - number(site["ambient"])) / (number(motor["winding_limit"]) - number(motor["rated_ambient"]))
+        height = number(site["altitude"])
+        f = min(1.0, max(0.0, by_ambient * (1 - 1e-4 * (height - 1000) if height > 1000 else 1)))
+        stall = float(cont.at(0.0))
+        out["speed"] = (fig["demand.peak_speed"], min(number(motor["max_speed"]), top.w[-1]), pol("speed_share"))
+        # the worst use of the peak curve: by samples, then finely between neighbours where it may be worse
+        used, allowed, worst = 0.0, float(top.at(0.0)), 0.0
+        for w, T in extra["curve"]:
+            c = top.at(w)
+            with np.errstate(divide="ignore", invalid="ignore"):
+                u = np.where(c > 0, T / np.where(c > 0, c, 1), np.where(T == 0, 0.0, np.inf))
+            i = int(u.argmax())
+            if u[i] > worst:
+                worst, used, allowed = float(u[i]), float(T[i]), float(c[i])
+            if np.isfinite(u[i]) and u.size > 2 and u[i] > worst * (1 - 1e-3):
+                a, b = max(i - 1, 0), min(i + 1, u.size - 1)
+                # torque and speed between neighbouring samples are all but straight: follow both
+                s = np.linspace(0, 1, 201)
+                for lo in (a, i):
+                    hi = min(lo + 1, b)
+                    tt, ww = T[lo] + s * (T[hi] - T[lo]), w[lo] + s * (w[hi] - w[lo])
+                    cc = top.at(ww)
+                    if (cc <= 0).any():
+                        continue
+                    k = int((tt / cc).argmax())
+                    if tt[k] / cc[k] > worst:
+                        worst, used, allowed = float(tt[k] / cc[k]), float(tt[k]), float(cc[k])
+        out["peak_torque"] = (used, allowed, pol("peak_torque_share"))
+        heat = 0.0
+        for weight, w, _ in extra["samples"]:
+            heat += float((weight * (stall ** 2 - cont.at(w) ** 2)).sum())
+        share = pol("continuous_share")
+        inside = fig["demand.peak_speed"] <= cont.w[-1] * (1 + 1e-12)
+        mean = fig["demand.rms_torque"] ** 2 + heat / x.plan.duration
+        out["continuous_loss"] = (sqrt(max(0, mean)), stall * sqrt(f), share) if inside else unknown
+        w = fig["demand.mean_speed"] if policy.get("point_speed", "mean") == "mean" else fig["demand.rms_speed"]
+        if w <= cont.w[-1]:
+            c = float(cont.at(w))
+            out["continuous_point"] = (fig["demand.rms_torque"],
+                                       min(sqrt(max(0, f * stall ** 2 - stall ** 2 + c ** 2)), float(top.at(w))), share)
+        out["holding"] = (fig["demand.holding_torque"], stall * sqrt(f), share)
+        over = pol("inertia_ratio_over")
+        if over is not None:
+            out["inertia_ratio"] = (ratio, over, pol("inertia_ratio_tight") / over)
+    if extra["falls"] > 0 or extra["hold_braked"] > 1e-12 * abs(fig["demand.peak_torque"]):
+        need = extra["hold_braked"] if x.tension else fig["demand.static_torque"]
+        out["brake"] = (pol("brake_static_factor") * need, number(motor.get("brake_torque"), 0.0), 1.0) if has_motor else unknown
+    coupling = axis.get("coupling", {})
+    if not x.direct and (coupling.get("allowable_torque") is not None or coupling.get("inertia") is not None):
+        used = fig["demand.coupling_torque"] * number(coupling["service_factor"])
+        out["coupling"] = (used, number(coupling["allowable_torque"]), 1.0) if coupling.get("allowable_torque") is not None else unknown
+    if x.kind == "screw":
+        m, root = x.m, x.m("root_diameter", None)
+        speed = fig["demand.peak_speed"] / x.ratio
+        free = m("free_length", m("length"))
+        loaded = m("loaded_length", free)
+        turning = x.mech.get("turns", "screw") == "screw"
+        if turning:
+            out["critical_speed"] = unknown
+        out["buckling"] = unknown
+        if root:
+            e, rho = m("elastic_modulus"), m("density")
+            if turning:
+                out["critical_speed"] = (speed, BENDING[x.mech["fixity"]] ** 2 / free ** 2 * sqrt(e / rho) * root / 4, pol("critical_speed_share"))
+            out["buckling"] = (fig["demand.axial_force"], EULER[x.mech["fixity"]] * pi ** 2 * e * pi * root ** 4 / 64 / loaded ** 2,
+                               pol("buckling_share"))
+        if x.mech.get("speed_value") is not None:
+            out["speed_value"] = (m("diameter") * speed / (2 * pi), m("speed_value"), 1.0)
+    return out
+
+
+def state(limit):
+    used, allowed, share = limit
+    if used is None or allowed is None:
+        return "cannot_say"
+    return "over" if used > allowed * (1 + 1e-12) else "tight" if used > allowed * share * (1 + 1e-12) else "fits"
+
+
+def worse(a, b):
+    """of two fills"""
+    if b[0] is None:
+        return a
+    if a[0] is None:
+        return b
+    use = lambda l: 0.0 if l[0] == 0 else l[0] / l[1] if l[1] > 0 else math.inf
+    return b if use(b) > use(a) else a
+
+
+def assess(project, axis):
+    x = Axis(project, axis)
+    probe = {}
+    fig = motion_figures(x, probe)
+    most, least = inertia(x)
+    figures = dict(fig)
+    figures["load.inertia"], figures["load.inertia_least"] = most, least
+    if x.rotor > 0:
+        figures["load.rotor_inertia"], figures["load.inertia_ratio"] = x.rotor, most / x.rotor
+    figures["load.efficiency_forward"], figures["load.efficiency_backward"] = x.eta, x.eta_back
+    if not x.direct:
+        figures["load.shaft_drag"] = x.drag
+    fills = [None]
+    if x.winder:
+        holds = pi * (x.full ** 2 - x.core ** 2) / x.m("web_thickness")
+        below, above = x.plan.start - probe["low"], probe["high"] - x.plan.start
+        before, room = (below, above) if x.way > 0 else (above, below)
+        if holds - before - room < 0:
+            return None
+        fills = [before + (holds - before - room) * i / 4 for i in range(5)]
+    best, all_limits = None, None
+    for i, web in enumerate(fills):
+        x.web = web or 0.0
+        d, extra = demand(x)
+        now = limits(x, project, d, extra, most / x.rotor if x.rotor > 0 else None)
+        if x.winder:
+            figures[f"demand.fill_{i}.rms_torque"] = d["demand.rms_torque"]
+            figures[f"demand.fill_{i}.peak_torque"] = d["demand.peak_torque"]
+        all_limits = now if all_limits is None else {k: worse(all_limits[k], now[k]) if k in all_limits else now[k]
+                                                     for k in {**all_limits, **now}}
+        if best is None or d["demand.rms_torque"] > best["demand.rms_torque"]:
+            best = d
+    figures.update(best)
+    return figures, all_limits
