@@ -97,6 +97,8 @@ class Account {
         const double rounding = 1e-12 * std::abs(d.peak.torque);
         for (double* torque : {&d.holding_torque, &d.brake_torque, &d.fall_torque})
             if (*torque < rounding) *torque = 0;
+        for (ShaftPoint* p : {&d.peak_motoring, &d.peak_braking})
+            if (std::abs(p->torque) < rounding) *p = {};
         if (heat_ > 0)
             for (std::size_t k = 0; k < part_heat_.size(); ++k) d.rms_share[k] = part_heat_[k] / heat_;
     }

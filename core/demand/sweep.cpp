@@ -119,7 +119,7 @@ void Sweep::cut(const Span& whole) {
     edges.assign({from, to});
     // laws do not reverse inside a piece, but ramps through zero and traces do
     if (!p.one_way) {
-        for (const double tau : extremes(p, no_bound, no_bound, no_bound, rest_).reversals) edges.push_back(p.start + tau);
+        for (const double tau : extremes(p, no_bound, no_bound, no_bound, 1e-4 * rest_).reversals) edges.push_back(p.start + tau);
         std::sort(edges.begin(), edges.end());
     }
     if (m_.path == LoadModel::Path::winder) add_places(whole, edges);

@@ -35,13 +35,14 @@ class Planner {
         static_law(unit_law(m.law, m.acceleration_share.value_or(1.0 / 3), m.deceleration_share.value_or(1.0 / 3),
                        m.rounding.value_or(0)),
             d, m.duration.si);
+        if (m.reference == Reference::target) position_ = m.distance.si;
     }
     void operator()(const MoveByLimits& m) {
         const double d = distance(m.distance.si, m.reference);
         if (d == 0 || !from_rest()) return;
         const double a = m.acceleration.si;
         const Profile p = profile_by_limits(std::abs(d), m.speed.si, a, m.deceleration.value_or(a), m.jerk.value_or(0));
-        const double end = position_ + d;
+        const double end = m.reference == Reference::target ? m.distance.si : position_ + d;
         const double sign = d < 0 ? -1 : 1;
         ramp(p.up, sign, 0);
         uniform(p.cruising, sign * p.peak_speed, 0);
@@ -146,7 +147,13 @@ class Planner {
              " there; put a change of speed to 0 before it");
         return false;
     }
-    double distance(double given, Reference r) const { return r == Reference::target ? given - position_ : given; }
+    // An axis that stands at its target but for rounding has nowhere to go.
+    double distance(double given, Reference r) const {
+        if (r != Reference::target) return given;
+        const double d = given - position_;
+        const double rounding = 1e-12 * std::max({std::abs(given), std::abs(position_), out.motion.highest - out.motion.lowest});
+        return std::abs(d) <= rounding ? 0 : d;
+    }
     void play(std::size_t segment, std::size_t depth) {
         segment_ = segment;
         depth_ = depth;
@@ -285,12 +292,13 @@ class Planner {
                 "it begins at " + speed_text(v) + ", but the axis has " + speed_text(speed_) +
                     " there; the jump is not part of the demand"});
         const double shift = position_ - pieces.front().position(0);
-        noise_ = (recorded ? 1e-9 : 1e-13) * fastest;
-        const double length = pieces.back().start + pieces.back().duration - pieces.front().start;
+        noise_ = 1e-13 * fastest;
+        const double least = (pieces.back().start + pieces.back().duration - pieces.front().start) /
+                             static_cast<double>(pieces.size());
         for (Piece whole : pieces) {
             whole.c[0] += shift;
             if (recorded) {
-                for (Piece& p : still_apart(whole, noise_, 1e-6 * length)) add(p);
+                for (Piece& p : still_apart(whole, 1e-9 * fastest, least)) add(p);
                 continue;
             }
             const double h = whole.duration;

@@ -21,7 +21,7 @@ import random_axes  # noqa: E402
 PER_FILE = 14
 TOLERANCE = 1e-6
 # where sampling, not the program, sets the limit: see docs/validation.md
-SAMPLED = {"peak_torque": 2e-5, "demand.rms_share": 1e-5}
+SAMPLED = {"peak_torque": 2e-5, "demand.rms_share": 1e-5, "demand.peak_return": 5e-6, "demand.peak_power": 5e-6}
 SCALE = {  # the range a figure is measured against, where it may be small by itself
     "demand.peak_motoring_torque": "demand.peak_torque", "demand.peak_braking_torque": "demand.peak_torque",
     "demand.holding_torque": "demand.peak_torque", "demand.rms_torque": "demand.peak_torque",
@@ -47,6 +47,8 @@ def differs(key, ours, theirs, all_theirs):
             size = max(size, abs(all_theirs[other]))
     if key.startswith("demand.rms_share"):
         size = 1.0
+    if key in ("demand.peak_power", "demand.peak_return"):
+        size = max(size, abs(all_theirs["demand.peak_torque"]) * all_theirs["demand.peak_speed"])
     if "peak" in key or key == "demand.breakaway_torque":
         return abs(abs(ours) - abs(theirs)) > tolerance(key) * size  # of two equal peaks either may be named
     return abs(ours - theirs) > tolerance(key) * size + 1e-12 * abs(size) + (1e-15 if size == 0 else 0)

@@ -11,7 +11,7 @@ class Piece:
 
     def __init__(self, start, duration, at, segment, play):
         self.start, self.duration, self.at, self.segment, self.play = start, duration, at, segment, play
-        self.rest = False
+        self.rest = self.recorded = False
 
     @property
     def end(self):
@@ -187,11 +187,12 @@ class Plan:
 
     def jerk(self, duration, a, j):
         """Constant jerk from where the axis is; cut where it reverses."""
-        v0, left = self.v, duration
+        v0, a0, left = self.v, a, duration
         roots = [float(r.real) for r in np.roots([j / 2, a, v0]) if abs(r.imag) < 1e-14] if (j or a) else []
         fast = max(abs(v0), abs(v0 + a * duration + j * duration ** 2 / 2))
         for r in sorted(roots):
-            if 1e-7 * duration < r < duration * (1 - 1e-7) and fast > 0:
+            beyond = v0 + a0 * (r + duration) / 2 + j * (r + duration) ** 2 / 8  # a double root at the end is no reversal
+            if 1e-7 * duration < r < duration * (1 - 1e-7) and abs(beyond) > 1e-9 * fast:
                 self.lay(r - (duration - left), polynomial(self.q, self.v, a, j, self.now))
                 a, left = a + j * (r - (duration - left)), duration - r
                 self.v = 0.0
@@ -199,7 +200,10 @@ class Plan:
 
     def distance(self, w):
         d = self.number(w["distance"])
-        return d - self.q if w.get("reference") == "target" else d
+        if w.get("reference") != "target":
+            return d
+        away = d - self.q
+        return 0.0 if abs(away) <= 1e-12 * max(abs(d), abs(self.q)) else away
 
     def move_in_time(self, w):
         n, d = self.number, self.distance(w)
@@ -215,6 +219,8 @@ class Plan:
                 return q0 + d * s, d / time * v, d / time ** 2 * a
             self.lay((end - begin) * time, at)
         self.q, self.v, self.now = q0 + d, 0.0, t0 + time
+        if w.get("reference") == "target":
+            self.q = n(w["distance"])
 
     def ramp_parts(self, dv, a, j):
         """Durations of jerk, hold, jerk for a change of speed > 0 within a and j, and the acceleration reached."""
@@ -240,7 +246,7 @@ class Plan:
             return
         a = n(w["acceleration"])
         b, j, limit = n(w.get("deceleration"), a), n(w.get("jerk"), 0.0), n(w["speed"])
-        end = self.q + d
+        end = n(w["distance"]) if w.get("reference") == "target" else self.q + d
 
         def ramps(v):
             out = 0.0
@@ -334,6 +340,12 @@ class Plan:
             slow = 1e-9 * v.max()
             still = v <= slow
             cuts = [0.0, half, times[-1] - half, times[-1]]
+            step = (times[-1] - times[0]) / (times.size - 1)
+            # but what passes through standstill faster than from one sample to the next does not stand
+            runs = np.split(np.arange(still.size), np.where(still[1:] != still[:-1])[0] + 1)
+            for run in runs:
+                if still[run[0]] and dense[run[-1]] - dense[run[0]] < step:
+                    still[run] = False
             for k in np.where(still[1:] != still[:-1])[0]:
                 lo, hi = dense[k], dense[k + 1]
                 for _ in range(60):
@@ -345,7 +357,10 @@ class Plan:
                 cuts.append(hi)
             cuts = np.unique(np.clip(cuts, 0, times[-1]))
             for lo, hi in zip(cuts[:-1], cuts[1:]):
-                self.lay(hi - lo, at, abs(float(inner(np.array([(lo + hi) / 2]))[1][0])) <= slow)
+                before = len(self.pieces)
+                self.lay(hi - lo, at, bool(still[np.searchsorted(dense, (lo + hi) / 2)]))
+                for p in self.pieces[before:]:
+                    p.recorded = True
         else:
             raise NotImplementedError
         self.v = 0.0
