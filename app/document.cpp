@@ -13,6 +13,28 @@ QString field_name(const std::string& label, const QString& path) {
                                              : QStringLiteral("%1 %2").arg(name).arg(number);
 }
 
+QString waiting_for(Document& document, const QStringList& places) {
+    if (!document.has_axis()) return QObject::tr("No axis yet: add one in the outline.");
+    QStringList names;
+    int more = 0;
+    for (const Problem& p : document.assessment().problems) {
+        if (p.severity != Severity::error) continue;
+        const QString own = QString::fromStdString(p.path).mid(document.axis_path().size());
+        const bool wanted = places.isEmpty() || std::any_of(places.begin(), places.end(),
+                                                    [&](const QString& place) { return own.startsWith(place); });
+        const QString name = field_name(p.field, QString::fromStdString(p.path));
+        if (!wanted || names.contains(name)) continue;
+        if (names.size() < 4)
+            names << name;
+        else
+            ++more;
+    }
+    if (names.isEmpty()) return {};
+    QString text = QObject::tr("waits for: %1").arg(names.join(QStringLiteral("; ")));
+    if (more > 0) text += QObject::tr(" and %1 more").arg(more);
+    return text;
+}
+
 class SnapshotCommand : public QUndoCommand {
   public:
     SnapshotCommand(Document& document, Document::Snapshot before, Document::Snapshot after, const QString& name,
@@ -33,6 +55,7 @@ class SnapshotCommand : public QUndoCommand {
         const auto* o = static_cast<const SnapshotCommand*>(other);
         if (o->merge_ != merge_) return false;
         after_ = o->after_;
+        setObsolete(*after_ == *before_); // typed and taken back: nothing to undo
         return true;
     }
 
@@ -119,15 +142,30 @@ std::optional<Problem> Document::set_quantity(const QString& path, const QString
 }
 
 std::optional<Problem> Document::type_quantity(const QString& path, const QString& text) {
+    const auto at_path = [&](Machine& m) {
+        auto field = find_field(m, path.toStdString());
+        return field && field->quantity ? std::move(field) : std::nullopt;
+    };
+    if (typed_.path != path || typed_.number != typing_) {
+        Machine copy = *machine_;
+        const auto field = at_path(copy);
+        typed_ = {path, typing_, field ? *field->quantity : QuantityBase{}};
+    }
     auto problem = set_quantity(path, text);
     if (!problem || read_only_) return problem;
-    Machine copy = *machine_;
-    if (const auto field = find_field(copy, path.toStdString()); field && field->quantity) {
-        if (const std::string& stored = field->quantity->text; text.toStdString() != stored)
-            drafts_.keep(path, {text, *problem, stored});
-        else if (drafts_.drop(path))
-            emit drafts_changed();
-    }
+    auto after = std::make_shared<Machine>(*machine_);
+    const auto field = at_path(*after);
+    if (!field) return problem;
+    const std::string stored = typed_.before.text;
+    if (text.toStdString() != stored)
+        drafts_.keep(path, {text, *problem, stored});
+    else if (drafts_.drop(path))
+        emit drafts_changed();
+    if (*field->quantity == typed_.before) return problem;
+    *field->quantity = typed_.before;
+    undo_.push(new SnapshotCommand(*this, machine_, std::move(after),
+        tr("%1: %2").arg(QString::fromStdString(field->label()), QString::fromStdString(stored)),
+        path + QString::number(typing_)));
     return problem;
 }
 
@@ -213,8 +251,10 @@ void Document::open(ProjectRead project, const QString& file) {
     read_only_ = project.read_only;
     read_only_reason_ = QString::fromStdString(project.read_only ? project.warning : "");
     machine_.reset();
+    typed_ = {};
     replace(std::make_shared<const Machine>(std::move(project.machine)));
     emit status_changed();
+    emit opened();
 }
 
 void Document::recover(ProjectRead project, const QString& file) {

@@ -19,6 +19,12 @@ namespace fulmox::app {
 /// What a field is called where its place is not seen: "Time, segment 2".
 QString field_name(const std::string& label, const QString& path);
 
+class Document;
+
+/// "waits for: Distance, segment 2; Lead" of the errors of the axis below one of the places ("/cycle"; none: of all), or
+/// nothing where there are none.
+QString waiting_for(Document& document, const QStringList& places = {});
+
 class Document : public QObject {
     Q_OBJECT
 
@@ -39,7 +45,8 @@ class Document : public QObject {
     /// Sets a quantity from text; on bad text nothing changes and the problem is returned. Edits of the same field in a
     /// row merge into one undo step until end_typing().
     std::optional<Problem> set_quantity(const QString& path, const QString& text);
-    /// The same for what somebody types: bad text is kept as a draft.
+    /// The same for what somebody types: while it can be read it is tried out; bad text is kept as a draft, and the value
+    /// from before the typing began is in force again, never what the first letters happened to mean.
     std::optional<Problem> type_quantity(const QString& path, const QString& text);
     void set_standing(const QString& path, Standing standing);
     void set_text(const QString& path, const QString& text);
@@ -84,6 +91,7 @@ class Document : public QObject {
     void changed();        ///< the machine or the selection changed
     void status_changed(); ///< file, modified or read-only state changed
     void refused(const QString& why);
+    void opened();         ///< another project took the place of the one before
     void drafts_changed(); ///< a draft was put right, or a field left with one
 
   private:
@@ -94,7 +102,15 @@ class Document : public QObject {
     void push(
         const QString& name, const std::function<void(Machine&)>& change, const QString& merge, const ListChange& list);
 
+    /// One stretch of typing into a field.
+    struct Typing {
+        QString path;
+        int number = -1;
+        QuantityBase before;
+    };
+
     Snapshot machine_;
+    Typing typed_;
     Drafts drafts_;
     Snapshot pinned_;
     std::vector<std::optional<Assessment>> pinned_assessments_;

@@ -10,6 +10,7 @@
 #include <QKeyEvent>
 #include <QPainter>
 #include <QScrollArea>
+#include <QScrollBar>
 #include <QVBoxLayout>
 #include <cmath>
 
@@ -182,6 +183,11 @@ Ledger::Ledger(Document& document, QWidget* parent) : QFrame(parent), document_(
     inner->setObjectName(QStringLiteral("clear"));
     scroll->setWidget(inner);
     box->addWidget(scroll, 1);
+    connect(&document_, &Document::opened, this, [this, scroll] {
+        open_.clear();
+        scroll->verticalScrollBar()->setValue(0);
+        refresh();
+    });
     connect(order_, &QPushButton::clicked, this, [this] {
         by_kind_ = !by_kind_;
         order_->setText(by_kind_ ? tr("working order") : tr("tightest first"));

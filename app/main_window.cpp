@@ -56,6 +56,7 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     banner_line->setContentsMargins(14, 5, 10, 5);
     banner_text_ = new QLabel;
     banner_text_->setWordWrap(true);
+    banner_text_->setTextFormat(Qt::PlainText);
     banner_text_->setObjectName(QStringLiteral("banner-text"));
     banner_line->addWidget(banner_text_, 1);
     banner_buttons_ = new QHBoxLayout;
@@ -88,13 +89,19 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     autosave_.setSingleShot(true);
     autosave_.setInterval(1500);
     connect(&autosave_, &QTimer::timeout, this, &MainWindow::keep_now);
-    confirm_discard = [this] {
-        return QMessageBox::question(this, tr("Unsaved work"),
-                   (document_.modified() ? tr("%1 has changes that are not saved. Leave them behind?")
-                                         : tr("%1 has fields with text that cannot be read. Leave it behind?"))
-                       .arg(document_.title()),
-                   QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Cancel) == QMessageBox::Discard;
+    confirm_leave = [this] {
+        const auto pressed = QMessageBox::question(this, tr("Unsaved work"),
+            document_.modified() ? tr("%1 has changes that are not saved.").arg(document_.title())
+                                 : tr("%1 has fields with text that cannot be read.").arg(document_.title()),
+            QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
+        return pressed == QMessageBox::Save      ? Leave::save
+               : pressed == QMessageBox::Discard ? Leave::discard
+                                                 : Leave::stay;
     };
+    connect(&document_, &Document::opened, this, [this] {
+        hide_message();
+        show_page(0);
+    });
     show_page(0);
     refresh_status();
     refresh_policies();
@@ -129,6 +136,7 @@ QWidget* MainWindow::build_top_bar() {
     menus->setFixedHeight(28);
     line->addWidget(menus, 0, Qt::AlignVCenter);
     title_ = new QLabel;
+    title_->setTextFormat(Qt::PlainText);
     title_->setFont(type_face(13, Weight::strong));
     title_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     line->addWidget(title_, 1);
@@ -455,7 +463,16 @@ void MainWindow::keep_now() {
 }
 
 bool MainWindow::may_leave() {
-    return (!document_.modified() && document_.drafts().all().empty()) || confirm_discard();
+    if (!document_.modified() && document_.drafts().all().empty()) return true;
+    switch (confirm_leave()) {
+    case Leave::save:
+        return save();
+    case Leave::discard:
+        return true;
+    case Leave::stay:
+        break;
+    }
+    return false;
 }
 
 bool MainWindow::open_file(const QString& file) {

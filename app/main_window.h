@@ -58,8 +58,9 @@ class MainWindow : public QMainWindow {
     void show_quick_sums();
     /// Autosave now, rather than a moment after the last change.
     void keep_now();
-    /// Asks about unsaved work; a test can answer for the user: true discards.
-    std::function<bool()> confirm_discard;
+    enum class Leave { save, discard, stay };
+    /// Asks what becomes of unsaved work; a test can answer for the user.
+    std::function<Leave()> confirm_leave;
     QString message() const;
 
   protected:

@@ -34,6 +34,8 @@ PolicyEditor::PolicyEditor(Document& document, QWidget* parent) : QDialog(parent
     help_ = new HelpStrip(document);
     right->addWidget(help_);
     line->addLayout(right, 1);
+    // Enter in a field is not a press of a button
+    for (QPushButton* b : {copy, remove_}) b->setAutoDefault(false);
     connect(form_, &Form::focused, help_, &HelpStrip::show_field);
     connect(list_, &QListWidget::currentRowChanged, this, &PolicyEditor::select);
     connect(copy, &QPushButton::clicked, this, [this] {

@@ -40,7 +40,7 @@ int main(int argc, char** argv) {
     load_fonts();
     apply_theme(application, false);
     MainWindow window(home.path());
-    window.confirm_discard = [] { return true; };
+    window.confirm_leave = [] { return MainWindow::Leave::discard; };
     window.open_demo();
     window.show();
     if (!QTest::qWaitForWindowExposed(&window)) return 2;

@@ -111,6 +111,13 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
         [this] { emit quick_sums_requested(); });
     outside->addStretch(1);
     cards_box->addLayout(outside);
+    close_ = new QPushButton;
+    close_->setObjectName(QStringLiteral("link"));
+    close_->setProperty("action", QStringLiteral("close-cycle"));
+    close_->setToolTip(tr("Adds a move to where the cycle began, as the last move goes"));
+    connect(close_, &QPushButton::clicked, this, &HowMoves::close_cycle);
+    close_->hide();
+    cards_box->addWidget(close_, 0, Qt::AlignLeft);
     said_ = new QLabel;
     said_->setObjectName(QStringLiteral("problem"));
     said_->setFont(type_face(12));
@@ -148,6 +155,11 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
     QVBoxLayout* law_box = make_card(law_card, tr("This move under every law"));
     laws_ = new LawTable(document);
     law_box->addWidget(laws_);
+    auto* take_law = new QPushButton(tr("Use this law"));
+    take_law->setObjectName(QStringLiteral("take-law"));
+    take_law->setToolTip(tr("Give the selected move the law of the selected row (Enter or double-click)"));
+    connect(take_law, &QPushButton::clicked, laws_, &LawTable::take);
+    law_box->addWidget(take_law, 0, Qt::AlignRight);
     column->addWidget(law_card);
     connect(laws_, &LawTable::shown, law_card, &QWidget::setVisible);
     connect(list_, &SegmentTable::row_changed, this, &HowMoves::select);
@@ -195,6 +207,13 @@ void HowMoves::refresh_list() {
         if (selected != current()) list_->select(selected);
     }
     select(selected);
+    const auto& motion = document_.assessment().motion;
+    const Motion kind = motion_of(document_.axis().mechanism);
+    const bool open = motion && must_return(kind) && !closes(*motion);
+    close_->setVisible(open);
+    if (open)
+        close_->setText(tr("It ends %1 from where it began: add the way back")
+                            .arg(qs(format_quantity(motion->advance, Kind::length, document_.machine().unit_system))));
     if (!said_of_cell_) return;
     const auto& drafts = document_.drafts().all();
     if (std::none_of(drafts.begin(), drafts.end(),
@@ -221,6 +240,42 @@ void HowMoves::select(int segment) {
                     qs(format_quantity(
                         removed_noise(*trace, trace_pieces(*trace)), kind, document_.machine().unit_system, 3))));
     }
+}
+
+// The last move of the cycle once more, to where the cycle began, in a time that keeps its mean speed.
+void HowMoves::close_cycle() {
+    const auto& motion = document_.assessment().motion;
+    if (!motion) return;
+    const auto& segments = document_.axis().cycle.segments;
+    const bool rotary = motion_of(document_.axis().mechanism).rotary;
+    Segment back;
+    MoveInTime move;
+    move.duration = Quantity<Kind::time>("1 s");
+    back.what = move;
+    for (auto s = segments.rbegin(); s != segments.rend(); ++s)
+        if (std::holds_alternative<MoveInTime>(s->what) || std::holds_alternative<MoveByLimits>(s->what)) {
+            back.what = s->what;
+            break;
+        }
+    const std::string start = format_exact(motion->start_position) + (rotary ? " rad" : " m");
+    std::visit(
+        [&](auto& m) {
+            using T = std::decay_t<decltype(m)>;
+            if constexpr (std::is_same_v<T, MoveInTime> || std::is_same_v<T, MoveByLimits>) {
+                if constexpr (std::is_same_v<T, MoveInTime>)
+                    if (m.distance.given() && m.distance.si != 0 && m.reference == Reference::from_here)
+                        m.duration = Quantity<Kind::time>(
+                            format_number(m.duration.si * std::abs(motion->advance / m.distance.si), 4) + " s");
+                m.distance = MotionQuantity<Order::position>(document_.axis().cycle.start_position.given()
+                                                                 ? document_.axis().cycle.start_position.text
+                                                                 : start);
+                m.reference = Reference::target;
+            }
+        },
+        back.what);
+    const int at = static_cast<int>(segments.size());
+    edit_segments(
+        tr("move back to the start"), -1, at, [&](auto& list) { list.push_back(back); }, at);
 }
 
 void HowMoves::say(const QString& text) {

@@ -7,6 +7,8 @@
 #include "app/widgets/figures.h"
 #include "app/widgets/segment_table.h"
 
+class QPushButton;
+
 namespace fulmox::app {
 
 class HowMoves : public Page {
@@ -33,7 +35,9 @@ class HowMoves : public Page {
     int current() const { return list_->selected(); }
 
     void say(const QString& text);
+    void close_cycle();
 
+    QPushButton* close_ = nullptr; ///< offers the way back where the cycle does not end where it began
     QLabel* said_;
     bool said_of_cell_ = false; ///< what is said goes with the text in the cell
     QLabel* trace_note_;

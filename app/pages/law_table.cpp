@@ -5,7 +5,10 @@
 #include "core/match/sensitivity.h"
 #include "core/quantity/format.h"
 
+#include <QClipboard>
+#include <QGuiApplication>
 #include <QHeaderView>
+#include <QKeyEvent>
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -33,14 +36,32 @@ LawTable::LawTable(Document& document, QWidget* parent) : QTableWidget(parent), 
     horizontalHeader()->setFont(type_face(11));
     horizontalHeader()->setMinimumSectionSize(30);
     setStyleSheet(QStringLiteral("QHeaderView::section { padding: 1px 0; font-size: 11px; }"));
-    const auto take = [this](int row) {
-        document_.set_choice(document_.axis_path() + QStringLiteral("/cycle/segments/%1/what/law").arg(segment_), row);
-    };
-    connect(this, &QTableWidget::cellClicked, this, take);
-    connect(this, &QTableWidget::cellActivated, this, take);
+    setTabKeyNavigation(false);
+    connect(this, &QTableWidget::cellDoubleClicked, this, &LawTable::take);
     later_.setSingleShot(true);
     later_.setInterval(120);
     connect(&later_, &QTimer::timeout, this, &LawTable::reckon);
+}
+
+void LawTable::take() {
+    if (currentRow() < 0 || segment_ < 0) return;
+    document_.set_choice(
+        document_.axis_path() + QStringLiteral("/cycle/segments/%1/what/law").arg(segment_), currentRow());
+}
+
+void LawTable::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) return take();
+    if (!event->matches(QKeySequence::Copy)) return QTableWidget::keyPressEvent(event);
+    QString text;
+    for (int row = -1; row < rowCount(); ++row) {
+        QStringList cells;
+        for (int c = 0; c < columnCount(); ++c) {
+            const QTableWidgetItem* cell = row < 0 ? horizontalHeaderItem(c) : item(row, c);
+            cells << (cell ? cell->text().replace(QLatin1Char('\n'), QStringLiteral(", ")) : QString());
+        }
+        text += cells.join(QLatin1Char('\t')) + QLatin1Char('\n');
+    }
+    QGuiApplication::clipboard()->setText(text);
 }
 
 void LawTable::show_segment(int segment) {

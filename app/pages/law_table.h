@@ -18,11 +18,15 @@ class LawTable : public QTableWidget {
     QSize sizeHint() const override { return {420, 8 * 23 + 30}; }
     QSize minimumSizeHint() const override { return {300, 8 * 21 + 26}; }
 
+    /// Gives the segment the law of the current row.
+    void take();
+
   signals:
     void shown(bool any);
 
   protected:
     void resizeEvent(QResizeEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
 
   private:
     void reckon();

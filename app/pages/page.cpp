@@ -7,6 +7,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QScrollArea>
+#include <QScrollBar>
 #include <QTimer>
 #include <QVBoxLayout>
 
@@ -73,6 +74,7 @@ void Page::lay_out(const std::vector<QWidget*>& inputs, QWidget* meaning, int in
         connect(f, &Form::focused, this, &Page::show_input);
     }
     inputs_ = scroll;
+    connect(&document_, &Document::opened, scroll, [scroll] { scroll->verticalScrollBar()->setValue(0); });
     line->addLayout(left);
     line->addWidget(meaning, 1);
     body_->addLayout(line, 1);

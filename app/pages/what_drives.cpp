@@ -36,19 +36,18 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     motor_box->setContentsMargins(14, 8, 14, 8);
     motor_box->setSpacing(2);
     motor_name_ = new QLabel;
+    motor_name_->setTextFormat(Qt::PlainText);
     motor_name_->setFont(type_face(16, Weight::strong));
     motor_facts_ = new Level<QLabel>;
     motor_facts_->setMinimumHeight(48);
     motor_facts_->setObjectName(QStringLiteral("second"));
     motor_facts_->setFont(type_face(12));
     motor_facts_->setWordWrap(true);
+    motor_facts_->setTextFormat(Qt::PlainText);
     remove_ = new QPushButton(tr("Take out"));
     remove_->setObjectName(QStringLiteral("link"));
     remove_->setAccessibleName(tr("Take the motor out"));
-    connect(remove_, &QPushButton::clicked, this, [this] {
-        document_.edit(tr("no motor"),
-            [this](Machine& m) { m.axes[static_cast<std::size_t>(document_.axis_index())].motor = Motor{}; });
-    });
+    connect(remove_, &QPushButton::clicked, this, [this] { table_->take_out(); });
     auto* name_line = new QHBoxLayout;
     name_line->addWidget(motor_name_, 1);
     name_line->addWidget(remove_);

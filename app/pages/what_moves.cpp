@@ -51,6 +51,12 @@ WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr("W
                                     : qs(s.name),
                     s.ratio.given() ? qs(s.ratio.text) : QStringLiteral("?"));
         });
+    // a linear drive has no shaft for a reduction to turn
+    const auto show_stages = [this, &document] {
+        stages_->setVisible(document.has_axis() && (motion_of(document.axis().mechanism).has & Motion::shaft));
+    };
+    connect(&document, &Document::changed, stages_, show_stages);
+    show_stages();
     rest_ = new Form(document, {});
     forms_.push_back(form);
     forms_.push_back(rest_);

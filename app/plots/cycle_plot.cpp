@@ -45,15 +45,31 @@ std::optional<double> own_distance(const Segment& s) {
 
 void lay_over(QCPGraph* graph, const Trajectory& motion, std::size_t channel, const Unit& unit) {
     QVector<double> x, y;
-    // long recordings are thinned to what the screen can show
-    const std::size_t every = 1 + motion.pieces.size() / 20000;
-    for (std::size_t i = 0; i < motion.pieces.size(); i += every) {
-        const Piece& p = motion.pieces[i];
-        const int n = p.at_rest() || (channel >= 2 && p.uniform()) || motion.pieces.size() > 2000 ? 1 : 24;
-        for (int k = 0; k <= n; ++k) {
-            const double tau = p.duration * k / n;
-            x.push_back(p.start + tau);
-            y.push_back(from_si(value(p, channel, tau), unit));
+    // of a long recording each stretch keeps its first, its least and its largest value
+    const std::size_t many = motion.pieces.size(), every = 1 + many / 20000;
+    for (std::size_t first = 0; first < many; first += every) {
+        if (every == 1) {
+            const Piece& p = motion.pieces[first];
+            const int n = p.at_rest() || (channel >= 2 && p.uniform()) || many > 2000 ? 1 : 24;
+            for (int k = 0; k <= n; ++k) {
+                const double tau = p.duration * k / n;
+                x.push_back(p.start + tau);
+                y.push_back(from_si(value(p, channel, tau), unit));
+            }
+            continue;
+        }
+        std::array<std::pair<double, double>, 3> kept{};
+        for (std::size_t i = first; i < std::min(first + every, many); ++i) {
+            const Piece& p = motion.pieces[i];
+            const std::pair<double, double> here{p.start, value(p, channel, 0)};
+            if (i == first) kept.fill(here);
+            if (here.second < kept[1].second) kept[1] = here;
+            if (here.second > kept[2].second) kept[2] = here;
+        }
+        std::sort(kept.begin(), kept.end());
+        for (const auto& [t, v] : kept) {
+            x.push_back(t);
+            y.push_back(from_si(v, unit));
         }
     }
     graph->setData(x, y, true);
@@ -112,6 +128,8 @@ void CyclePlot::refresh() {
     borders_.clear();
     const Theme& t = theme();
     const bool any = document_.has_axis() && document_.assessment().motion.has_value();
+    const QString waits = any ? QString() : waiting_for(document_, {QStringLiteral("/cycle")});
+    say_missing(any ? QString() : waits.isEmpty() ? waiting_for(document_) : waits);
     const bool rotary = document_.has_axis() && motion_of(document_.axis().mechanism).rotary;
     // jerk is drawn where it is finite: an acceleration that jumps has none to show
     const bool jerk = any && std::isfinite(document_.assessment().motion->peak_jerk);
@@ -148,6 +166,8 @@ void CyclePlot::refresh() {
         if (!any) {
             graphs_[i]->data()->clear();
             pinned_[i]->data()->clear();
+            if (i < raw_.size()) raw_[i]->data()->clear();
+            shown_duration_ = -1;
             continue;
         }
         const Trajectory& motion = *document_.assessment().motion;

@@ -79,9 +79,11 @@ void PathPlot::refresh() {
         path_->data()->clear();
         pinned_->data()->clear();
         points_->data()->clear();
+        say_missing(waiting_for(document_));
         replot(QCustomPlot::rpQueuedReplot);
         return;
     }
+    say_missing({});
     const Demand& d = *document_.assessment().demand;
     const auto draw = [&](QCPCurve* curve, const Demand& demand) {
         QVector<double> at, across, along;

@@ -22,7 +22,31 @@ Plot::Plot(QWidget* parent) : QCustomPlot(parent) {
     bubble_->setAttribute(Qt::WA_TransparentForMouseEvents);
     bubble_->setContentsMargins(6, 3, 6, 3);
     bubble_->hide();
+    missing_ = new QLabel(this);
+    missing_->setObjectName(QStringLiteral("missing"));
+    missing_->setTextFormat(Qt::PlainText);
+    missing_->setAlignment(Qt::AlignCenter);
+    missing_->setWordWrap(true);
+    missing_->setContentsMargins(24, 8, 24, 8);
+    missing_->hide();
     setToolTip({});
+}
+
+void Plot::say_missing(const QString& text) {
+    missing_->setText(text);
+    missing_->setVisible(!text.isEmpty());
+    if (text.isEmpty()) return;
+    missing_->setFont(type_face(13));
+    missing_->setStyleSheet(
+        QStringLiteral("background:%1;color:%2").arg(theme().panel.name(), theme().second.name()));
+    missing_->setGeometry(rect());
+    missing_->raise();
+    bubble_->hide();
+}
+
+void Plot::resizeEvent(QResizeEvent* event) {
+    QCustomPlot::resizeEvent(event);
+    missing_->setGeometry(rect());
 }
 
 QCPAxisRect* Plot::add_rect(int row, const QString& y_label, bool time_axis) {
@@ -38,6 +62,7 @@ QCPAxisRect* Plot::add_rect(int row, const QString& y_label, bool time_axis) {
 
 void Plot::restyle() {
     const Theme& t = theme();
+    bubble_->hide(); // it told of what was drawn before
     setBackground(QBrush(t.panel));
     for (QCPAxisRect* rect : axisRects()) {
         for (QCPAxis* a : rect->axes()) {

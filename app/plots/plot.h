@@ -17,6 +17,9 @@ class Plot : public QCustomPlot {
     /// Colours and fonts of the present theme on every axis rect.
     void restyle();
     QCPAxisRect* add_rect(int row, const QString& y_label, bool time_axis);
+    /// Covers the plot with words on what is missing for it; empty uncovers it.
+    void say_missing(const QString& text);
+    QString missing() const { return missing_->isHidden() ? QString() : missing_->text(); }
     void set_file_stem(const QString& stem) { stem_ = stem; }
 
     /// One row per sample of the first graph's keys; header with units as the axis labels have them.
@@ -33,6 +36,7 @@ class Plot : public QCustomPlot {
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseDoubleClickEvent(QMouseEvent* event) override;
     void leaveEvent(QEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
     virtual void reset_view() = 0;
     /// Text of the readout at a position, empty for none; `x` in the coordinate of the bottom axis.
     virtual QString readout(double x, double y, QCPAxisRect* rect) = 0;
@@ -46,6 +50,7 @@ class Plot : public QCustomPlot {
   private:
     QString stem_ = QStringLiteral("plot");
     QLabel* bubble_;
+    QLabel* missing_;
 };
 
 } // namespace fulmox::app

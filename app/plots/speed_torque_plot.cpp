@@ -148,6 +148,11 @@ void SpeedTorquePlot::refresh() {
         }
     }
     restyle();
+    const bool any = document_.has_axis() && document_.assessment().demand;
+    const bool direct = document_.has_axis() && motion_of(document_.axis().mechanism).direct;
+    say_missing(!any     ? waiting_for(document_)
+                : direct ? tr("A linear motor has no curve of torque over speed; page 3 shows its force.")
+                         : QString());
     if (end <= 0) end = 3000;
     if (top <= 0) top = 1;
     const double pad = (top - bottom) * 0.1;

@@ -76,9 +76,11 @@ void TorquePlot::refresh() {
         }
     if (!document_.has_axis() || !document_.assessment().demand) {
         for (int i = 0; i < graphCount(); ++i) graph(i)->data()->clear();
+        say_missing(waiting_for(document_));
         replot(QCustomPlot::rpQueuedReplot);
         return;
     }
+    say_missing({});
     const Demand& d = *document_.assessment().demand;
     QVector<double> x, all, watts;
     std::array<QVector<double>, cause_count> up, down;

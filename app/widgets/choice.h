@@ -7,17 +7,27 @@
 #include <QComboBox>
 #include <QEvent>
 #include <QPainter>
+#include <QWheelEvent>
 
 namespace fulmox::app {
 
 class Choice : public QComboBox {
   public:
+    explicit Choice(QWidget* parent = nullptr) : QComboBox(parent) { setFocusPolicy(Qt::StrongFocus); }
+
     void showPopup() override {
         opened_ = true;
         QComboBox::showPopup();
     }
 
   protected:
+    // a wheel that passes over it scrolls the page; only a list one has gone to turns with it
+    void wheelEvent(QWheelEvent* event) override {
+        if (hasFocus())
+            QComboBox::wheelEvent(event);
+        else
+            event->ignore();
+    }
     // the arrow is two strokes; as a picture of the style sheet it would be decoded for every list of a start
     void paintEvent(QPaintEvent* event) override {
         QComboBox::paintEvent(event);

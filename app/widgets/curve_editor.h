@@ -8,6 +8,7 @@
 #include <vector>
 
 class QGridLayout;
+class QLabel;
 
 namespace fulmox::app {
 
@@ -22,6 +23,11 @@ class CurveEditor : public QWidget {
   signals:
     void focused(const QString& path);
 
+  public:
+    /// Takes rows of two columns, speed and torque, over the points from `row` on; adds points where there are too few.
+    /// Rows that cannot be read are named and left out.
+    void paste(int row, const QString& text);
+
   protected:
     void showEvent(QShowEvent* event) override;
 
@@ -32,6 +38,7 @@ class CurveEditor : public QWidget {
     Document& document_;
     QString place_;
     QGridLayout* grid_;
+    QLabel* said_;
     std::vector<QuantityEdit*> edits_;
     QString built_for_;
 };

@@ -440,6 +440,11 @@ HelpStrip::HelpStrip(Document& document, QWidget* parent) : QLabel(parent), docu
     setMinimumHeight(50);
     setAlignment(Qt::AlignLeft | Qt::AlignTop);
     setTextFormat(Qt::PlainText);
+    connect(&document_, &Document::opened, this, &HelpStrip::greet);
+    greet();
+}
+
+void HelpStrip::greet() {
     setText(tr("Every field takes arithmetic and any unit: 2*35 mm + 1 in. A tolerance goes into the same field: 12 kg "
                "± 10 %. "
                "Up and Down nudge, Escape restores."));

@@ -105,6 +105,8 @@ class HelpStrip : public QLabel {
   public:
     explicit HelpStrip(Document& document, QWidget* parent = nullptr);
     void show_field(const QString& path);
+    /// What it says before any field has the focus.
+    void greet();
 
   private:
     Document& document_;

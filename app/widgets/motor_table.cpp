@@ -9,6 +9,7 @@
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <QPainter>
+#include <algorithm>
 #include <cmath>
 
 namespace fulmox::app {
@@ -48,11 +49,38 @@ MotorModel::MotorModel(Document& document, QObject* parent) : QAbstractTableMode
     if (!read) return;
     catalogue_name_ = qs(read->name);
     motors_ = std::move(read->motors);
-    rows_.resize(motors_.size());
+    follow();
+    connect(&document_, &Document::changed, this, &MotorModel::follow);
+}
+
+void MotorModel::follow() {
+    const std::size_t own = document_.machine().motors.size();
+    if (own == own_count_ && rows_.size() == motors_.size() + own) return;
+    beginResetModel();
+    own_count_ = own;
+    rows_.assign(motors_.size() + own, Row{});
+    endResetModel();
+}
+
+const Motor& MotorModel::motor(int row) const {
+    const auto i = static_cast<std::size_t>(row);
+    return i < motors_.size() ? motors_[i] : document_.machine().motors.at(i - motors_.size());
+}
+
+void MotorModel::keep(Machine& machine, const Motor& motor) const {
+    if (motor.empty()) return;
+    const auto stands_in = [&](const std::vector<Motor>& list) {
+        return std::find(list.begin(), list.end(), motor) != list.end();
+    };
+    Motor kept = motor;
+    if (kept.name.empty()) kept.name = "Typed by hand";
+    if (stands_in(motors_) || stands_in(machine.motors)) return;
+    if (std::find(machine.motors.begin(), machine.motors.end(), kept) == machine.motors.end())
+        machine.motors.push_back(std::move(kept));
 }
 
 int MotorModel::rowCount(const QModelIndex& parent) const {
-    return parent.isValid() ? 0 : static_cast<int>(motors_.size());
+    return parent.isValid() ? 0 : static_cast<int>(motors_.size() + own_count_);
 }
 int MotorModel::columnCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : columns; }
 
@@ -60,8 +88,8 @@ void MotorModel::judge() {
     if (!document_.has_axis()) return;
     Axis axis = document_.axis();
     const double nan = std::nan("");
-    for (std::size_t i = 0; i < motors_.size(); ++i) {
-        axis.motor = motors_[i];
+    for (std::size_t i = 0; i < rows_.size(); ++i) {
+        axis.motor = motor(static_cast<int>(i));
         const Assessment a =
             assess(document_.machine(), axis, document_.axis_path().toStdString(), {.workings = false});
         const auto use = [&](const char* key) {
@@ -104,9 +132,8 @@ QVariant MotorModel::headerData(int section, Qt::Orientation orientation, int ro
 }
 
 QVariant MotorModel::data(const QModelIndex& index, int role) const {
-    const auto i = static_cast<std::size_t>(index.row());
-    const Motor& m = motors_[i];
-    const Row& r = rows_[i];
+    const Motor& m = motor(index.row());
+    const Row& r = rows_[static_cast<std::size_t>(index.row())];
     const bool chosen = document_.has_axis() && document_.axis().motor.name == m.name;
     if (role == Qt::TextAlignmentRole)
         return int((index.column() == name ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
@@ -114,10 +141,14 @@ QVariant MotorModel::data(const QModelIndex& index, int role) const {
     if (role == Qt::BackgroundRole && chosen) return theme().accent_ground;
     if (role == state_role) return static_cast<int>(r.state);
     if (role == Qt::ToolTipRole && index.column() == tightest) return r.why;
+    if (role == Qt::ToolTipRole && index.column() == name && own(index.row()))
+        return tr("One of this project's own motors; Delete takes it out of the project");
     const auto sortable = [](double x) { return std::isnan(x) ? 1e300 : x; };
     switch (index.column()) {
     case name:
-        return role == Qt::DisplayRole || role == sort_role ? QVariant(qs(m.name)) : QVariant();
+        if (role == sort_role) return qs(m.name);
+        return role == Qt::DisplayRole ? QVariant(own(index.row()) ? tr("%1 · own").arg(qs(m.name)) : qs(m.name))
+                                       : QVariant();
     case price:
         return role == Qt::DisplayRole ? QVariant(qs(format_number(m.price.si)))
                : role == sort_role     ? QVariant(sortable(m.price.si))
@@ -200,14 +231,30 @@ void MotorTable::choose_current() {
     const QModelIndex at = currentIndex();
     if (!at.isValid()) return;
     const Motor motor = motors_->motor(order_->mapToSource(at).row());
-    document_.edit(tr("motor %1").arg(qs(motor.name)),
-        [&](Machine& m) { m.axes[static_cast<std::size_t>(document_.axis_index())].motor = motor; });
+    document_.edit(tr("motor %1").arg(qs(motor.name)), [&](Machine& m) {
+        Motor& here = m.axes[static_cast<std::size_t>(document_.axis_index())].motor;
+        motors_->keep(m, here);
+        here = motor;
+    });
+}
+
+void MotorTable::take_out() {
+    document_.edit(tr("no motor"), [this](Machine& m) {
+        Motor& here = m.axes[static_cast<std::size_t>(document_.axis_index())].motor;
+        motors_->keep(m, here);
+        here = Motor{};
+    });
 }
 
 void MotorTable::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter)
         choose_current();
-    else
+    else if (event->key() == Qt::Key_Delete && currentIndex().isValid() &&
+             motors_->own(order_->mapToSource(currentIndex()).row())) {
+        const Motor gone = motors_->motor(order_->mapToSource(currentIndex()).row());
+        document_.edit(
+            tr("take %1 out of the project").arg(qs(gone.name)), [&](Machine& m) { std::erase(m.motors, gone); });
+    } else
         QTableView::keyPressEvent(event);
 }
 

@@ -24,7 +24,11 @@ class MotorModel : public QAbstractTableModel {
     QVariant data(const QModelIndex& index, int role) const override;
     QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
 
-    const Motor& motor(int row) const { return motors_.at(static_cast<std::size_t>(row)); }
+    /// Those of the catalogue, then the project's own.
+    const Motor& motor(int row) const;
+    bool own(int row) const { return row >= static_cast<int>(motors_.size()); }
+    /// A motor that stands neither in the catalogue nor among the project's own is added to these.
+    void keep(Machine& machine, const Motor& motor) const;
     QString catalogue_name() const { return catalogue_name_; }
     /// Assesses every motor with the present axis; milliseconds for a few hundred.
     void judge();
@@ -40,6 +44,9 @@ class MotorModel : public QAbstractTableModel {
     QString catalogue_name_;
     std::vector<Motor> motors_;
     std::vector<Row> rows_;
+    std::size_t own_count_ = 0; ///< own motors the views know of
+
+    void follow();
 };
 
 class MotorTable : public QTableView {
@@ -50,6 +57,8 @@ class MotorTable : public QTableView {
     MotorModel& model_of_motors() { return *motors_; }
     void judge_now();
     void choose_current();
+    /// No motor for the axis; one typed by hand stays among the project's own.
+    void take_out();
 
   signals:
     void judged();

@@ -2,10 +2,18 @@
 
 #include "core/quantity/format.h"
 
+#include <QClipboard>
+#include <QContextMenuEvent>
+#include <QGuiApplication>
 #include <QKeyEvent>
+#include <QMenu>
+#include <QPainter>
+#include <QRegularExpression>
 #include <QScopedValueRollback>
 #include <QStyle>
+#include <QStyleOptionFrame>
 #include <cmath>
+#include <utility>
 
 namespace fulmox::app {
 
@@ -76,7 +84,47 @@ void QuantityEdit::restore() {
     typed(before_);
 }
 
+// A text too long for the field shows its beginning, and that it goes on: never digits without those before them.
+void QuantityEdit::paintEvent(QPaintEvent* event) {
+    QStyleOptionFrame frame;
+    initStyleOption(&frame);
+    const QRect room = style()->subElementRect(QStyle::SE_LineEditContents, &frame, this).adjusted(2, 0, -2, 0);
+    if (hasFocus() || text().isEmpty() || fontMetrics().horizontalAdvance(text()) <= room.width())
+        return QLineEdit::paintEvent(event);
+    QPainter p(this);
+    style()->drawPrimitive(QStyle::PE_PanelLineEdit, &frame, &p, this);
+    p.setPen(palette().color(QPalette::Text));
+    p.setFont(font());
+    p.drawText(room, Qt::AlignLeft | Qt::AlignVCenter, fontMetrics().elidedText(text(), Qt::ElideRight, room.width()));
+}
+
+// A click into the field selects all, as Tab does; a second one sets the cursor.
+void QuantityEdit::mouseReleaseEvent(QMouseEvent* event) {
+    QLineEdit::mouseReleaseEvent(event);
+    if (std::exchange(clicked_in_, false) && !hasSelectedText()) selectAll();
+}
+
+bool QuantityEdit::paste_table() {
+    const QString text = QGuiApplication::clipboard()->text();
+    if (!wants_tables_ || !text.trimmed().contains(QRegularExpression(QStringLiteral("[\\n\\t]")))) return false;
+    emit table_pasted(text);
+    return true;
+}
+
+void QuantityEdit::contextMenuEvent(QContextMenuEvent* event) {
+    QMenu* menu = createStandardContextMenu();
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    if (auto* paste = menu->findChild<QAction*>(QStringLiteral("edit-paste"))) {
+        paste->disconnect(this);
+        connect(paste, &QAction::triggered, this, [this] {
+            if (!paste_table()) QLineEdit::paste();
+        });
+    }
+    menu->popup(event->globalPos());
+}
+
 void QuantityEdit::keyPressEvent(QKeyEvent* event) {
+    if (event->matches(QKeySequence::Paste) && paste_table()) return;
     const double size = event->modifiers() & Qt::ShiftModifier     ? 10
                         : event->modifiers() & Qt::ControlModifier ? 0.1
                                                                    : 1;
@@ -111,6 +159,7 @@ void QuantityEdit::keyPressEvent(QKeyEvent* event) {
 void QuantityEdit::focusInEvent(QFocusEvent* event) {
     const Draft* draft = document_.drafts().at(path_);
     before_ = draft ? QString::fromStdString(draft->stored) : text();
+    clicked_in_ = event->reason() == Qt::MouseFocusReason;
     emit focused(path_);
     QLineEdit::focusInEvent(event);
 }

@@ -31,8 +31,17 @@ class QuantityEdit : public QLineEdit {
     void problem_changed();
     void focused(const QString& path);
     void left();
+    /// Several cells came from the clipboard; only after `want_tables`.
+    void table_pasted(const QString& text);
+
+  public:
+    /// From now on text of several cells is handed on instead of being typed.
+    void want_tables() { wants_tables_ = true; }
 
   protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
     void focusInEvent(QFocusEvent* event) override;
     void focusOutEvent(QFocusEvent* event) override;
@@ -47,6 +56,10 @@ class QuantityEdit : public QLineEdit {
     QString before_; ///< good text when the focus came in
     QString problem_;
     bool typing_ = false;
+    bool clicked_in_ = false; ///< the focus came by this press of the mouse
+    bool wants_tables_ = false;
+
+    bool paste_table();
 };
 
 } // namespace fulmox::app

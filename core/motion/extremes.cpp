@@ -67,7 +67,7 @@ std::vector<double> zeros_inside(const Coefficients& c, int degree, double h) {
     return out;
 }
 
-std::vector<Piece> still_apart(const Piece& p, double slow, double least) {
+std::vector<Piece> cut_at_speed(const Piece& p, double slow) {
     const double h = p.duration;
     const int degree = std::max(p.degree, 2);
     Coefficients v = slope_of(p.c, degree);
@@ -84,20 +84,15 @@ std::vector<Piece> still_apart(const Piece& p, double slow, double least) {
     double from = 0;
     for (const double to : borders) {
         if (to - from <= 0) continue;
-        const bool still = std::abs(p.velocity((from + to) / 2)) <= slow;
-        // what passes through standstill in no time does not stand
-        if (still && to - from < least) continue;
         Piece part = p;
         part.start = p.start + from;
         part.duration = to - from;
         for (std::size_t i = 0; i < part.c.size(); ++i)
             for (std::size_t k = part.c.size() - 1; k-- > i;) part.c[k] += from * part.c[k + 1];
-        if (still) part.stop();
         out.push_back(part);
         from = to;
     }
-    if (from < h && !out.empty()) out.back().duration += h - from;
-    return out.empty() ? std::vector<Piece>{p} : out;
+    return out;
 }
 
 PieceExtremes extremes(

@@ -17,9 +17,8 @@ struct PieceExtremes {
 PieceExtremes extremes(
     const Piece& p, double known_speed, double known_acceleration, double known_jerk, double noise = 0);
 
-/// The pieces that a piece without a sine falls into where its speed passes ±`slow`; those below it longer than `least`
-/// s stand still.
-std::vector<Piece> still_apart(const Piece& p, double slow, double least);
+/// The pieces that a piece without a sine falls into where its speed passes ±`slow`.
+std::vector<Piece> cut_at_speed(const Piece& p, double slow);
 
 /// Zeros of Σ c_k τ^k, k up to `degree`, strictly inside (0, h) where it changes its sign, rising.
 std::vector<double> zeros_inside(const std::array<double, 8>& c, int degree, double h);

@@ -279,6 +279,22 @@ class Planner {
         position_ = from + d;
         speed_ = 0;
     }
+    // Runs of pieces that go no faster than `slow` for at least `least` s stand still: less is a passage through standstill.
+    static void stop_where_slow(std::vector<Piece>& parts, double slow, double least) {
+        const auto is_slow = [&](const Piece& p) {
+            const double h = p.duration;
+            return std::max({std::abs(p.velocity(h * 1e-3)), std::abs(p.velocity(h / 2)), std::abs(p.velocity(h * 0.999))}) <=
+                   slow;
+        };
+        for (std::size_t first = 0; first < parts.size();) {
+            std::size_t last = first;
+            double time = 0;
+            while (last < parts.size() && is_slow(parts[last])) time += parts[last++].duration;
+            if (time > 0 && time >= least)
+                for (std::size_t i = first; i < last; ++i) parts[i].stop();
+            first = std::max(last, first + 1);
+        }
+    }
     // Pieces from outside stand on their own positions; they are shifted to where the axis is. A recording stands below
     // 1e-9 of its top speed; what was planned stands where it is planned to, but for rounding.
     void take(const std::vector<Piece>& pieces, const std::string& name, bool recorded) {
@@ -293,18 +309,23 @@ class Planner {
                     " there; the jump is not part of the demand"});
         const double shift = position_ - pieces.front().position(0);
         noise_ = 1e-13 * fastest;
-        const double least = (pieces.back().start + pieces.back().duration - pieces.front().start) /
-                             static_cast<double>(pieces.size());
-        for (Piece whole : pieces) {
-            whole.c[0] += shift;
-            if (recorded) {
-                for (Piece& p : still_apart(whole, 1e-9 * fastest, least)) add(p);
-                continue;
-            }
-            const double h = whole.duration;
-            if (std::abs(whole.velocity(0)) + std::abs(whole.velocity(h / 2)) + std::abs(whole.velocity(h)) <= noise_)
-                whole.stop();
-            add(whole);
+        std::vector<Piece> parts;
+        for (const Piece& p : pieces) {
+            if (recorded)
+                for (const Piece& part : cut_at_speed(p, 1e-9 * fastest)) parts.push_back(part);
+            else
+                parts.push_back(p);
+        }
+        if (recorded) {
+            const double sample = (pieces.back().start + pieces.back().duration - pieces.front().start) /
+                                  static_cast<double>(pieces.size());
+            stop_where_slow(parts, 1e-9 * fastest, sample);
+        } else {
+            stop_where_slow(parts, noise_, 0);
+        }
+        for (Piece& p : parts) {
+            p.c[0] += shift;
+            add(p);
         }
         noise_ = 0;
         speed_ = pieces.back().velocity(pieces.back().duration);

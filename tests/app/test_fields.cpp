@@ -121,6 +121,8 @@ TEST_CASE("the choice of thread brings its own fields") {
     Window w;
     auto* choice = w.window.findChild<QComboBox*>(w.path("/mechanism/thread"));
     REQUIRE(choice);
+    w.document().set_quantity(w.path("/mechanism/efficiency"), {}); // from the thread, then
+    QApplication::processEvents();
     w.window.go_to(w.path("/mechanism/thread_friction")); // unfolds the rarely needed ones
     CHECK(!w.window.findChild<QuantityEdit*>(w.path("/mechanism/collar_friction")));
     choice->setFocus();

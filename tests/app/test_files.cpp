@@ -107,7 +107,7 @@ TEST_CASE("files that are no projects are refused in words and leave the open pr
 TEST_CASE("a newer file opens for reading: edits are refused with the reason, saving asks for another name") {
     Window w;
     QByteArray text = QByteArray::fromStdString(write_project(w.document().machine()));
-    text.replace("\"version\": 3", "\"version\": 9");
+    text.replace("\"version\": " + QByteArray::number(project_version), "\"version\": 9");
     const QString file = w.folder.filePath(QStringLiteral("newer.fulmox"));
     QFile f(file);
     REQUIRE(f.open(QIODevice::WriteOnly));
@@ -166,7 +166,7 @@ TEST_CASE("work of a killed program is offered and comes back") {
     process.kill();
     process.waitForFinished();
     MainWindow window(recovery);
-    window.confirm_discard = [] { return true; };
+    window.confirm_leave = [] { return MainWindow::Leave::discard; };
     window.show();
     QTRY_VERIFY(window.message().contains(QStringLiteral("unsaved work")));
     QPushButton* bring = nullptr;

@@ -38,7 +38,7 @@ MoveInTime& first_move(Machine& m) { return std::get<MoveInTime>(m.axes[0].cycle
 
 } // namespace
 
-TEST_CASE("the law table shows every law for the selected move, and a click takes one") {
+TEST_CASE("the law table shows every law for the selected move; a click reads, a double click takes one") {
     Window w;
     w.click_page(2);
     auto* table = w.child<LawTable>("laws");
@@ -54,7 +54,11 @@ TEST_CASE("the law table shows every law for the selected move, and a click take
     const double before = w.document().assessment().demand->rms_torque;
     const int sine = static_cast<int>(Law::modified_sine);
     const QString promised = table->item(sine, 5)->text();
-    QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, table->visualItemRect(table->item(sine, 0)).center());
+    const QPoint at = table->visualItemRect(table->item(sine, 0)).center();
+    const Law law = std::get<MoveInTime>(w.document().axis().cycle.segments[0].what).law;
+    QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, at);
+    CHECK(std::get<MoveInTime>(w.document().axis().cycle.segments[0].what).law == law);
+    QTest::mouseDClick(table->viewport(), Qt::LeftButton, {}, at);
     CHECK(std::get<MoveInTime>(w.document().axis().cycle.segments[0].what).law == Law::modified_sine);
     const double now = w.document().assessment().demand->rms_torque;
     CHECK(now != Approx(before));
@@ -113,7 +117,7 @@ TEST_CASE("a trace is imported, shown with what smoothing took away, and a bad o
     CHECK(w.document().assessment().demand);
     bool noise = false;
     for (QLabel* l : w.window.findChildren<QLabel*>())
-        noise = noise || (l->isVisible() && l->text().contains(QStringLiteral("Smoothed over 21 samples")));
+        noise = noise || (l->isVisible() && l->text().contains(QStringLiteral("Averaged over")));
     CHECK(noise);
     const std::size_t segments = w.document().axis().cycle.segments.size();
     page->import_trace(written(w.folder, "bad.csv", "time [s],position [mm]\n0,1\n1,x\n"));

@@ -95,8 +95,8 @@ TEST_CASE("Escape in a cell brings the old value back; rubbish says why and chan
     QTest::keyClick(line, Qt::Key_Return);
     QApplication::processEvents();
     CHECK(said(w).contains(QStringLiteral("not in use")));
-    // "3" alone was a time, and stays in use as the last that could be read
-    CHECK(std::get<MoveInTime>(w.document().axis().cycle.segments[0].what).duration.text == "3 s");
+    // "3" alone would be a time, but was not meant: what was there before the typing stays in use
+    CHECK(std::get<MoveInTime>(w.document().axis().cycle.segments[0].what).duration.text == "0.75 s");
     CHECK(table->item(0, SegmentTable::time)->text() == QStringLiteral("3 kg"));
     CHECK(table->item(0, SegmentTable::time)->foreground().color() == theme().over);
     // opened again it stands there to be put right, and Escape gives the last good value back
@@ -106,7 +106,7 @@ TEST_CASE("Escape in a cell brings the old value back; rubbish says why and chan
     QTest::keyClick(line, Qt::Key_Escape);
     QApplication::processEvents();
     CHECK(said(w).isEmpty());
-    CHECK(table->item(0, SegmentTable::time)->text() == QStringLiteral("3 s"));
+    CHECK(table->item(0, SegmentTable::time)->text() == QStringLiteral("0.75 s"));
 }
 
 TEST_CASE("what follows from limits is shown in the table and cannot be typed") {
@@ -222,10 +222,10 @@ TEST_CASE("tables of the plots hold what the plots show, and add up") {
     CHECK(torque->csv().startsWith(QStringLiteral("\"time, s\",\"load inertia, N·m\"")));
     double peak = 0;
     for (const auto& r : rows) {
-        REQUIRE(r.size() == 9);
-        CHECK(r[1] + r[2] + r[3] + r[4] + r[5] == Approx(r[6]).margin(1e-12));
-        CHECK(r[6] * r[7] * M_PI / 30 == Approx(r[8]).margin(1e-9)); // N·m, rpm, W
-        peak = std::max(peak, std::abs(r[6]));
+        REQUIRE(r.size() == 10);
+        CHECK(r[1] + r[2] + r[3] + r[4] + r[5] + r[6] == Approx(r[7]).margin(1e-12));
+        CHECK(r[7] * r[8] * M_PI / 30 == Approx(r[9]).margin(1e-9)); // N·m, rpm, W
+        peak = std::max(peak, std::abs(r[7]));
     }
     CHECK(peak == Approx(std::abs(d.peak.torque)));
     for (QTabWidget* t : w.window.findChildren<QTabWidget*>())

@@ -25,7 +25,7 @@ struct Window {
     MainWindow window;
 
     explicit Window(bool demo = true) : window(folder.path() + QStringLiteral("/recovery")) {
-        window.confirm_discard = [] { return true; };
+        window.confirm_leave = [] { return MainWindow::Leave::discard; };
         if (demo) window.open_demo();
         window.resize(1280, 800);
         window.show();
@@ -85,12 +85,12 @@ struct Window {
     /// Tries to close it and answers no to what it asks.
     bool asks_before_closing() {
         bool asked = false;
-        window.confirm_discard = [&] {
+        window.confirm_leave = [&] {
             asked = true;
-            return false;
+            return MainWindow::Leave::stay;
         };
         const bool closed = window.close();
-        window.confirm_discard = [] { return true; };
+        window.confirm_leave = [] { return MainWindow::Leave::discard; };
         return asked && !closed && window.isVisible();
     }
     const Limit& limit(const char* key) {
