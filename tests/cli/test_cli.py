@@ -47,6 +47,50 @@ class Cli(unittest.TestCase):
         for limit in axis["limits"]:
             self.assertEqual(set(limit), {"key", "label", "state", "used", "allowed", "unit", "share", "utilisation", "reason", "remedy", "source", "working"})
 
+    def test_validate_says_what_assess_says(self):
+        folder = os.path.join(ROOT, "tests/cases/wrong-numbers")
+        for name in sorted(os.listdir(folder)):
+            file = os.path.join(folder, name)
+            code, _, err = run("validate", file)
+            judged, out, said = run("assess", file, "--json")
+            with self.subTest(name):
+                self.assertEqual(code == 2, judged == 2, err)
+                self.assertEqual(code == 2, "error: " in err)
+                told = json.loads(out)
+                problems = told["problems"] + [p for a in told["axes"] for p in a["problems"]]
+                errors = [p for p in problems if p["severity"] == "error"]
+                self.assertEqual(len(errors), err.count(": error: "))
+                for p in errors:  # each with its place and line, on stderr and in the JSON
+                    self.assertIsInstance(p["line"], int)
+                    self.assertIn(f"line {p['line']}, {p['path']}", err)
+                    self.assertIn(p["message"], said)
+
+    def test_broken_json_names_its_place(self):
+        with open(DEMO, encoding="utf-8") as demo:
+            text = demo.read()
+        lines = text.split("\n")
+        lines[40] = lines[40].rstrip(",") + " oops"
+        with tempfile.NamedTemporaryFile("w", suffix=".fulmox", delete=False) as file:
+            file.write("\n".join(lines))
+        code, _, err = run("validate", file.name)
+        os.unlink(file.name)
+        self.assertEqual(code, 2)
+        self.assertRegex(err, r"line 4[12]")
+        self.assertIn("/policies/2", err)
+
+    def test_misspelled_members_and_bare_numbers_are_said(self):
+        def change(a):
+            a["load"]["seal_darg"] = a["load"].pop("seal_drag")
+            a["mechanism"]["lead"] = 10
+        file = changed(change)
+        code, out, err = run("assess", file, "--json")
+        os.unlink(file)
+        self.assertEqual(code, 0)
+        said = {p["path"]: p for p in json.loads(out)["axes"][0]["problems"]}
+        self.assertIn('Did you mean "seal_drag"?', said["/axes/0/load/seal_darg"]["message"])
+        self.assertIn("read as 10 mm", said["/axes/0/mechanism/lead"]["message"])
+        self.assertIn("seal_drag", err)
+
     def test_exceeded_is_one(self):
         file = changed(lambda a: a["cycle"]["segments"][0]["what"].update(duration="0.4 s"))
         code, out, err = run("assess", file)
@@ -119,7 +163,7 @@ class Cli(unittest.TestCase):
             project = json.load(demo)
         self.assertEqual([e.message for e in validator.iter_errors(project)], [])
         project["axes"][0]["mechanism"]["thread"] = "lead screw"
-        project["axes"][0]["load"]["inclination"] = 90
+        project["axes"][0]["load"]["inclination"] = [90]
         self.assertGreaterEqual(len(list(validator.iter_errors(project))), 2)
 
 

@@ -16,7 +16,7 @@ def smoothed(times, values, half):
     """At each sample: the mean, and the means with the first and second derivative of the weight (by parts)."""
     out = []
     for at in times:
-        if at - half < times[0] - 1e-12 or at + half > times[-1] + 1e-12:
+        if at - half < times[0] + 1e-9 or at + half > times[-1] - 1e-9:
             out.append([None] * 3)
             continue
         edges = np.concatenate(([at - half], times[(times > at - half + 1e-12) & (times < at + half - 1e-12)], [at + half]))

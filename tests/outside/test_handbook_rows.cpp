@@ -53,6 +53,7 @@ TEST_CASE("power screw, Shigley example 8-1") {
     Screw s;
     s.thread = Thread::trapezoidal;
     s.lead = Quantity<Kind::length>("2 * 4 mm");
+    s.starts = Quantity<Kind::number>("2");
     s.diameter = Quantity<Kind::length>("32 mm");
     s.root_diameter = Quantity<Kind::length>("28 mm");
     s.thread_friction = Quantity<Kind::number>("0.08");

@@ -44,7 +44,7 @@ nlohmann::json told(Machine m, const std::string& key) {
     nlohmann::json j;
     j["kind"] = key;
     j["gravity"] = m.site.gravity.si;
-    j["rotor"] = a.motor.rotor_inertia.si + a.motor.brake_inertia.value_or(0);
+    j["rotor"] = key == "linear_motor" ? 0 : a.motor.rotor_inertia.si + a.motor.brake_inertia.value_or(0);
     j["stages"] = nlohmann::json::array();
     for (const Stage& s : a.stages) j["stages"].push_back({s.ratio.si, s.inertia.si, s.efficiency.si});
     j["cycle"]["start"] = a.cycle.start_position.value_or(0);
