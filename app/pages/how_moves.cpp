@@ -156,10 +156,11 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How
     laws_ = new LawTable(document);
     law_box->addWidget(laws_);
     auto* take_law = new QPushButton(tr("Use this law"));
-    take_law->setObjectName(QStringLiteral("take-law"));
+    take_law->setObjectName(QStringLiteral("link"));
+    take_law->setProperty("action", QStringLiteral("take-law"));
     take_law->setToolTip(tr("Give the selected move the law of the selected row (Enter or double-click)"));
     connect(take_law, &QPushButton::clicked, laws_, &LawTable::take);
-    law_box->addWidget(take_law, 0, Qt::AlignRight);
+    static_cast<QHBoxLayout*>(law_box->itemAt(0)->layout())->addWidget(take_law);
     column->addWidget(law_card);
     connect(laws_, &LawTable::shown, law_card, &QWidget::setVisible);
     connect(list_, &SegmentTable::row_changed, this, &HowMoves::select);

@@ -12,8 +12,8 @@ class ShareBars : public QWidget {
 
   public:
     explicit ShareBars(Document& document, QWidget* parent = nullptr);
-    QSize sizeHint() const override { return {260, 176}; }
-    QSize minimumSizeHint() const override { return {220, 176}; }
+    QSize sizeHint() const override { return {260, 20 + 24 * cause_count + 26}; }
+    QSize minimumSizeHint() const override { return {220, 20 + 24 * cause_count + 26}; }
 
   protected:
     void paintEvent(QPaintEvent* event) override;

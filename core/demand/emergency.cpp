@@ -18,6 +18,8 @@ class EmergencyStop {
 
     void run(const StopCases& cases) {
         places(cases);
+        locks_ = m_.efficiency_backward < 0;
+        for (const StageModel& s : m_.stages) locks_ = locks_ || s.backward < 0;
         for (const double direction : {1.0, -1.0}) {
             if (!(direction > 0 ? cases.forward : cases.backward)) continue;
             for (const double payload : telling(cases.payloads))
@@ -25,6 +27,13 @@ class EmergencyStop {
                     look_at({direction, payload, friction});
                     if (cases.most_friction == cases.least_friction) break;
                 }
+        }
+        for (std::size_t v = 0; v < wanted; ++v) {
+            std::vector<Peak>& from = peaks_[v];
+            std::sort(from.begin(), from.end(), [](const Peak& x, const Peak& y) { return x.value > y.value; });
+            const double enough = 0.97 * most_[v];
+            for (std::size_t n = 0; n < std::min<std::size_t>(from.size(), 2) && from[n].value >= enough; ++n)
+                climb(from[n], v);
         }
         d_.emergency_torque = most_[0];
         d_.coupling_emergency = most_[1];
@@ -39,6 +48,11 @@ class EmergencyStop {
         double place; // where the stop began
         double share; // of the stop that is over
     };
+    struct Peak {
+        Case of;
+        Instant at;
+        double value;
+    };
     static constexpr std::size_t wanted = 3; // torque at the motor, through the coupling, force at the load
     using Values = std::array<double, wanted>;
 
@@ -47,6 +61,9 @@ class EmergencyStop {
     double speed_, time_;
     double from_ = 0, range_ = 0;
     bool whole_turn_ = false; // the places begin again where they end
+    bool locks_ = false;      // some part is self-locking
+    double wide_ = 0;         // from place to place
+    std::array<std::vector<Peak>, wanted> peaks_; // from where to look closer
     Values most_{};
 
     void places(const StopCases& cases) {
@@ -63,11 +80,9 @@ class EmergencyStop {
     // Torque rises with the payload or falls with it, but for a self-locking part, which turns where its power does:
     // elsewhere the extremes tell.
     std::vector<double> telling(const std::vector<double>& payloads) const {
-        bool locks = m_.efficiency_backward < 0;
-        for (const StageModel& s : m_.stages) locks = locks || s.backward < 0;
         constexpr std::size_t enough = 16;
-        if (payloads.size() <= 2 || (locks && payloads.size() <= enough)) return payloads;
-        if (!locks) return {payloads.front(), payloads.back()};
+        if (payloads.size() <= 2 || (locks_ && payloads.size() <= enough)) return payloads;
+        if (!locks_) return {payloads.front(), payloads.back()};
         std::vector<double> out;
         for (std::size_t i = 0; i < enough; ++i) out.push_back(payloads[i * (payloads.size() - 1) / (enough - 1)]);
         return out;
@@ -88,49 +103,70 @@ class EmergencyStop {
     }
     Values look(const Case& c, const Instant& i) {
         const ShaftState e = evaluate(m_, span(c, i), i.share * time_);
-        const Values v{std::abs(e.torque), std::abs(e.coupling_torque), std::abs(e.load_force)};
+        return saw({std::abs(e.torque), std::abs(e.coupling_torque), std::abs(e.load_force)});
+    }
+    Values saw(const Values& v) {
         for (std::size_t k = 0; k < wanted; ++k)
             if (!(v[k] <= most_[k])) most_[k] = v[k]; // what is no number stays to be seen
         return v;
     }
 
-    void look_at(const Case& c) {
-        // shares: the ends tell where everything is linear in speed; elsewhere the middle may be worse
-        const bool bends = range_ > 0 || m_.fan != 0;
-        const int shares = bends ? 16 : 8;
-        const int steps = range_ > 0 ? 72 : 0;
-        std::vector<Values> grid;
-        grid.reserve(static_cast<std::size_t>((shares + 1) * (steps + 1)));
-        for (int i = 0; i <= steps; ++i)
-            for (int k = 0; k <= shares; ++k)
-                grid.push_back(look(c, {from_ + (steps > 0 ? range_ * i / steps : 0), static_cast<double>(k) / shares}));
-        const double wide = steps > 0 ? range_ / steps : 0;
-        for (std::size_t v = 0; v < wanted; ++v) {
-            // from the best places of the grid on
-            std::vector<std::size_t> order(grid.size());
-            for (std::size_t i = 0; i < order.size(); ++i) order[i] = i;
-            const std::size_t few = std::min<std::size_t>(order.size(), steps > 0 ? 6 : 3);
-            std::partial_sort(order.begin(), order.begin() + static_cast<std::ptrdiff_t>(few), order.end(),
-                [&](std::size_t a, std::size_t b) { return grid[a][v] > grid[b][v]; });
-            for (std::size_t n = 0; n < few; ++n) {
-                if (grid[order[n]][v] < 0.9 * most_[v]) break;
-                const auto i = static_cast<int>(order[n]) / (shares + 1), k = static_cast<int>(order[n]) % (shares + 1);
-                climb(c, v, {from_ + wide * i, static_cast<double>(k) / shares}, grid[order[n]][v], wide, 1.0 / shares);
-            }
+    using Row = std::array<Values, span_node_count>;
+    // one stop at the nodes of a span, its beginning and its end among them
+    Row row(const Case& c, double place) {
+        const auto& nodes = span_nodes().at;
+        const Span s = span(c, {place, 0});
+        bool turns = false; // the load reverses within the stop where the path passes a dead centre
+        if (m_.path == LoadModel::Path::crank || m_.path == LoadModel::Path::yoke)
+            for (const double share : nodes)
+                turns = turns || c.direction * (path_at(m_, s.piece.position(share * time_)).first < 0 ? -1 : 1) !=
+                                     s.load_direction;
+        Row out;
+        if (turns) {
+            for (std::size_t k = 0; k < out.size(); ++k) out[k] = look(c, {place, nodes[k]});
+            return out;
         }
+        SpanStates states;
+        evaluate_nodes(m_, s, states);
+        for (std::size_t k = 0; k < out.size(); ++k)
+            out[k] = saw({std::abs(states.torque[k]), std::abs(states.coupling_torque[k]), std::abs(states.load_force[k])});
+        return out;
+    }
+
+    void look_at(const Case& c) {
+        const int steps = range_ > 0 ? 40 : 0;
+        wide_ = steps > 0 ? range_ / steps : 0;
+        std::vector<Row> grid;
+        for (int i = 0; i <= steps; ++i) grid.push_back(row(c, from_ + wide_ * i));
+        // where everything is linear in speed the ends of the stop tell
+        if (steps == 0 && m_.fan == 0 && !locks_) return;
+        for (std::size_t v = 0; v < wanted; ++v)
+            for (std::size_t i = 0; i < grid.size(); ++i)
+                for (std::size_t k = 0; k < span_node_count; ++k) {
+                    const double value = grid[i][k][v];
+                    const bool summit = value >= 0.97 * most_[v] && (i == 0 || grid[i - 1][k][v] <= value) &&
+                                        (i + 1 == grid.size() || grid[i + 1][k][v] <= value) &&
+                                        (k == 0 || grid[i][k - 1][v] <= value) &&
+                                        (k + 1 == span_node_count || grid[i][k + 1][v] <= value);
+                    if (summit)
+                        peaks_[v].push_back({c, {from_ + wide_ * static_cast<double>(i), span_nodes().at[k]}, value});
+                }
     }
 
     // Steps along the place and along the share, once with the place of the beginning kept and once with that of the
     // axis now, since limits of the first and dead centres of the second both make edges; halves the steps where nothing
     // is better.
-    void climb(const Case& c, std::size_t v, Instant at, double best, double wide, double share) {
+    void climb(const Peak& from, std::size_t v) {
+        const Case& c = from.of;
+        Instant at = from.at;
+        double best = from.value, wide = wide_ / 2, share = 0.1;
         const auto run = [&](double s) { return c.direction * speed_ * time_ * s * (1 - s / 2); };
-        for (int halvings = 0; halvings < 34;) {
+        for (int halvings = 0; halvings < 17;) {
             bool better = false;
             for (const bool now : {true, false})
                 for (const double along : {1.0, 0.0, -1.0})
                     for (const double over : {1.0, 0.0, -1.0}) {
-                        if ((along == 0 && over == 0) || (wide == 0 && along != 0)) continue;
+                        if ((along == 0 && over == 0) || (wide == 0 && along != 0) || (over == 0 && !now)) continue;
                         Instant next = at;
                         next.share = std::clamp(at.share + over * share, 0.0, 1.0);
                         next.place = at.place + along * wide + (now ? run(at.share) - run(next.share) : 0);

@@ -69,7 +69,7 @@ class Statement {
             w.push_back(working_line("J", "π ρ L d⁴/32", "pi*rho*L*d^4/32",
                 {{"rho", s.density.si}, {"L", s.length.si}, {"d", d}}, screw_inertia(s), Kind::inertia,
                 "solid cylinder about its axis"));
-        shaft("screw", "Screw", length(s.diameter.si) + " × " + length(s.length.si),
+        shaft("screw", "Screw", size(s.diameter.si, s.length.si),
             screw_inertia(s), std::move(w));
     }
     void operator()(const RackPinion& r) { shaft("pinion", "Pinion", "given", or_zero(r.pinion_inertia)); }
@@ -184,6 +184,11 @@ class Statement {
     }
     std::string kilogram(double m) const { return format_quantity(m, Kind::mass, machine_.unit_system); }
     std::string length(double l) const { return format_quantity(l, Kind::length, machine_.unit_system); }
+    // "20 × 900 mm"
+    std::string size(double d, double l) const {
+        const Unit& unit = *find_unit(machine_.unit_system == UnitSystem::inch_pound ? "in" : "mm", Kind::length);
+        return format_number(from_si(d, unit)) + " × " + format_quantity(l, unit);
+    }
     bool linear() const { return !m_.motion.rotary || m_.motion.linear_force; }
     // where over the cycle the load inertia is largest, and how much smaller it becomes
     void look_over(std::vector<Carried> over) {

@@ -103,7 +103,7 @@ void demand_figures(Figures f, const Demand& d, const Axis& axis, const Words& w
         d.static_torque, "friction not credited; with friction " + words.torque(d.static_torque_friction));
     if (d.stop_time > 0)
         f.put("demand.emergency_torque", "Emergency stop", Kind::torque, d.emergency_torque,
-            "from top speed in " + words.say(d.stop_time, Kind::time) + ", worst payload, place and direction");
+            "from top speed in " + words.say(d.stop_time, Kind::time) + ", worst case");
     else
         f.put("demand.emergency_torque", "Emergency stop", Kind::torque, nan, "no time and no distance of a stop is given");
     if (!words.direct)

@@ -125,7 +125,9 @@ TEST_CASE("the table of laws is read and copied; Enter and its button take a law
     QTest::keyClick(laws, Qt::Key_Return);
     CHECK(law() == Law::cycloidal);
     laws->setCurrentCell(static_cast<int>(Law::parabolic), 0);
-    auto* take = w.window.findChild<QPushButton*>(QStringLiteral("take-law"));
+    QPushButton* take = nullptr;
+    for (QPushButton* b : w.window.findChildren<QPushButton*>())
+        if (b->property("action") == QStringLiteral("take-law")) take = b;
     REQUIRE(take);
     take->click();
     CHECK(law() == Law::parabolic);

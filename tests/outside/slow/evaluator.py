@@ -13,7 +13,7 @@ from motion import Plan
 
 UNITS = {"1": 1.0, "%": 0.01, "deg": math.pi / 180, "rpm": math.pi / 30, "mm": 1e-3, "GPa": 1e9, "°C": 1.0}
 CAUSES = ("load_inertia", "rotor", "friction", "losses", "gravity", "process")
-PANELS = 800      # of a piece of motion, four Gauss nodes each
+PANELS = 560      # of a piece of motion, four Gauss nodes each
 NODES, WEIGHTS = np.polynomial.legendre.leggauss(4)
 pi, cos, sin, sqrt = math.pi, math.cos, math.sin, math.sqrt
 
@@ -413,7 +413,7 @@ class Most:
 
 def stretches(x, p):
     """Parts of a piece over which the shaft and the load keep their directions: (from, to, direction of the shaft)."""
-    n = 20000 if p.recorded else 2000
+    n = 10000 if p.recorded else 2000
     t = np.linspace(p.start, p.end, n + 1)
     inner = (t[:-1] + t[1:]) / 2
     _, v, _ = p.at(inner)
