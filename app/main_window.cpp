@@ -81,7 +81,7 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     connect(&document_, &Document::changed, this, [this] {
         refresh_status();
         refresh_policies();
-        autosave_.start();
+        if (!autosave_.isActive()) autosave_.start(); // a firm rhythm, also while somebody types without a pause
     });
     connect(&document_, &Document::status_changed, this, &MainWindow::refresh_status);
     connect(&document_, &Document::refused, this,
@@ -97,6 +97,10 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
         return pressed == QMessageBox::Save      ? Leave::save
                : pressed == QMessageBox::Discard ? Leave::discard
                                                  : Leave::stay;
+    };
+    confirm_overwrite = [this](const QString& file) {
+        return QMessageBox::question(this, tr("Save project"),
+                   tr("%1 is there already. Write over it?").arg(QFileInfo(file).fileName())) == QMessageBox::Yes;
     };
     connect(&document_, &Document::opened, this, [this] {
         hide_message();
@@ -441,9 +445,9 @@ void MainWindow::offer_recovery() {
                 show_message(tr("The unsaved work could not be read: %1").arg(project.error()));
                 return;
             }
+            if (!may_leave()) return offer_recovery();
             document_.recover(std::move(*project), l.original_file);
-            keep_now();
-            Recovery::discard(l);
+            if (keep_now()) Recovery::discard(l); // else the only copy stays where it is
         },
         tr("Discard it"),
         [this, l] {
@@ -452,14 +456,15 @@ void MainWindow::offer_recovery() {
         });
 }
 
-void MainWindow::keep_now() {
+bool MainWindow::keep_now() {
     autosave_.stop();
     if (!document_.modified()) {
         recovery_.forget();
-        return;
+        return true;
     }
-    if (const QString why = recovery_.keep(document_.machine(), document_.file()); !why.isEmpty())
-        show_message(tr("Unsaved work cannot be kept safe: %1").arg(why));
+    const QString why = recovery_.keep(document_.machine(), document_.file());
+    if (!why.isEmpty()) show_message(tr("Unsaved work cannot be kept safe: %1").arg(why));
+    return why.isEmpty();
 }
 
 bool MainWindow::may_leave() {
@@ -540,11 +545,17 @@ bool MainWindow::save() {
 }
 
 bool MainWindow::save_as() {
-    QString f = QFileDialog::getSaveFileName(this, tr("Save project"),
+    const QString f = QFileDialog::getSaveFileName(this, tr("Save project"),
         document_.file().isEmpty() ? document_.title() + QStringLiteral(".fulmox") : document_.file(),
         tr("Fulmox projects (*.fulmox)"));
-    if (f.isEmpty()) return false;
-    if (QFileInfo(f).suffix().isEmpty()) f += QStringLiteral(".fulmox");
+    return !f.isEmpty() && save_under(f);
+}
+
+bool MainWindow::save_under(QString f) {
+    if (QFileInfo(f).suffix().isEmpty()) {
+        f += QStringLiteral(".fulmox");
+        if (QFileInfo::exists(f) && !confirm_overwrite(f)) return false; // the dialog has asked for another name
+    }
     return save_to(f);
 }
 

@@ -46,6 +46,8 @@ class MainWindow : public QMainWindow {
     bool open_file(const QString& file);
     bool open_project(Opening opening);
     void open_demo();
+    /// Under the name somebody chose; without an ending it gets that of a project, and asks before it writes over one.
+    bool save_under(QString file);
     bool save_to(const QString& file);
     void show_page(int page);
     /// Focus into the field at this JSON pointer, on whichever page it is.
@@ -57,10 +59,12 @@ class MainWindow : public QMainWindow {
     void edit_materials();
     void show_quick_sums();
     /// Autosave now, rather than a moment after the last change.
-    void keep_now();
+    bool keep_now();
     enum class Leave { save, discard, stay };
     /// Asks what becomes of unsaved work; a test can answer for the user.
     std::function<Leave()> confirm_leave;
+    /// Asks before a file that the file dialog did not ask about is written over.
+    std::function<bool(const QString& file)> confirm_overwrite;
     QString message() const;
 
   protected:

@@ -7,6 +7,7 @@
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
+#include <filesystem>
 #include <fstream>
 #include <iostream>
 #include <sstream>
@@ -27,23 +28,21 @@ void say(const std::string& file, const Problem& p) {
               << to_text(p) << "\n";
 }
 
+// A file, a pipe, or "-" for the standard input; larger ones than a project may be are refused before they are read whole.
 std::optional<std::string> read_file(const std::string& path) {
-    std::ifstream in(path, std::ios::binary | std::ios::ate);
-    if (!in) {
-        std::cerr << path << ": error: it cannot be opened for reading\n";
-        return std::nullopt;
+    std::ifstream file;
+    if (path != "-") {
+        file.open(path, std::ios::binary);
+        if (!file || std::filesystem::is_directory(path)) {
+            std::cerr << path << ": error: it cannot be opened for reading\n";
+            return std::nullopt;
+        }
     }
-    const auto size = in.tellg();
-    if (size < 0) {
-        std::cerr << path << ": error: it is not a regular file\n";
-        return std::nullopt;
-    }
-    // larger files are refused before they are read
-    const auto wanted = std::min<std::streamoff>(size, static_cast<std::streamoff>(largest_file) + 1);
-    std::string text(static_cast<std::size_t>(wanted), '\0');
-    in.seekg(0);
-    in.read(text.data(), wanted);
-    if (in.gcount() != wanted) {
+    std::istream& in = path == "-" ? std::cin : file;
+    std::string text, part(1 << 16, '\0');
+    while (text.size() <= largest_file && in.read(part.data(), static_cast<std::streamsize>(part.size())).gcount() > 0)
+        text.append(part, 0, static_cast<std::size_t>(in.gcount()));
+    if (in.bad()) {
         std::cerr << path << ": error: it cannot be read to the end\n";
         return std::nullopt;
     }
@@ -150,7 +149,7 @@ int show_units(const std::string& expression, const std::string& unit) {
 
 } // namespace
 
-int main(int argc, char** argv) {
+int run(int argc, char** argv) {
     CLI::App app{"Sizes the axes of a Fulmox project without a window.\n"
                  "Exit codes: 0 all limits fit, 1 a limit is exceeded, 2 bad input."};
     app.set_version_flag("--version", FULMOX_VERSION);
@@ -159,11 +158,11 @@ int main(int argc, char** argv) {
     std::string file;
     bool json = false;
     auto* assess_command = app.add_subcommand("assess", "All results and limits of every axis");
-    assess_command->add_option("FILE", file, "Project, *.fulmox")->required();
+    assess_command->add_option("FILE", file, "Project, *.fulmox; - reads the standard input")->required();
     assess_command->add_flag("--json", json, "As JSON: SI values with units, stable keys");
 
     auto* validate_command = app.add_subcommand("validate", "Checks a project file and says where it is wrong");
-    validate_command->add_option("FILE", file, "Project, *.fulmox")->required();
+    validate_command->add_option("FILE", file, "Project, *.fulmox; - reads the standard input")->required();
 
     std::vector<std::string> words;
     auto* units_command = app.add_subcommand("units", "Arithmetic with units: units \"2*35 mm + 1 in\" in mm");
@@ -197,5 +196,12 @@ int main(int argc, char** argv) {
         std::cerr << "error: " << e.what() << "\n";
         return bad_input;
     }
+    return bad_input;
+}
+
+int main(int argc, char** argv) {
+    const int code = run(argc, argv);
+    if (std::cout.flush()) return code;
+    std::cerr << "error: the output cannot be written\n";
     return bad_input;
 }

@@ -9,6 +9,7 @@
 #include <QMenu>
 #include <QPainter>
 #include <QPushButton>
+#include <QScopedValueRollback>
 #include <QVBoxLayout>
 #include <array>
 #include <cmath>
@@ -145,6 +146,8 @@ QString Form::signature(const FieldRefs& fields) {
 }
 
 void Form::refresh() {
+    if (refreshing_) return; // a field that hears of its problem while all are looked at
+    const QScopedValueRollback<bool> once(refreshing_, true);
     Machine copy = document_.machine();
     const FieldRefs fields = own_fields(copy);
     const QString now = signature(fields);

@@ -96,6 +96,7 @@ class Form : public QWidget {
     std::set<QString> unfolded_;
     QMenu* standing_menu_ = nullptr; ///< one for all rows, made when first asked for
     QString standing_path_;
+    bool refreshing_ = false;
 };
 
 /// One line of help for the field in focus: what it is, typical range, source.

@@ -30,12 +30,10 @@ void QuantityEdit::refresh(const FieldRef& field) {
     if (!hasFocus() || (stored != text() && !stored.startsWith(text().trimmed() + QLatin1Char(' ')) &&
                            !stored.contains(QLatin1Char('(') + text().trimmed()))) {
         if (text() != stored) setText(stored);
-        if (wrong()) set_problem({});
+        // what a file brought in can be wrong without anybody typing; said once, since who hears of it refreshes too
+        const auto p = field.quantity->text.empty() ? std::nullopt : check(field);
+        set_problem(p && p->severity == Severity::error ? QString::fromStdString(p->message) : QString());
     }
-    // what a file brought in can be wrong without anybody typing
-    if (!field.quantity->text.empty())
-        if (const auto p = check(field); p && p->severity == Severity::error)
-            set_problem(QString::fromStdString(p->message));
 }
 
 bool QuantityEdit::show_draft() {

@@ -31,9 +31,20 @@ class EmergencyStop {
         for (std::size_t v = 0; v < wanted; ++v) {
             std::vector<Peak>& from = peaks_[v];
             std::sort(from.begin(), from.end(), [](const Peak& x, const Peak& y) { return x.value > y.value; });
-            const double enough = 0.97 * most_[v];
-            for (std::size_t n = 0; n < std::min<std::size_t>(from.size(), 2) && from[n].value >= enough; ++n)
-                climb(from[n], v);
+            const double enough = worth() * most_[v];
+            std::vector<Peak> climbed; // one start from each summit, not one from each of its sides
+            const std::size_t starts = locks_ ? 8 : 4;
+            for (const Peak& p : from) {
+                if (climbed.size() >= starts || p.value < enough) break;
+                const bool again = std::any_of(climbed.begin(), climbed.end(), [&](const Peak& c) {
+                    return c.of.direction == p.of.direction && c.of.payload == p.of.payload &&
+                           std::abs(c.at.place - p.at.place) <= 1.5 * wide_ && std::abs(c.at.share - p.at.share) < 0.15 &&
+                           (c.of.friction == p.of.friction || c.value == p.value);
+                });
+                if (again) continue;
+                climbed.push_back(p);
+                climb(p, v);
+            }
         }
         d_.emergency_torque = most_[0];
         d_.coupling_emergency = most_[1];
@@ -111,46 +122,53 @@ class EmergencyStop {
         return v;
     }
 
-    using Row = std::array<Values, span_node_count>;
-    // one stop at the nodes of a span, its beginning and its end among them
-    Row row(const Case& c, double place) {
-        const auto& nodes = span_nodes().at;
-        const Span s = span(c, {place, 0});
-        bool turns = false; // the load reverses within the stop where the path passes a dead centre
-        if (m_.path == LoadModel::Path::crank || m_.path == LoadModel::Path::yoke)
-            for (const double share : nodes)
-                turns = turns || c.direction * (path_at(m_, s.piece.position(share * time_)).first < 0 ? -1 : 1) !=
-                                     s.load_direction;
-        Row out;
-        if (turns) {
-            for (std::size_t k = 0; k < out.size(); ++k) out[k] = look(c, {place, nodes[k]});
-            return out;
-        }
-        SpanStates states;
-        evaluate_nodes(m_, s, states);
-        for (std::size_t k = 0; k < out.size(); ++k)
-            out[k] = saw({std::abs(states.torque[k]), std::abs(states.coupling_torque[k]), std::abs(states.load_force[k])});
-        return out;
-    }
+    double run(const Case& c, double share) const { return c.direction * speed_ * time_ * share * (1 - share / 2); }
 
     void look_at(const Case& c) {
-        const int steps = range_ > 0 ? 40 : 0;
-        wide_ = steps > 0 ? range_ / steps : 0;
-        std::vector<Row> grid;
-        for (int i = 0; i <= steps; ++i) grid.push_back(row(c, from_ + wide_ * i));
-        // where everything is linear in speed the ends of the stop tell
-        if (steps == 0 && m_.fan == 0 && !locks_) return;
+        if (range_ == 0) {
+            // where everything is linear in speed the ends of the stop tell
+            for (const double share : {0.0, 1.0}) look(c, {from_, share});
+            if (m_.fan != 0 || locks_) along_the_stop(c, from_);
+            return;
+        }
+        // over the place the axis is at, which decides most; its speed then is that of the share
+        constexpr std::size_t steps = 40, shares = 8;
+        wide_ = range_ / steps;
+        std::array<std::array<Values, steps + 1>, shares + 1> grid;
+        const auto instant = [&](std::size_t k, std::size_t i) {
+            const double share = static_cast<double>(k) / shares;
+            return Instant{from_ + wide_ * static_cast<double>(i) - (whole_turn_ ? run(c, share) : 0), share};
+        };
+        for (std::size_t k = 0; k <= shares; ++k)
+            for (std::size_t i = 0; i <= steps; ++i) grid[k][i] = look(c, instant(k, i));
         for (std::size_t v = 0; v < wanted; ++v)
-            for (std::size_t i = 0; i < grid.size(); ++i)
-                for (std::size_t k = 0; k < span_node_count; ++k) {
-                    const double value = grid[i][k][v];
-                    const bool summit = value >= 0.97 * most_[v] && (i == 0 || grid[i - 1][k][v] <= value) &&
-                                        (i + 1 == grid.size() || grid[i + 1][k][v] <= value) &&
-                                        (k == 0 || grid[i][k - 1][v] <= value) &&
-                                        (k + 1 == span_node_count || grid[i][k + 1][v] <= value);
-                    if (summit)
-                        peaks_[v].push_back({c, {from_ + wide_ * static_cast<double>(i), span_nodes().at[k]}, value});
+            for (std::size_t k = 0; k <= shares; ++k)
+                for (std::size_t i = 0; i <= steps; ++i) {
+                    const double value = grid[k][i][v];
+                    if (value >= worth() * most_[v] && (i == 0 || grid[k][i - 1][v] <= value) &&
+                        (i == steps || grid[k][i + 1][v] <= value) &&
+                        (!whole_turn_ || ((k == 0 || grid[k - 1][i][v] <= value) &&
+                                             (k == shares || grid[k + 1][i][v] <= value))))
+                        peaks_[v].push_back({c, instant(k, i), value});
                 }
+        if (whole_turn_) return;
+        for (const double end : {from_, from_ + range_}) along_the_stop(c, end);
+    }
+
+    // how near to the largest a place of the grid must come to be looked at closer; self-locking makes narrow ridges
+    double worth() const { return locks_ ? 0.8 : 0.95; }
+
+    // one stop gone through closely
+    void along_the_stop(const Case& c, double place) {
+        constexpr int shares = 64;
+        std::array<Values, shares + 1> seen;
+        for (int k = 0; k <= shares; ++k)
+            seen[static_cast<std::size_t>(k)] = look(c, {place, static_cast<double>(k) / shares});
+        for (std::size_t v = 0; v < wanted; ++v)
+            for (std::size_t k = 0; k <= shares; ++k)
+                if ((k == 0 || seen[k - 1][v] <= seen[k][v]) && (k == shares || seen[k + 1][v] <= seen[k][v]) &&
+                    seen[k][v] >= worth() * most_[v])
+                    peaks_[v].push_back({c, {place, static_cast<double>(k) / shares}, seen[k][v]});
     }
 
     // Steps along the place and along the share, once with the place of the beginning kept and once with that of the
@@ -160,7 +178,6 @@ class EmergencyStop {
         const Case& c = from.of;
         Instant at = from.at;
         double best = from.value, wide = wide_ / 2, share = 0.1;
-        const auto run = [&](double s) { return c.direction * speed_ * time_ * s * (1 - s / 2); };
         for (int halvings = 0; halvings < 17;) {
             bool better = false;
             for (const bool now : {true, false})
@@ -169,7 +186,7 @@ class EmergencyStop {
                         if ((along == 0 && over == 0) || (wide == 0 && along != 0) || (over == 0 && !now)) continue;
                         Instant next = at;
                         next.share = std::clamp(at.share + over * share, 0.0, 1.0);
-                        next.place = at.place + along * wide + (now ? run(at.share) - run(next.share) : 0);
+                        next.place = at.place + along * wide + (now ? run(c, at.share) - run(c, next.share) : 0);
                         if (!whole_turn_) next.place = std::clamp(next.place, from_, from_ + range_);
                         const double value = look(c, next)[v];
                         if (value > best) {

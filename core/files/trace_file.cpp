@@ -172,11 +172,15 @@ Result<TraceRead, Problem> read_trace(std::string_view text, const Motion& motio
                 return no("found \"" + std::string(found[k].substr(0, 30)) + "\" for the " +
                           (k == 0 ? "time" : "value") + "; allowed is a finite number");
         comma_seen = comma_seen || (decimal_comma && found[1].find(',') != std::string_view::npos);
-        const double t = values[0] * time_factor;
+        const double t = values[0] * time_factor, value = value_zero + values[1] * value_factor;
+        const auto usable = [](double v) { return std::isfinite(v) && (v == 0 || std::abs(v) > 1e-150) && std::abs(v) < 1e150; };
+        if (!usable(t) || !usable(value))
+            return no("found " + std::string(found[usable(t) ? 1 : 0]) + " for the " + (usable(t) ? "value" : "time") +
+                      "; in SI units it is too large or too small to reckon with");
         if (!numbers->empty() && !(t > (*numbers)[numbers->size() - 2]))
             return no("the time " + std::string(found[0]) + " does not rise over the one before it");
         numbers->push_back(t);
-        numbers->push_back(value_zero + values[1] * value_factor);
+        numbers->push_back(value);
         lines.push_back(line_number);
         if (lines.size() > 2'000'000) return no("more than 2 000 000 samples; thin the recording out");
     }

@@ -10,6 +10,8 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <new>
+#include <numbers>
 
 namespace fulmox {
 
@@ -39,6 +41,7 @@ class Figures {
 };
 
 constexpr double nan = std::numeric_limits<double>::quiet_NaN();
+constexpr double most_turns = 10'000; // of a cycle whose torque depends on the angle
 
 std::string when(const ShaftPoint& p, const Words& words) {
     return "at " + format_number(p.time, 3) + " s and " + words.speed(std::abs(p.speed));
@@ -86,8 +89,8 @@ void demand_figures(Figures f, const Demand& d, const Axis& axis, const Words& w
             torque(key, label, p);
     };
     if (d.breakaway.torque != 0) {
-        torque("demand.peak_torque", words.word("Peak torque, with breakaway", "Peak force, with breakaway"), d.peak);
-        torque("demand.peak_running_torque", words.word("Peak torque, running", "Peak force, running"), d.peak_running);
+        torque("demand.peak_torque", "Peak with breakaway", d.peak);
+        torque("demand.peak_running_torque", "Peak, running", d.peak_running);
         torque("demand.breakaway_torque", words.word("Breakaway torque", "Breakaway force"), d.breakaway).note =
             "to start from rest against static friction, " + when(d.breakaway, words);
     } else {
@@ -384,13 +387,20 @@ const Limit* Assessment::limit(std::string_view key) const {
 bool Assessment::exceeded() const { return count(limits).over > 0; }
 bool Assessment::fits() const { return !has_errors(problems) && !exceeded(); }
 
-Assessment assess(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options) {
+namespace {
+
+Assessment reckon(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options) {
     Assessment a;
     a.problems = validate(axis, path, &machine.materials);
     Figures figures(a.figures, options.workings);
     const bool site_wrong = has_errors(validate_site(machine));
     bool cycle_wrong = blocked(a.problems, path + "/cycle");
     const Words words(machine, motion_of(axis.mechanism));
+    if (!axis.motor.empty() && !has_errors(a.problems)) {
+        const double scale = axis.drive.bus_voltage.si / axis.motor.curve_voltage.si;
+        if (!std::isnormal(scale * axis.motor.peak.back().speed.si))
+            a.problems.push_back(beyond(path + "/drive/bus_voltage", "Bus voltage", "speed of the peak curve at this bus"));
+    }
     const bool motor_wrong = blocked(a.problems, path + "/motor") || blocked(a.problems, path + "/drive");
     bool load_wrong = false;
     for (const char* part : {"/load", "/mechanism", "/coupling", "/bodies", "/stages"})
@@ -445,6 +455,14 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
         const Known known{a.motion ? &*a.motion : nullptr, a.inertia ? &*a.inertia : nullptr, d, use};
         return judge_all({machine, *taken, policy ? *policy : fallback, known, options.workings});
     };
+    // where torque depends on the angle every turn is gone through
+    if (a.motion && !load_wrong && moves.rotary && a.motion->path > most_turns * 2 * std::numbers::pi &&
+        load_model(machine, *taken).position_dependent()) {
+        a.problems.push_back({Severity::error, path + "/cycle/segments", "Cycle",
+            "it turns " + format_number(a.motion->path / (2 * std::numbers::pi), 4) + " times; where torque depends on the "
+            "angle at most " + format_number(most_turns) + " turns a cycle are reckoned"});
+        load_wrong = true;
+    }
     if (const auto* w = std::get_if<Winder>(&taken->mechanism);
         w && a.motion && !load_wrong && fill_states(*taken, excursion(*a.motion)).empty()) {
         a.problems.push_back({Severity::error, path + "/cycle/segments", "Cycle",
@@ -503,6 +521,27 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
     cautions(a.problems, axis, path, a);
     flags(a.problems, axis, path, a, machine.unit_system);
     if (moves.direct) make_direct(a);
+    return a;
+}
+
+} // namespace
+
+// A reckoning that fails is a problem of its axis; everything else lives on.
+Assessment assess(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options) {
+    std::string why;
+    try {
+        return reckon(machine, axis, path, options);
+    } catch (const std::bad_alloc&) {
+        why = "it needs more memory than there is; the cycle is too long";
+    } catch (const std::exception& e) {
+        why = e.what();
+    }
+    Assessment a;
+    a.problems = validate(axis, path, &machine.materials);
+    a.problems.push_back({Severity::error, path, "Axis", "it cannot be reckoned with these values: " + why});
+    static const Policy fallback = shipped_policies().front();
+    const Policy* policy = find_policy(machine, axis.policy);
+    a.limits = judge_all({machine, axis, policy ? *policy : fallback, {}, false});
     return a;
 }
 

@@ -270,3 +270,44 @@ TEST_CASE("a cycle that does not return is offered its way back") {
     CHECK(closes(*w.document().assessment().motion));
     CHECK(!close->isVisible());
 }
+
+TEST_CASE("two fields wrong in one form are both told, and the window lives") {
+    for (const char* name : {"F01-two-wrong-fields", "F01b-two-wrong-fields", "F05-exception-aborts", "F07-markup-in-names"}) {
+        INFO(name);
+        Window w;
+        REQUIRE(w.window.open_file(QStringLiteral(FULMOX_SOURCE_DIR "/tests/cases/faults/%1.fulmox").arg(QLatin1String(name))));
+        for (int page = 1; page <= 4; ++page) w.click_page(page);
+        w.click_page(1);
+        int wrong = 0;
+        for (QuantityEdit* e : w.window.findChildren<QuantityEdit*>()) wrong += e->isVisible() && e->wrong();
+        if (name[2] == '1') {
+            CHECK(wrong >= 2);
+            // one of them put right, the other stays
+            w.document().set_quantity(w.path(name[3] == 'b' ? "/mechanism/lead" : "/load/payload"),
+                name[3] == 'b' ? QStringLiteral("10 mm") : QStringLiteral("24 kg"));
+            QApplication::processEvents();
+            int left = 0;
+            for (QuantityEdit* e : w.window.findChildren<QuantityEdit*>()) left += e->isVisible() && e->wrong();
+            CHECK(left == wrong - 1);
+        }
+    }
+}
+
+TEST_CASE("a name without ending does not write over a project unasked") {
+    Window w;
+    const QString file = w.folder.filePath(QStringLiteral("there.fulmox"));
+    REQUIRE(w.window.save_to(file));
+    QFile f(file);
+    REQUIRE(f.open(QIODevice::ReadOnly));
+    const QByteArray before = f.readAll();
+    w.document().set_quantity(w.path("/load/payload"), QStringLiteral("7 kg"));
+    bool asked = false;
+    w.window.confirm_overwrite = [&](const QString&) {
+        asked = true;
+        return false;
+    };
+    CHECK(!w.window.save_under(w.folder.filePath(QStringLiteral("there"))));
+    CHECK(asked);
+    f.seek(0);
+    CHECK(f.readAll() == before);
+}

@@ -65,6 +65,31 @@ class Cli(unittest.TestCase):
                     self.assertIn(f"line {p['line']}, {p['path']}", err)
                     self.assertIn(p["message"], said)
 
+    def test_standard_input_and_pipes_are_read(self):
+        with open(DEMO, "rb") as demo:
+            done = subprocess.run([BINARY, "assess", "-"], stdin=demo, capture_output=True, timeout=60)
+        self.assertEqual((done.returncode, done.stderr), (0, b""))
+        piped = subprocess.run(["bash", "-c", f"'{BINARY}' assess <(cat '{DEMO}')"], capture_output=True, timeout=60)
+        self.assertEqual(piped.stdout, done.stdout)
+
+    def test_output_that_cannot_be_written_is_two(self):
+        with open("/dev/full", "wb") as full:
+            done = subprocess.run([BINARY, "assess", DEMO], stdout=full, stderr=subprocess.PIPE, timeout=60)
+        self.assertEqual(done.returncode, 2)
+        self.assertIn(b"cannot be written", done.stderr)
+
+    def test_files_that_crashed_say_words(self):
+        folder = os.path.join(ROOT, "tests/cases/faults")
+        for name in sorted(os.listdir(folder)):
+            if not name.endswith(".fulmox"):
+                continue
+            code, _, err = run("assess", os.path.join(folder, name), "--json")
+            with self.subTest(name):
+                self.assertEqual(code, 2)
+                self.assertIn("/axes/", err)
+                for word in ("std::", "Abscissas", "bad_alloc"):
+                    self.assertNotIn(word, err)
+
     def test_broken_json_names_its_place(self):
         with open(DEMO, encoding="utf-8") as demo:
             text = demo.read()

@@ -13,8 +13,9 @@ struct Case {
     ProjectRead read;
     std::vector<Assessment> axes;
 
-    explicit Case(const std::string& name, const std::function<void(Machine&)>& change = {}) {
-        auto r = read_project(file_text("tests/cases/wrong-numbers/" + name + ".fulmox"));
+    explicit Case(const std::string& name, const std::function<void(Machine&)>& change = {},
+        const std::string& folder = "wrong-numbers") {
+        auto r = read_project(file_text("tests/cases/" + folder + "/" + name + ".fulmox"));
         REQUIRE(r);
         read = std::move(*r);
         if (change) change(read.machine);
@@ -196,4 +197,16 @@ TEST_CASE("a roller screw without its efficiency cannot be judged") {
     CHECK_THAT(c.error(), Contains("/mechanism/efficiency") && Contains("missing"));
     for (const char* key : {"peak_torque", "continuous_loss", "continuous_point", "coupling"})
         CHECK(c.limit(key).state == LimitState::cannot_say);
+}
+
+TEST_CASE("files that crashed or never ended give an answer or words") {
+    const auto said = [](const Case& c) {
+        std::string all;
+        for (std::size_t i = 0; i < c.axes.size(); ++i) all += c.error(i) + "\n";
+        return all;
+    };
+    CHECK_THAT(said(Case("F05-exception-aborts", {}, "faults")), Contains("/drive/bus_voltage"));
+    CHECK(Case("F06-empty-repeats", {}, "faults").axes.size() > 0);
+    CHECK_THAT(said(Case("F06b-crank-for-ever", {}, "faults")), Contains("turns") && Contains("10000 turns a cycle"));
+    CHECK_THAT(said(Case("F06c-jog-on-tilted-table", {}, "faults")), Contains("turns a cycle are reckoned"));
 }

@@ -132,6 +132,8 @@ TEST_CASE("bad traces are refused with their line and what is wanted") {
     CHECK_THAT(why(head + "0,1\n1\n"), Contains("line 3") && Contains("found 1 columns"));
     CHECK_THAT(why(head + "0,0,5\n"), Contains("decimal comma"));
     CHECK_THAT(why(head + "0,1\n1,2\n2,3\n"), Contains("at least 5"));
+    CHECK_THAT(why(file_text("tests/cases/faults/F08-trace-overflows.csv")), Contains("line 3") && Contains("too large"));
+    CHECK_THAT(why(file_text("tests/cases/faults/F08b-trace-underflows.csv")), Contains("line 3") && Contains("too small"));
     CHECK_THAT(why(head + "0,1\n.1,2\n.2,3\n.3,4\n.4,4\n9,5\n9.1,5\n"), Contains("line 7") && Contains("gap"));
 }
 
