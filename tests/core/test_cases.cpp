@@ -208,5 +208,11 @@ TEST_CASE("files that crashed or never ended give an answer or words") {
     CHECK_THAT(said(Case("F05-exception-aborts", {}, "faults")), Contains("/drive/bus_voltage"));
     CHECK(Case("F06-empty-repeats", {}, "faults").axes.size() > 0);
     CHECK_THAT(said(Case("F06b-crank-for-ever", {}, "faults")), Contains("turns") && Contains("10000 turns a cycle"));
-    CHECK_THAT(said(Case("F06c-jog-on-tilted-table", {}, "faults")), Contains("turns a cycle are reckoned"));
+    // its recording of five samples has a window that does not fit; without it the jog of 500 000 s stands to be judged
+    CHECK_THAT(said(Case("F06c-jog-on-tilted-table", {}, "faults")), Contains("/what/window"));
+    const auto fitting = [](Machine& m) {
+        for (Segment& s : m.axes[0].cycle.segments)
+            if (auto* t = std::get_if<Trace>(&s.what)) t->window = {};
+    };
+    CHECK_THAT(said(Case("F06c-jog-on-tilted-table", fitting, "faults")), Contains("turns a cycle are reckoned"));
 }
