@@ -209,7 +209,9 @@ void motor_figures(Figures f, const MotorUse& u, const Demand& d, const Axis& ax
 
 void ratio_figures(Figures f, const Demand& d) {
     if (d.load.rotor_inertia <= 0 || d.load.motion.direct || !(d.sums.c > 0)) return;
-    const auto [j, sums] = motor_side(d);
+    const auto side = motor_side(d);
+    const double j = side.inertia;
+    const auto& sums = side.sums;
     const double best = best_ratio(sums, j);
     if (!(best > 0) || !std::isfinite(best)) return;
     f.put("demand.best_ratio", "Best ratio for least heat", Kind::number, best,
