@@ -21,8 +21,8 @@ QString field_name(const std::string& label, const QString& path);
 
 class Document;
 
-/// "waits for: Distance, segment 2; Lead" of the errors of the axis below one of the places ("/cycle"; none: of all), or
-/// nothing where there are none.
+/// "waits for: Distance, segment 2; Lead" of the errors of the axis below one of the places ("/cycle"; none: of all),
+/// or nothing where there are none.
 QString waiting_for(Document& document, const QStringList& places = {});
 
 class Document : public QObject {
@@ -45,8 +45,8 @@ class Document : public QObject {
     /// Sets a quantity from text; on bad text nothing changes and the problem is returned. Edits of the same field in a
     /// row merge into one undo step until end_typing().
     std::optional<Problem> set_quantity(const QString& path, const QString& text);
-    /// The same for what somebody types: while it can be read it is tried out; bad text is kept as a draft, and the value
-    /// from before the typing began is in force again, never what the first letters happened to mean.
+    /// The same for what somebody types: while it can be read it is tried out; bad text is kept as a draft, and the
+    /// value from before the typing began is in force again, never what the first letters happened to mean.
     std::optional<Problem> type_quantity(const QString& path, const QString& text);
     void set_standing(const QString& path, Standing standing);
     void set_text(const QString& path, const QString& text);

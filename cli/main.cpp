@@ -28,7 +28,8 @@ void say(const std::string& file, const Problem& p) {
               << to_text(p) << "\n";
 }
 
-// A file, a pipe, or "-" for the standard input; larger ones than a project may be are refused before they are read whole.
+// A file, a pipe, or "-" for the standard input; larger ones than a project may be are refused before they are read
+// whole.
 std::optional<std::string> read_file(const std::string& path) {
     std::ifstream file;
     if (path != "-") {
@@ -84,8 +85,8 @@ std::optional<Judged> judge_file(const std::string& path, bool workings) {
         out.axes.push_back(assess(out.project.machine, i, {.workings = workings}));
         out.exceeded = out.exceeded || out.axes.back().exceeded();
     }
-    out.problems = all_problems(
-        out.axes, out.project.problems, [&](const std::string& pointer) { return out.line(pointer); });
+    out.problems =
+        all_problems(out.axes, out.project.problems, [&](const std::string& pointer) { return out.line(pointer); });
     out.wrong = has_errors(out.problems);
     return out;
 }

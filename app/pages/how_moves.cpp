@@ -234,12 +234,13 @@ void HowMoves::select(int segment) {
     if (!trace_note_->isHidden()) {
         const bool rotary = motion_of(document_.axis().mechanism).rotary;
         const Kind kind = motion_kind(trace->of == TraceOf::position ? Order::position : Order::speed, rotary);
-        trace_note_->setText(
-            tr("Averaged over %1; what that took away is %2 RMS. The plot shows the samples as dots. A wider window takes "
-               "more noise and rounds corners.")
-                .arg(qs(format_quantity(2 * half_width(*trace), Kind::time, document_.machine().unit_system)),
-                    qs(format_quantity(
-                        removed_noise(*trace, trace_pieces(*trace)), kind, document_.machine().unit_system, 3))));
+        trace_note_->setText(tr(
+            "Averaged over %1; what that took away is %2 RMS. The plot shows the samples as dots. A wider window takes "
+            "more noise and rounds corners.")
+                                 .arg(qs(format_quantity(
+                                          2 * half_width(*trace), Kind::time, document_.machine().unit_system)),
+                                     qs(format_quantity(removed_noise(*trace, trace_pieces(*trace)), kind,
+                                         document_.machine().unit_system, 3))));
     }
 }
 
@@ -267,9 +268,8 @@ void HowMoves::close_cycle() {
                     if (m.distance.given() && m.distance.si != 0 && m.reference == Reference::from_here)
                         m.duration = Quantity<Kind::time>(
                             format_number(m.duration.si * std::abs(motion->advance / m.distance.si), 4) + " s");
-                m.distance = MotionQuantity<Order::position>(document_.axis().cycle.start_position.given()
-                                                                 ? document_.axis().cycle.start_position.text
-                                                                 : start);
+                m.distance = MotionQuantity<Order::position>(
+                    document_.axis().cycle.start_position.given() ? document_.axis().cycle.start_position.text : start);
                 m.reference = Reference::target;
             }
         },

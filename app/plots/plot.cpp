@@ -37,8 +37,7 @@ void Plot::say_missing(const QString& text) {
     missing_->setVisible(!text.isEmpty());
     if (text.isEmpty()) return;
     missing_->setFont(type_face(13));
-    missing_->setStyleSheet(
-        QStringLiteral("background:%1;color:%2").arg(theme().panel.name(), theme().second.name()));
+    missing_->setStyleSheet(QStringLiteral("background:%1;color:%2").arg(theme().panel.name(), theme().second.name()));
     missing_->setGeometry(rect());
     missing_->raise();
     bubble_->hide();

@@ -82,7 +82,8 @@ void CurveEditor::rebuild(std::size_t count) {
             e->setFixedWidth(edit_width);
             connect(e, &QuantityEdit::focused, this, &CurveEditor::focused);
             e->want_tables();
-            connect(e, &QuantityEdit::table_pasted, this, [this, i](const QString& text) { paste(static_cast<int>(i), text); });
+            connect(e, &QuantityEdit::table_pasted, this,
+                [this, i](const QString& text) { paste(static_cast<int>(i), text); });
             connect(e, &QuantityEdit::problem_changed, e, [e] { e->setToolTip(e->problem()); });
             grid_->addWidget(e, static_cast<int>(i), column++);
             edits_.push_back(e);
@@ -115,7 +116,8 @@ void CurveEditor::paste(int row, const QString& text) {
                                                                   : QLatin1Char(',');
         QStringList cells = line.split(separator);
         for (QString& c : cells) c = c.trimmed();
-        const bool heading = points.empty() && wrong.isEmpty() && !cells[0].contains(QRegularExpression(QStringLiteral("\\d")));
+        const bool heading =
+            points.empty() && wrong.isEmpty() && !cells[0].contains(QRegularExpression(QStringLiteral("\\d")));
         if (cells.size() != 2) {
             wrong << tr("line %1 has %2 columns, a curve has two: speed and torque").arg(n + 1).arg(cells.size());
             continue;
@@ -131,10 +133,12 @@ void CurveEditor::paste(int row, const QString& text) {
             if (separator != QLatin1Char(',')) // then a comma is a decimal one
                 c.replace(QRegularExpression(QStringLiteral("^([+-]?\\d+),(\\d+)")), QStringLiteral("\\1.\\2"));
             const Kind kind = k == 0 ? Kind::angular_speed : Kind::torque;
-            const Unit* unit = units[k].isEmpty() ? find_unit(k == 0 ? "rpm" : "N·m", kind)
-                                                  : find_unit(units[k].toStdString(), kind);
+            const Unit* unit =
+                units[k].isEmpty() ? find_unit(k == 0 ? "rpm" : "N·m", kind) : find_unit(units[k].toStdString(), kind);
             if (!unit || unit->kind != kind) {
-                wrong << tr("line %1: \"%2\" is no unit of %3").arg(n + 1).arg(units[k], k == 0 ? tr("speed") : tr("torque"));
+                wrong << tr("line %1: \"%2\" is no unit of %3")
+                             .arg(n + 1)
+                             .arg(units[k], k == 0 ? tr("speed") : tr("torque"));
                 good = false;
                 break;
             }

@@ -66,7 +66,8 @@ class Course {
         std::function<void(const Span&)> start;
         if (load.breakaway > 1) start = [&](const Span& s) { account.start(s); };
         Sweep sweep(
-            load, [&](const Span& s, const SpanStates& states) { account(s, states); }, start, 1e-9 * motion_.peak_speed);
+            load, [&](const Span& s, const SpanStates& states) { account(s, states); }, start,
+            1e-9 * motion_.peak_speed);
         for (std::size_t i = first; i < last; ++i) {
             const Piece& p = motion_.pieces[i];
             const Segment& segment = axis_.cycle.segments[p.segment];

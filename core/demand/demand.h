@@ -91,17 +91,17 @@ struct Demand {
     std::vector<SpanSamples> samples; ///< one for each span
     double cycle_time = 0;
 
-    ShaftPoint peak;                   ///< largest |T|, breakaway included
-    ShaftPoint peak_running;           ///< largest |T| without it
-    ShaftPoint peak_motoring;          ///< largest |T| with T ω > 0, running; torque 0 if there is none
-    ShaftPoint peak_braking;           ///< largest |T| with T ω < 0, running
-    ShaftPoint breakaway;              ///< largest |T| that starts the axis from rest; 0 without a breakaway factor
-    double rms_torque = 0;             ///< over the whole cycle, dwell included
-    double holding_torque = 0;         ///< largest |T| at rest that the motor holds
-    double static_torque = 0;          ///< largest |T| needed to hold any payload of the cycle at any of its places, and
-                                       ///< what a brake holds in a dwell; friction not credited
-    double brake_torque = 0;           ///< the part of it in dwells in which the brake holds, process force included
-    double fall_torque = 0;            ///< the part of it that is there without power: no process force, no web tension
+    ShaftPoint peak;           ///< largest |T|, breakaway included
+    ShaftPoint peak_running;   ///< largest |T| without it
+    ShaftPoint peak_motoring;  ///< largest |T| with T ω > 0, running; torque 0 if there is none
+    ShaftPoint peak_braking;   ///< largest |T| with T ω < 0, running
+    ShaftPoint breakaway;      ///< largest |T| that starts the axis from rest; 0 without a breakaway factor
+    double rms_torque = 0;     ///< over the whole cycle, dwell included
+    double holding_torque = 0; ///< largest |T| at rest that the motor holds
+    double static_torque = 0;  ///< largest |T| needed to hold any payload of the cycle at any of its places, and
+                               ///< what a brake holds in a dwell; friction not credited
+    double brake_torque = 0;   ///< the part of it in dwells in which the brake holds, process force included
+    double fall_torque = 0;    ///< the part of it that is there without power: no process force, no web tension
     double static_torque_friction = 0; ///< the same with friction credited: never to be relied on for safety
     double peak_speed = 0;             ///< rad/s
     double mean_speed = 0;             ///< mean |ω|

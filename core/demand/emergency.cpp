@@ -38,7 +38,8 @@ class EmergencyStop {
                 if (climbed.size() >= starts || p.value < enough) break;
                 const bool again = std::any_of(climbed.begin(), climbed.end(), [&](const Peak& c) {
                     return c.of.direction == p.of.direction && c.of.payload == p.of.payload &&
-                           std::abs(c.at.place - p.at.place) <= 1.5 * wide_ && std::abs(c.at.share - p.at.share) < 0.15 &&
+                           std::abs(c.at.place - p.at.place) <= 1.5 * wide_ &&
+                           std::abs(c.at.share - p.at.share) < 0.15 &&
                            (c.of.friction == p.of.friction || c.value == p.value);
                 });
                 if (again) continue;
@@ -71,9 +72,9 @@ class EmergencyStop {
     const LoadModel& m_;
     double speed_, time_;
     double from_ = 0, range_ = 0;
-    bool whole_turn_ = false; // the places begin again where they end
-    bool locks_ = false;      // some part is self-locking
-    double wide_ = 0;         // from place to place
+    bool whole_turn_ = false;                     // the places begin again where they end
+    bool locks_ = false;                          // some part is self-locking
+    double wide_ = 0;                             // from place to place
     std::array<std::vector<Peak>, wanted> peaks_; // from where to look closer
     Values most_{};
 
@@ -147,8 +148,8 @@ class EmergencyStop {
                     const double value = grid[k][i][v];
                     if (value >= worth() * most_[v] && (i == 0 || grid[k][i - 1][v] <= value) &&
                         (i == steps || grid[k][i + 1][v] <= value) &&
-                        (!whole_turn_ || ((k == 0 || grid[k - 1][i][v] <= value) &&
-                                             (k == shares || grid[k + 1][i][v] <= value))))
+                        (!whole_turn_ ||
+                            ((k == 0 || grid[k - 1][i][v] <= value) && (k == shares || grid[k + 1][i][v] <= value))))
                         peaks_[v].push_back({c, instant(k, i), value});
                 }
         if (whole_turn_) return;
@@ -172,8 +173,8 @@ class EmergencyStop {
     }
 
     // Steps along the place and along the share, once with the place of the beginning kept and once with that of the
-    // axis now, since limits of the first and dead centres of the second both make edges; halves the steps where nothing
-    // is better.
+    // axis now, since limits of the first and dead centres of the second both make edges; halves the steps where
+    // nothing is better.
     void climb(const Peak& from, std::size_t v) {
         const Case& c = from.of;
         Instant at = from.at;
@@ -215,7 +216,8 @@ StopCases stop_cases(const Trajectory& motion, double payload) {
         if (p.at_rest()) continue;
         const Phase& phase = motion.phases[p.playing];
         const double friction = phase.friction;
-        if (const double carried = phase.payload.value_or(payload); out.payloads.empty() || out.payloads.back() != carried)
+        if (const double carried = phase.payload.value_or(payload);
+            out.payloads.empty() || out.payloads.back() != carried)
             out.payloads.push_back(carried);
         out.least_friction = any ? std::min(out.least_friction, friction) : friction;
         out.most_friction = any ? std::max(out.most_friction, friction) : friction;

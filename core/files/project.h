@@ -15,10 +15,10 @@ inline constexpr int project_version = 4;
 
 struct ProjectRead {
     Machine machine;
-    Problems problems;      ///< with pointer and line
+    Problems problems;                ///< with pointer and line
     std::map<std::string, int> lines; ///< of every value of the file, by its pointer
-    int version = 0;        ///< as found in the file
-    bool upgraded = false;  ///< came from an older version
+    int version = 0;                  ///< as found in the file
+    bool upgraded = false;            ///< came from an older version
     bool read_only = false; ///< newer version, or parts that could not be kept: saving over it would lose something
     std::string warning;    ///< one sentence for the user, empty if all is well
 };

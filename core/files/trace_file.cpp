@@ -173,7 +173,9 @@ Result<TraceRead, Problem> read_trace(std::string_view text, const Motion& motio
                           (k == 0 ? "time" : "value") + "; allowed is a finite number");
         comma_seen = comma_seen || (decimal_comma && found[1].find(',') != std::string_view::npos);
         const double t = values[0] * time_factor, value = value_zero + values[1] * value_factor;
-        const auto usable = [](double v) { return std::isfinite(v) && (v == 0 || std::abs(v) > 1e-150) && std::abs(v) < 1e150; };
+        const auto usable = [](double v) {
+            return std::isfinite(v) && (v == 0 || std::abs(v) > 1e-150) && std::abs(v) < 1e150;
+        };
         if (!usable(t) || !usable(value))
             return no("found " + std::string(found[usable(t) ? 1 : 0]) + " for the " + (usable(t) ? "value" : "time") +
                       "; in SI units it is too large or too small to reckon with");

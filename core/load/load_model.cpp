@@ -229,7 +229,8 @@ LoadModel load_model(const Machine& machine, const Axis& axis, double web) {
     const auto has = [&](unsigned bit) { return (m.motion.has & bit) != 0; };
     m.gravity = machine.site.gravity.si;
     const bool shaft = has(Motion::shaft);
-    m.rotor_inertia = axis.motor.empty() || !shaft ? 0 : axis.motor.rotor_inertia.si + axis.motor.brake_inertia.value_or(0);
+    m.rotor_inertia =
+        axis.motor.empty() || !shaft ? 0 : axis.motor.rotor_inertia.si + axis.motor.brake_inertia.value_or(0);
     if (has(Motion::inclination)) {
         m.sin_inclination = std::sin(l.inclination.si);
         m.cos_inclination = clean_cos(l.inclination.si);

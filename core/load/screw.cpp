@@ -61,8 +61,8 @@ Efficiency from_sliding_thread(const Screw& s, bool with_working) {
     Efficiency e{s.lead.si / (2 * pi * t.raise()), -2 * pi * t.lower() / s.lead.si, {}};
     if (with_working) {
         if (!s.pitch_diameter.given())
-            e.working.push_back(working_line("d_m", "d − P/2", "D-P/2",
-                {{"D", s.diameter.si}, {"P", thread_pitch(s)}}, d, Kind::length, "ISO 2904"));
+            e.working.push_back(working_line("d_m", "d − P/2", "D-P/2", {{"D", s.diameter.si}, {"P", thread_pitch(s)}},
+                d, Kind::length, "ISO 2904"));
         const WorkingValues v{{"l", s.lead.si}, {"d", d}, {"mu", s.thread_friction.si}, {"alpha", alpha},
             {"mu_c", mu_c}, {"d_c", d_c}, {"T_r", t.raise()}, {"T_l", t.lower()}};
         const char* source = "Shigley, Mechanical Engineering Design, ch. 8";

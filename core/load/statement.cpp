@@ -35,8 +35,8 @@ std::pair<double, double> squared_radius(const LoadModel& m, double low, double 
 
 class Statement {
   public:
-    Statement(
-        const Machine& machine, const Axis& axis, const LoadModel& m, const std::vector<Carried>& over, bool with_working)
+    Statement(const Machine& machine, const Axis& axis, const LoadModel& m, const std::vector<Carried>& over,
+        bool with_working)
         : machine_(machine), axis_(axis), m_(m), working_(with_working) {
         at_mechanism_ = 1 / (m.ratio * m.ratio);
         look_over(over);
@@ -69,8 +69,7 @@ class Statement {
             w.push_back(working_line("J", "π ρ L d⁴/32", "pi*rho*L*d^4/32",
                 {{"rho", s.density.si}, {"L", s.length.si}, {"d", d}}, screw_inertia(s), Kind::inertia,
                 "solid cylinder about its axis"));
-        shaft("screw", "Screw", size(s.diameter.si, s.length.si),
-            screw_inertia(s), std::move(w));
+        shaft("screw", "Screw", size(s.diameter.si, s.length.si), screw_inertia(s), std::move(w));
     }
     void operator()(const RackPinion& r) { shaft("pinion", "Pinion", "given", or_zero(r.pinion_inertia)); }
     void operator()(const BeltDrive& b) {
@@ -129,8 +128,8 @@ class Statement {
     const Axis& axis_;
     const LoadModel& m_;
     bool working_;
-    double most_ = 1;          // (dx/dθ)² where the load inertia is largest
-    double payload_ = 0;       // kg there
+    double most_ = 1;    // (dx/dθ)² where the load inertia is largest
+    double payload_ = 0; // kg there
     double at_mechanism_ = 1;
     double lighter_ = 0; // what falls away where it is smallest, at the shaft of the mechanism
     InertiaStatement out_;

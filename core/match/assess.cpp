@@ -54,7 +54,8 @@ void motion_figures(Figures f, const Trajectory& t, const Motion& m) {
      }).unit = "cycles/h";
     const auto moves = static_cast<double>(t.moves);
     f.put("motion.moves_per_hour", "Moves per hour", Kind::frequency, moves / t.duration,
-         format_number(moves) + (t.moves == 1 ? " move a cycle" : " moves a cycle"), [&] {
+         format_number(moves) + (t.moves == 1 ? " move a cycle" : " moves a cycle"),
+         [&] {
              return Working{working_line("f_m", "moves a cycle/T", "n/T", {{"n", moves}, {"T", t.duration}},
                  moves / t.duration, Kind::frequency)};
          })
@@ -108,7 +109,8 @@ void demand_figures(Figures f, const Demand& d, const Axis& axis, const Words& w
         f.put("demand.emergency_torque", "Emergency stop", Kind::torque, d.emergency_torque,
             "from top speed in " + words.say(d.stop_time, Kind::time) + ", worst case");
     else
-        f.put("demand.emergency_torque", "Emergency stop", Kind::torque, nan, "no time and no distance of a stop is given");
+        f.put("demand.emergency_torque", "Emergency stop", Kind::torque, nan,
+            "no time and no distance of a stop is given");
     if (!words.direct)
         f.put("demand.coupling_torque", "Torque through the coupling", Kind::torque, d.coupling_torque(),
             d.coupling_emergency > d.coupling_peak ? "in the emergency stop" : "standstill and breakaway included");
@@ -154,18 +156,18 @@ void load_figures(
     if (!words.direct) f.put("load.shaft_drag", "Drag at the shaft", Kind::torque, m.shaft_drag);
     f.put("load.inertia", words.word("Load inertia", "Moving mass"), Kind::inertia, i.load,
         words.word("largest over the cycle, at the motor shaft", "largest over the cycle"), [&] {
-        Working w;
-        WorkingValues v;
-        std::string sum;
-        for (const InertiaShare& share : i.shares) {
-            if (share.rotor_side) continue;
-            v.emplace_back("J_" + share.key, share.at_shaft);
-            sum += (sum.empty() ? "" : "+") + ("J_" + share.key);
-            w.insert(w.end(), share.working.begin(), share.working.end());
-        }
-        w.push_back(working_line("J_L", "Σ J at the shaft", sum, v, i.load, Kind::inertia, "sum of the statement"));
-        return w;
-    });
+            Working w;
+            WorkingValues v;
+            std::string sum;
+            for (const InertiaShare& share : i.shares) {
+                if (share.rotor_side) continue;
+                v.emplace_back("J_" + share.key, share.at_shaft);
+                sum += (sum.empty() ? "" : "+") + ("J_" + share.key);
+                w.insert(w.end(), share.working.begin(), share.working.end());
+            }
+            w.push_back(working_line("J_L", "Σ J at the shaft", sum, v, i.load, Kind::inertia, "sum of the statement"));
+            return w;
+        });
     f.put("load.inertia_least", words.word("Load inertia, least over the cycle", "Moving mass, least over the cycle"),
         Kind::inertia, i.load_least);
     if (i.rotor > 0) {
@@ -320,8 +322,6 @@ void make_direct(Assessment& a) {
     }
 }
 
-Excursion excursion(const Trajectory& t) { return {t.start_position - t.lowest, t.highest - t.start_position}; }
-
 // A reckoning that left the numbers a machine can hold: the values are legal, but far from anything real.
 Problem beyond(const std::string& path, const char* field, const std::string& what) {
     return {Severity::error, path, field,
@@ -401,7 +401,8 @@ Assessment reckon(const Machine& machine, const Axis& axis, const std::string& p
     if (!axis.motor.empty() && !has_errors(a.problems)) {
         const double scale = axis.drive.bus_voltage.si / axis.motor.curve_voltage.si;
         if (!std::isnormal(scale * axis.motor.peak.back().speed.si))
-            a.problems.push_back(beyond(path + "/drive/bus_voltage", "Bus voltage", "speed of the peak curve at this bus"));
+            a.problems.push_back(
+                beyond(path + "/drive/bus_voltage", "Bus voltage", "speed of the peak curve at this bus"));
     }
     const bool motor_wrong = blocked(a.problems, path + "/motor") || blocked(a.problems, path + "/drive");
     bool load_wrong = false;
@@ -461,19 +462,21 @@ Assessment reckon(const Machine& machine, const Axis& axis, const std::string& p
     if (a.motion && !load_wrong && moves.rotary && a.motion->path > most_turns * 2 * std::numbers::pi &&
         load_model(machine, *taken).position_dependent()) {
         a.problems.push_back({Severity::error, path + "/cycle/segments", "Cycle",
-            "it turns " + format_number(a.motion->path / (2 * std::numbers::pi), 4) + " times; where torque depends on the "
-            "angle at most " + format_number(most_turns) + " turns a cycle are reckoned"});
+            "it turns " + format_number(a.motion->path / (2 * std::numbers::pi), 4) +
+                " times; where torque depends on the "
+                "angle at most " +
+                format_number(most_turns) + " turns a cycle are reckoned"});
         load_wrong = true;
     }
     if (const auto* w = std::get_if<Winder>(&taken->mechanism);
-        w && a.motion && !load_wrong && fill_states(*taken, excursion(*a.motion)).empty()) {
+        w && a.motion && !load_wrong && fill_states(*taken, {a.motion->below(), a.motion->above()}).empty()) {
         a.problems.push_back({Severity::error, path + "/cycle/segments", "Cycle",
             "it moves " + words.say(a.motion->stroke(), Kind::length) + " of web one way, but the roll holds " +
                 words.say(full_web(*w), Kind::length)});
         load_wrong = true;
     }
     if (a.motion && !load_wrong && !site_wrong) {
-        const std::vector<FillState> states = fill_states(*taken, excursion(*a.motion));
+        const std::vector<FillState> states = fill_states(*taken, {a.motion->below(), a.motion->above()});
         std::vector<LoadModel> loads;
         for (const FillState& state : states) loads.push_back(load_model(machine, *taken, state.web));
         std::vector<AtFill> fills(states.size());
@@ -499,8 +502,8 @@ Assessment reckon(const Machine& machine, const Axis& axis, const std::string& p
                 keep_worst(a.limits, std::move(fills[i].limits), states[i].name);
                 const std::string key = "demand.fill_" + std::to_string(i);
                 a.fills.push_back({states[i].name, states[i].web, d.rms_torque, std::abs(d.peak.torque), d.peak_speed});
-                figures.put(
-                    (key + ".rms_torque").c_str(), ("RMS torque, " + states[i].name).c_str(), Kind::torque, d.rms_torque);
+                figures.put((key + ".rms_torque").c_str(), ("RMS torque, " + states[i].name).c_str(), Kind::torque,
+                    d.rms_torque);
                 figures.put((key + ".peak_torque").c_str(), ("Peak torque, " + states[i].name).c_str(), Kind::torque,
                     d.peak.torque);
                 if (d.rms_torque > fills[shown].demand.rms_torque) shown = i;

@@ -44,7 +44,7 @@ const char* motor_missing(const LimitInput& in) {
 }
 
 // "allowed" lines that every limit ends with; false where it cannot be said
-bool close(Limit& l, const LimitInput& in, std::string source) {
+[[nodiscard]] bool close(Limit& l, const LimitInput& in, std::string source) {
     l.source = std::move(source);
     judge(l);
     if (l.state == LimitState::cannot_say) {
@@ -173,7 +173,7 @@ Limit heat_by_loss(const LimitInput& in) {
         l.working.push_back(working_line("allowed", "T_c(0) √f", "T_c0*sqrt(f)",
             {{"T_c0", stall}, {"f", u.can.heat_factor}}, l.allowed, Kind::torque, "IEC 60034-1: ambient and altitude"));
     }
-    close(l, in, "IEC 60034-1 S1 rating; loss method");
+    if (!close(l, in, "IEC 60034-1 S1 rating; loss method")) return l;
     l.reason = "heat as of " + words(in).torque(l.used) + " at standstill, of " + words(in).torque(l.allowed) + " continuous";
     if (l.state != LimitState::fits)
         l.remedy =
@@ -204,7 +204,7 @@ Limit heat_by_point(const LimitInput& in) {
                 {{"f", u.can.heat_factor}, {"T_c0", stall}, {"T_c", there}, {"T_p", u.can.peak.at(speed)}},
                 l.allowed, Kind::torque, "IEC 60034-1: ambient and altitude"));
     }
-    close(l, in, "IEC 60034-1 S1 rating; point method");
+    if (!close(l, in, "IEC 60034-1 S1 rating; point method")) return l;
     l.reason = words(in).torque(l.used) + " RMS at " + words(in).speed(speed) + " " + which + " speed; the continuous curve gives " +
                words(in).torque(l.allowed);
     if (l.state != LimitState::fits)

@@ -18,8 +18,7 @@ std::optional<Demand> demand_now(const Machine& m, const Axis& axis) {
     const Plan p = plan(axis.cycle, motion_of(axis.mechanism));
     if (has_errors(p.problems) || p.motion.duration <= 0) return std::nullopt;
     std::optional<Demand> out;
-    const Excursion trip{p.motion.start_position - p.motion.lowest, p.motion.highest - p.motion.start_position};
-    for (const FillState& f : fill_states(axis, trip)) {
+    for (const FillState& f : fill_states(axis, {p.motion.below(), p.motion.above()})) {
         Demand d = demand(load_model(m, axis, f.web), p.motion, axis);
         if (!out || d.rms_torque > out->rms_torque) out = std::move(d);
     }

@@ -139,9 +139,9 @@ struct Coupling {
     static constexpr Option places[] = {{"motor", "motor shaft"}, {"mechanism", "mechanism shaft"}};
 
     template <class Self, class V> static void describe(Self& s, V& v) {
-        v.choice(s.place,
-            {"place", "Sits on", places, "With a reduction between them the two turn at different speeds.", true, "",
-                Motion::shaft});
+        v.choice(
+            s.place, {"place", "Sits on", places, "With a reduction between them the two turn at different speeds.",
+                         true, "", Motion::shaft});
         v.quantity(s.inertia, {.key = "inertia",
                                   .label = "Coupling inertia",
                                   .unit = "kg·cm²",

@@ -72,7 +72,8 @@ struct Policy {
                                     .source = "common practice, no source"});
         v.choice(s.point_speed,
             {"point_speed", "Point method at", point_speeds,
-                "Speed at which the RMS torque must lie under the continuous curve. The RMS speed is the stricter.", true});
+                "Speed at which the RMS torque must lie under the continuous curve. The RMS speed is the stricter.",
+                true});
         v.quantity(s.brake_static_factor, {.key = "brake_static_factor",
                                               .label = "Brake static factor",
                                               .unit = "1",

@@ -183,7 +183,8 @@ void forget_unread(Machine& root, const std::string& path) {
         const std::string head = "/axes/" + std::to_string(i);
         if (!within(path, head) || root.axes[i].unread.empty()) continue;
         const std::string own = path.substr(head.size());
-        std::erase_if(root.axes[i].unread, [&](const Problem& p) { return within(p.path, own) || within(own, p.path); });
+        std::erase_if(
+            root.axes[i].unread, [&](const Problem& p) { return within(p.path, own) || within(own, p.path); });
     }
 }
 

@@ -95,8 +95,7 @@ std::vector<Piece> cut_at_speed(const Piece& p, double slow) {
     return out;
 }
 
-PieceExtremes extremes(
-    const Piece& p, double known_speed, double known_acceleration, double known_jerk, double noise) {
+PieceExtremes extremes(const Piece& p, double known_speed, double known_acceleration, double known_jerk, double noise) {
     PieceExtremes out;
     const double h = p.duration;
     const int degree = std::max(p.degree, 2);

@@ -8,8 +8,8 @@ namespace fulmox {
 namespace {
 
 // The second derivative of the smoothed samples. Straight lines have jumps of slope d_i at the samples and nothing in
-// between, so that it is Σ d_i k((t − t_i)/w)/w with k = 15/16 (1 − u²)², a quartic in t until a sample enters or leaves
-// the window. Its coefficients are carried along and reckoned anew before rounding adds up.
+// between, so that it is Σ d_i k((t − t_i)/w)/w with k = 15/16 (1 − u²)², a quartic in t until a sample enters or
+// leaves the window. Its coefficients are carried along and reckoned anew before rounding adds up.
 class SecondDerivative {
   public:
     SecondDerivative(const Samples& s, double half) : s_(s), w_(half) {}
@@ -114,7 +114,8 @@ std::vector<Piece> trace_pieces(const Trace& trace) {
     for (;;) {
         while (entering < n && s.at(entering, 0) - w <= borders.back() + together) ++entering;
         while (leaving < n && s.at(leaving, 0) + w <= borders.back() + together) ++leaving;
-        const double next = std::min(entering < n ? s.at(entering, 0) - w : to, leaving < n ? s.at(leaving, 0) + w : to);
+        const double next =
+            std::min(entering < n ? s.at(entering, 0) - w : to, leaving < n ? s.at(leaving, 0) + w : to);
         if (next >= to - together) break;
         borders.push_back(next);
     }
@@ -199,8 +200,8 @@ double removed_noise(const Trace& trace, const std::vector<Piece>& pieces) {
         const Piece& p = pieces[at];
         const double tau = std::clamp(t - p.start, 0.0, p.duration);
         const Piece::State s = p.state(tau);
-        const double kept = trace.of == TraceOf::position ? s.position - inside * s.acceleration
-                                                          : s.velocity - inside * s.jerk;
+        const double kept =
+            trace.of == TraceOf::position ? s.position - inside * s.acceleration : s.velocity - inside * s.jerk;
         sum += (trace.samples.at(i, 1) - kept) * (trace.samples.at(i, 1) - kept);
     }
     return std::sqrt(sum / static_cast<double>(n));

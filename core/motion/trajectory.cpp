@@ -151,7 +151,8 @@ class Planner {
     double distance(double given, Reference r) const {
         if (r != Reference::target) return given;
         const double d = given - position_;
-        const double rounding = 1e-12 * std::max({std::abs(given), std::abs(position_), out.motion.highest - out.motion.lowest});
+        const double rounding =
+            1e-12 * std::max({std::abs(given), std::abs(position_), out.motion.highest - out.motion.lowest});
         return std::abs(d) <= rounding ? 0 : d;
     }
     void play(std::size_t segment, std::size_t depth) {
@@ -279,12 +280,13 @@ class Planner {
         position_ = from + d;
         speed_ = 0;
     }
-    // Runs of pieces that go no faster than `slow` for at least `least` s stand still: less is a passage through standstill.
+    // Runs of pieces that go no faster than `slow` for at least `least` s stand still: less is a passage through
+    // standstill.
     static void stop_where_slow(std::vector<Piece>& parts, double slow, double least) {
         const auto is_slow = [&](const Piece& p) {
             const double h = p.duration;
-            return std::max({std::abs(p.velocity(h * 1e-3)), std::abs(p.velocity(h / 2)), std::abs(p.velocity(h * 0.999))}) <=
-                   slow;
+            return std::max({std::abs(p.velocity(h * 1e-3)), std::abs(p.velocity(h / 2)),
+                       std::abs(p.velocity(h * 0.999))}) <= slow;
         };
         for (std::size_t first = 0; first < parts.size();) {
             std::size_t last = first;
@@ -369,9 +371,7 @@ std::vector<double> payloads_of(const Trajectory& t, double first) {
     return out;
 }
 
-bool closes(const Trajectory& t) {
-    return std::abs(t.advance) <= std::max(closed_length, closed_share * t.path);
-}
+bool closes(const Trajectory& t) { return std::abs(t.advance) <= std::max(closed_length, closed_share * t.path); }
 
 bool must_return(const Motion& kind) { return !kind.rotary && (kind.has & Motion::carriage) != 0; }
 

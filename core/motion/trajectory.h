@@ -37,6 +37,9 @@ struct Trajectory {
 
     double duty() const { return duration > 0 ? moving_time / duration : 0; }
     double stroke() const { return highest - lowest; }
+    /// How far it goes below and above where it starts; both ≥ 0.
+    double below() const { return start_position - lowest; }
+    double above() const { return highest - start_position; }
     /// Piece at a time; t is taken within [0, duration].
     const Piece& at(double t) const;
     /// Phase at a time.

@@ -52,8 +52,8 @@ Json axis_json(const Axis& axis, const Assessment& a, const Problems& problems) 
 
 } // namespace
 
-Problems all_problems(const std::vector<Assessment>& axes, const Problems& reading,
-    const std::function<int(const std::string&)>& line) {
+Problems all_problems(
+    const std::vector<Assessment>& axes, const Problems& reading, const std::function<int(const std::string&)>& line) {
     Problems out = reading;
     for (const Assessment& a : axes)
         for (const Problem& p : a.problems)

@@ -41,8 +41,8 @@ TEST_CASE("a half-typed value never becomes the value in use") {
         const char* path;
         const char* text;
     };
-    for (const Case& c : {Case{"/coupling/inertia", "13.5 oz-in"}, {"/mechanism/lead", "1e99"}, {"/load/payload", "1,5"},
-             {"/load/seal_drag", "10 mmm"}, {"/load/counterbalance", "10 mmm"}}) {
+    for (const Case& c : {Case{"/coupling/inertia", "13.5 oz-in"}, {"/mechanism/lead", "1e99"},
+             {"/load/payload", "1,5"}, {"/load/seal_drag", "10 mmm"}, {"/load/counterbalance", "10 mmm"}}) {
         INFO(c.path << " " << c.text);
         Window w;
         Machine copy = w.document().machine();
@@ -153,7 +153,8 @@ TEST_CASE("two columns from a spreadsheet fill the rows of a curve; bad rows are
     QApplication::processEvents();
     auto* e = w.window.findChild<QuantityEdit*>(w.path("/motor/continuous/0/speed"));
     REQUIRE(e);
-    QGuiApplication::clipboard()->setText(QStringLiteral("speed [rpm]\ttorque [lb·in]\n0\t12,5\n1000\t12\n2000\tx\n3000\t10\n"));
+    QGuiApplication::clipboard()->setText(
+        QStringLiteral("speed [rpm]\ttorque [lb·in]\n0\t12,5\n1000\t12\n2000\tx\n3000\t10\n"));
     e->setFocus();
     QTest::keyClick(e, Qt::Key_V, Qt::ControlModifier);
     QApplication::processEvents();
@@ -163,7 +164,8 @@ TEST_CASE("two columns from a spreadsheet fill the rows of a curve; bad rows are
     CHECK(curve[1].speed.text == "1000 rpm");
     CHECK(curve[2].speed.text == "3000 rpm");
     bool said = false;
-    for (QLabel* l : w.window.findChildren<QLabel*>()) said = said || (l->isVisible() && l->text().contains(QStringLiteral("line 4, torque")));
+    for (QLabel* l : w.window.findChildren<QLabel*>())
+        said = said || (l->isVisible() && l->text().contains(QStringLiteral("line 4, torque")));
     CHECK(said);
     // one value is pasted as text
     QGuiApplication::clipboard()->setText(QStringLiteral("5 rpm"));
@@ -272,10 +274,12 @@ TEST_CASE("a cycle that does not return is offered its way back") {
 }
 
 TEST_CASE("two fields wrong in one form are both told, and the window lives") {
-    for (const char* name : {"F01-two-wrong-fields", "F01b-two-wrong-fields", "F05-exception-aborts", "F07-markup-in-names"}) {
+    for (const char* name :
+        {"F01-two-wrong-fields", "F01b-two-wrong-fields", "F05-exception-aborts", "F07-markup-in-names"}) {
         INFO(name);
         Window w;
-        REQUIRE(w.window.open_file(QStringLiteral(FULMOX_SOURCE_DIR "/tests/cases/faults/%1.fulmox").arg(QLatin1String(name))));
+        REQUIRE(w.window.open_file(
+            QStringLiteral(FULMOX_SOURCE_DIR "/tests/cases/faults/%1.fulmox").arg(QLatin1String(name))));
         for (int page = 1; page <= 4; ++page) w.click_page(page);
         w.click_page(1);
         int wrong = 0;

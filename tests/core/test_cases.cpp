@@ -1,5 +1,6 @@
-// Project files that once gave a wrong number, a wrong verdict or no answer: each with what it must give. Expected values
-// are worked by hand or by brute force, independently of the program; where a file holds two axes that must agree, they do.
+// Project files that once gave a wrong number, a wrong verdict or no answer: each with what it must give. Expected
+// values are worked by hand or by brute force, independently of the program; where a file holds two axes that must
+// agree, they do.
 #include "core/report/json_report.h"
 #include "tests/demo.h"
 
@@ -123,9 +124,8 @@ TEST_CASE("an emergency stop of a crank is tried at every place and instant") {
 TEST_CASE("the best ratio counts the coupling on the motor's shaft with the rotor") {
     const Case first("D11-best-ratio");
     const double best = first.figure("demand.best_ratio", 0);
-    const Case second("D11-best-ratio", [&](Machine& m) {
-        m.axes[1].stages.at(0).ratio = Quantity<Kind::number>(std::to_string(best));
-    });
+    const Case second("D11-best-ratio",
+        [&](Machine& m) { m.axes[1].stages.at(0).ratio = Quantity<Kind::number>(std::to_string(best)); });
     CHECK(second.figure("demand.rms_torque", 1) == Approx(first.figure("demand.best_ratio_rms", 0)).epsilon(1e-9));
 }
 
@@ -136,8 +136,9 @@ TEST_CASE("rounding at standstill does not choose the side of friction") {
         CHECK(c.figure("demand.peak_motoring_torque", i) == Approx(0.969).epsilon(1e-3));
         CHECK(c.figure("demand.axial_force", i) == Approx(100.62).epsilon(1e-4));
     }
-    // turns one way only: the peak is that of the first ramp, worked by hand. Friction 1.96 less 1.88 N·m through 0.563,
-    // J α of 0.0673574 and 24.1598, over 1.1335909 × 0.711, and 5.27e-5 and the rotor's 1e-5 at 24.1598 × 1.1335909.
+    // turns one way only: the peak is that of the first ramp, worked by hand. Friction 1.96 less 1.88 N·m through
+    // 0.563, J α of 0.0673574 and 24.1598, over 1.1335909 × 0.711, and 5.27e-5 and the rotor's 1e-5 at 24.1598
+    // × 1.1335909.
     const double mechanism = 0.08 / 0.563 + 0.0673574 * 24.1598;
     const double motor = mechanism / (1.1335909 * 0.711) + 6.27e-5 * 24.1598 * 1.1335909;
     const Case b("D12b-reversed-instant");

@@ -57,7 +57,6 @@ TEST_CASE("two policies never give different figures") {
         std::vector<std::string> figures;
         for (const Policy& p : m.policies) {
             m.axes[i].policy = p.name;
-            const auto j = nlohmann::json::parse(assessment_json({}, {}, {}));
             const Assessment a = assess(m, i);
             std::string all;
             for (const Figure& f : a.figures) all += f.key + "=" + std::to_string(f.si) + f.note + ";";
@@ -65,6 +64,31 @@ TEST_CASE("two policies never give different figures") {
         }
         for (const std::string& f : figures) CHECK(f == figures.front());
     }
+}
+
+TEST_CASE("a limit the policy gives no share for says so, and not how it would stand") {
+    const Machine whole = demo();
+    const Assessment before = assess(whole, 0);
+    int silenced = 0;
+    for (const char* key :
+        {"speed_share", "peak_torque_share", "continuous_share", "critical_speed_share", "buckling_share"}) {
+        Machine m = whole;
+        for (std::size_t i = 0; i < m.policies.size(); ++i) {
+            const auto field = find_field(m, "/policies/" + std::to_string(i) + "/" + key);
+            REQUIRE(field);
+            *field->quantity = QuantityBase{};
+        }
+        const Assessment a = assess(m, 0);
+        for (const Limit& l : a.limits) {
+            if (l.state != LimitState::cannot_say || before.limit(l.key)->state == LimitState::cannot_say) continue;
+            INFO(key << " " << l.key);
+            CHECK_THAT(l.reason, Contains("gives no share"));
+            CHECK(l.working.empty());
+            CHECK(l.remedy.empty());
+            ++silenced;
+        }
+    }
+    CHECK(silenced == 7);
 }
 
 TEST_CASE("what is used to the last bit of what is allowed is not over") {
@@ -136,7 +160,8 @@ TEST_CASE("legal values beyond all measure give words, never a number and never 
     for (const Limit& l : a.limits) CHECK(l.state == LimitState::cannot_say);
 }
 
-TEST_CASE("a recorded step of acceleration comes back with its plateau and without overshoot, in figure, plot and export") {
+TEST_CASE(
+    "a recorded step of acceleration comes back with its plateau and without overshoot, in figure, plot and export") {
     // 2 m/s² for 0.3 s and back to rest, 1 kHz, with a hundredth of a millimetre of noise
     auto rows = std::make_shared<std::vector<double>>();
     const auto place = [](double t) {
@@ -218,7 +243,8 @@ TEST_CASE("a cycle that ends with another payload is pointed out, rounding at it
     Machine m = demo();
     m.axes[0].cycle.segments.back().payload = Quantity<Kind::mass>("3 kg");
     bool said = false;
-    for (const Problem& p : assess(m, 0).problems) said = said || p.message.find("ends with a payload") != std::string::npos;
+    for (const Problem& p : assess(m, 0).problems)
+        said = said || p.message.find("ends with a payload") != std::string::npos;
     CHECK(said);
     m = machine_with("belt");
     Segment a;

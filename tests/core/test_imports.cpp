@@ -100,8 +100,8 @@ TEST_CASE("a trace of velocity gives position and acceleration, and one of a law
 }
 
 TEST_CASE("headers, separators, decimal commas, line ends and comments are read as stated") {
-    const auto semicolon =
-        read_trace("\xEF\xBB\xBF# a comment\r\nTime (s);Position/mm\r\n0;1,5\r\n0,1;2,5\r\n0,2;3\r\n0,3;4\r\n0,4;5\r\n", line);
+    const auto semicolon = read_trace(
+        "\xEF\xBB\xBF# a comment\r\nTime (s);Position/mm\r\n0;1,5\r\n0,1;2,5\r\n0,2;3\r\n0,3;4\r\n0,4;5\r\n", line);
     REQUIRE(semicolon);
     CHECK(semicolon->trace.samples.at(0, 1) == Approx(0.0015));
     CHECK(semicolon->trace.samples.at(1, 0) == Approx(0.1));
@@ -132,8 +132,10 @@ TEST_CASE("bad traces are refused with their line and what is wanted") {
     CHECK_THAT(why(head + "0,1\n1\n"), Contains("line 3") && Contains("found 1 columns"));
     CHECK_THAT(why(head + "0,0,5\n"), Contains("decimal comma"));
     CHECK_THAT(why(head + "0,1\n1,2\n2,3\n"), Contains("at least 5"));
-    CHECK_THAT(why(file_text("tests/cases/faults/F08-trace-overflows.csv")), Contains("line 3") && Contains("too large"));
-    CHECK_THAT(why(file_text("tests/cases/faults/F08b-trace-underflows.csv")), Contains("line 3") && Contains("too small"));
+    CHECK_THAT(
+        why(file_text("tests/cases/faults/F08-trace-overflows.csv")), Contains("line 3") && Contains("too large"));
+    CHECK_THAT(
+        why(file_text("tests/cases/faults/F08b-trace-underflows.csv")), Contains("line 3") && Contains("too small"));
     CHECK_THAT(why(head + "0,1\n.1,2\n.2,3\n.3,4\n.4,4\n9,5\n9.1,5\n"), Contains("line 7") && Contains("gap"));
 }
 

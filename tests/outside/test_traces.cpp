@@ -73,7 +73,8 @@ TEST_CASE("the smoothed curve and its derivatives are the mean they are said to 
         const bool position = of == TraceOf::position;
         const char* source = "the weighted mean by numpy, Gauss quadrature";
         outside_many((position ? "smoothed position" : "smoothed velocity") + over, source, n, d[0], 1e-9);
-        outside_many((position ? "velocity from position" : "acceleration from velocity") + over, source, n, d[1], 1e-8);
+        outside_many(
+            (position ? "velocity from position" : "acceleration from velocity") + over, source, n, d[1], 1e-8);
         outside_many((position ? "acceleration from position" : "jerk from velocity") + over, source, n, d[2], 1e-7);
     };
     for (const auto& f : j["fits"])

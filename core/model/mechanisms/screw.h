@@ -85,18 +85,19 @@ struct Screw {
                                  .if_empty = "from the pitch",
                                  .symbol = "n_s",
                                  .when = "thread=trapezoidal"});
-        v.quantity(s.pitch, {.key = "pitch",
-                                .label = "Pitch",
-                                .unit = "mm",
-                                .range = {0, 1000, true},
-                                .typical = {0.5, 50},
-                                .help = "From thread to thread; the lead over the starts. Tr24×20 P5 has a pitch of 5 mm "
-                                        "and four starts.",
-                                .source = "ISO 2904",
-                                .required = false,
-                                .if_empty = "from the starts",
-                                .symbol = "P",
-                                .when = "thread=trapezoidal"});
+        v.quantity(
+            s.pitch, {.key = "pitch",
+                         .label = "Pitch",
+                         .unit = "mm",
+                         .range = {0, 1000, true},
+                         .typical = {0.5, 50},
+                         .help = "From thread to thread; the lead over the starts. Tr24×20 P5 has a pitch of 5 mm "
+                                 "and four starts.",
+                         .source = "ISO 2904",
+                         .required = false,
+                         .if_empty = "from the starts",
+                         .symbol = "P",
+                         .when = "thread=trapezoidal"});
         v.quantity(s.diameter, {.key = "diameter",
                                    .label = "Outer diameter",
                                    .unit = "mm",
@@ -118,8 +119,9 @@ struct Screw {
                 .label = "Pitch diameter",
                 .unit = "mm",
                 .range = {0, 1000, true},
-                .help = "Where thread and nut meet. If empty: outer less half a pitch on a trapezoidal thread, the mean of "
-                        "outer and root on a ball screw.",
+                .help =
+                    "Where thread and nut meet. If empty: outer less half a pitch on a trapezoidal thread, the mean of "
+                    "outer and root on a ball screw.",
                 .source = "ISO 2904",
                 .required = false,
                 .if_empty = "from the thread",
