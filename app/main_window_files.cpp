@@ -1,0 +1,147 @@
+// Opening, saving and bringing back: what the window does with files.
+#include "app/main_window.h"
+
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QMenu>
+
+namespace fulmox::app {
+
+void MainWindow::offer_recovery() {
+    const std::vector<Leftover> found = recovery_.leftovers();
+    if (found.empty()) return;
+    const Leftover l = found.front();
+    const QString what =
+        l.original_file.isEmpty() ? tr("a project that was never saved") : QFileInfo(l.original_file).fileName();
+    show_message(
+        tr("The program ended unexpectedly on %1 with unsaved work on %2.")
+            .arg(l.when.toString(QStringLiteral("yyyy-MM-dd HH:mm")), what),
+        tr("Bring it back"),
+        [this, l] {
+            auto project = Recovery::load(l);
+            if (!project) {
+                show_message(tr("The unsaved work could not be read: %1").arg(project.error()));
+                return;
+            }
+            if (!may_leave()) return offer_recovery();
+            document_.recover(std::move(*project), l.original_file);
+            if (keep_now()) Recovery::discard(l); // else the only copy stays where it is
+        },
+        tr("Discard it"),
+        [this, l] {
+            Recovery::discard(l);
+            offer_recovery();
+        });
+}
+
+bool MainWindow::keep_now() {
+    autosave_.stop();
+    if (!document_.modified()) {
+        recovery_.forget();
+        return true;
+    }
+    const QString why = recovery_.keep(document_.machine(), document_.file());
+    if (!why.isEmpty()) show_message(tr("Unsaved work cannot be kept safe: %1").arg(why));
+    return why.isEmpty();
+}
+
+bool MainWindow::may_leave() {
+    if (!document_.modified() && document_.drafts().all().empty()) return true;
+    switch (confirm_leave()) {
+    case Leave::save:
+        return save();
+    case Leave::discard:
+        return true;
+    case Leave::stay:
+        break;
+    }
+    return false;
+}
+
+bool MainWindow::open_file(const QString& file) {
+    return open_project({load_project(file), QFileInfo(file).absoluteFilePath()});
+}
+
+bool MainWindow::open_project(Opening opening) {
+    if (!opening.project) {
+        show_message(opening.project.error());
+        return false;
+    }
+    ProjectRead said;
+    said.warning = opening.project->warning;
+    said.problems = opening.project->problems;
+    document_.open(std::move(*opening.project), opening.file);
+    if (!opening.file.isEmpty()) remember_file(opening.file);
+    say_what_was_found(said);
+    return true;
+}
+
+void MainWindow::say_what_was_found(const ProjectRead& project) {
+    const QString warning = QString::fromStdString(project.warning);
+    int errors = 0;
+    QString first;
+    for (const Problem& p : project.problems) {
+        if (p.severity != Severity::error) continue;
+        if (errors++ == 0) first = QString::fromStdString(to_text(p));
+    }
+    if (!warning.isEmpty())
+        show_message(errors > 0 ? warning + QLatin1Char(' ') + first : warning);
+    else if (errors > 0)
+        show_message(
+            tr("%n thing(s) in this file need a look; the ledger lists them. First: %1", nullptr, errors).arg(first));
+}
+
+void MainWindow::open_demo() { open_project({load_demo(), {}}); }
+
+bool MainWindow::save_to(const QString& file) {
+    if (const QString why = save_project(file, document_.machine()); !why.isEmpty()) {
+        show_message(why, tr("Save elsewhere…"), [this] { save_as(); }, tr("Close"), {});
+        return false;
+    }
+    document_.saved_as(QFileInfo(file).absoluteFilePath());
+    remember_file(document_.file());
+    recovery_.forget();
+    autosave_.stop();
+    if (const auto& drafts = document_.drafts().all(); !drafts.empty())
+        show_message(tr("Saved, but without \"%1\" in the field %2, which cannot be read%3.")
+                         .arg(drafts.begin()->second.text,
+                             field_name(drafts.begin()->second.problem.field, drafts.begin()->first),
+                             drafts.size() > 1 ? tr(", and %1 more").arg(drafts.size() - 1) : QString()));
+    return true;
+}
+
+bool MainWindow::save() {
+    if (document_.read_only()) {
+        show_message(tr("Not saved over: %1 Save it under another name to keep your own copy.")
+                         .arg(document_.read_only_reason()),
+            tr("Save elsewhere…"), [this] { save_as(); }, tr("Close"), {});
+        return false;
+    }
+    return document_.file().isEmpty() ? save_as() : save_to(document_.file());
+}
+
+bool MainWindow::save_as() {
+    const QString f = QFileDialog::getSaveFileName(this, tr("Save project"),
+        document_.file().isEmpty() ? document_.title() + QStringLiteral(".fulmox") : document_.file(),
+        tr("Fulmox projects (*.fulmox)"));
+    return !f.isEmpty() && save_under(f);
+}
+
+bool MainWindow::save_under(QString f) {
+    if (QFileInfo(f).suffix().isEmpty()) {
+        f += QStringLiteral(".fulmox");
+        if (QFileInfo::exists(f) && !confirm_overwrite(f)) return false; // the dialog has asked for another name
+    }
+    return save_to(f);
+}
+
+void MainWindow::fill_recent(QMenu* menu) {
+    menu->clear();
+    for (const QString& f : recent_files())
+        menu->addAction(f, this, [this, f] {
+            if (may_leave()) open_file(f);
+        });
+    if (menu->isEmpty()) menu->addAction(tr("No files yet"))->setEnabled(false);
+}
+
+} // namespace fulmox::app
