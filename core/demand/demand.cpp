@@ -60,7 +60,7 @@ class Course {
 
     double payload(const Phase& p) const { return p.payload.value_or(payload_); }
     void run(const LoadModel& load, std::size_t first, std::size_t last, Account& account) const {
-        const std::size_t room = (load.position_dependent() ? 3 : 2) * (last - first) + 16;
+        const std::size_t room = (load.position_dependent() ? 3 : 1) * (last - first) + 16;
         account.d.spans.reserve(room);
         account.d.samples.reserve(room);
         std::function<void(const Span&)> start;
@@ -113,6 +113,10 @@ std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajector
         course.run(loads[load], first, std::min(first + part, pieces), accounts[i]);
         if (--open[load] > 0) return;
         Account& whole = accounts[load * parts];
+        std::size_t spans = 0;
+        for (std::size_t k = 0; k < parts; ++k) spans += accounts[load * parts + k].d.spans.size();
+        whole.d.spans.reserve(spans);
+        whole.d.samples.reserve(spans);
         for (std::size_t k = 1; k < parts; ++k) whole.add(std::move(accounts[load * parts + k]));
         whole.close(motion.duration, payloads);
         Demand& d = out[load];

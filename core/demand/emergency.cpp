@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <span>
 
 namespace fulmox {
 
@@ -100,22 +101,23 @@ class EmergencyStop {
         return out;
     }
 
-    Span span(const Case& c, const Instant& i) const {
-        Span s;
-        s.duration = s.piece.duration = time_;
-        s.piece.c = {i.place, c.direction * speed_, -c.direction * speed_ / time_ / 2};
-        s.payload = c.payload;
-        s.friction_factor = c.friction;
-        s.regime = Regime::motoring;
-        const double radius = path_at(m_, s.piece.position(i.share * time_)).first;
-        const bool straight = m_.path == LoadModel::Path::straight;
-        s.direction = c.direction * (straight && radius < 0 ? -1 : 1);
-        s.load_direction = straight ? c.direction : c.direction * (radius < 0 ? -1 : 1);
-        return s;
-    }
-    Values look(const Case& c, const Instant& i) {
-        const ShaftState e = evaluate(m_, span(c, i), i.share * time_);
-        return saw({std::abs(e.torque), std::abs(e.coupling_torque), std::abs(e.load_force)});
+    // Looks at all the instants; largest things seen are kept.
+    void look(const Case& c, std::span<const Instant> at, Values* out) {
+        Instants rows;
+        InstantStates e;
+        rows.direction.fill(c.direction);
+        rows.acceleration.fill(-c.direction * speed_ / time_);
+        for (std::size_t first = 0; first < at.size(); first += instant_count) {
+            const std::size_t n = std::min(instant_count, at.size() - first);
+            for (std::size_t i = 0; i < instant_count; ++i) {
+                const Instant& each = at[first + std::min(i, n - 1)];
+                rows.position[i] = each.place + run(c, each.share);
+                rows.velocity[i] = c.direction * speed_ * (1 - each.share);
+            }
+            evaluate_instants(m_, {c.payload, 0, c.friction}, rows, e);
+            for (std::size_t i = 0; i < n; ++i)
+                out[first + i] = saw({std::abs(e.torque[i]), std::abs(e.coupling_torque[i]), std::abs(e.load_force[i])});
+        }
     }
     Values saw(const Values& v) {
         for (std::size_t k = 0; k < wanted; ++k)
@@ -128,75 +130,120 @@ class EmergencyStop {
     void look_at(const Case& c) {
         if (range_ == 0) {
             // where everything is linear in speed the ends of the stop tell
-            for (const double share : {0.0, 1.0}) look(c, {from_, share});
+            std::array<Values, 2> ends;
+            look(c, std::array<Instant, 2>{{{from_, 0}, {from_, 1}}}, ends.data());
             if (m_.fan != 0 || locks_) along_the_stop(c, from_);
             return;
         }
         // over the place the axis is at, which decides most; its speed then is that of the share
-        constexpr std::size_t steps = 40, shares = 8;
-        wide_ = range_ / steps;
-        std::array<std::array<Values, steps + 1>, shares + 1> grid;
-        const auto instant = [&](std::size_t k, std::size_t i) {
-            const double share = static_cast<double>(k) / shares;
-            return Instant{from_ + wide_ * static_cast<double>(i) - (whole_turn_ ? run(c, share) : 0), share};
-        };
+        constexpr std::size_t most_steps = 40, most_shares = 8;
+        // a roll pulls more or less evenly on its way; self-locking makes narrow ridges
+        const std::size_t steps = m_.path == LoadModel::Path::winder ? 10 : most_steps;
+        const std::size_t shares = locks_ ? most_shares : 4, row = steps + 1;
+        wide_ = range_ / static_cast<double>(steps);
+        std::array<Instant, (most_shares + 1) * (most_steps + 1)> instants;
+        std::array<Values, (most_shares + 1) * (most_steps + 1)> grid;
         for (std::size_t k = 0; k <= shares; ++k)
-            for (std::size_t i = 0; i <= steps; ++i) grid[k][i] = look(c, instant(k, i));
+            for (std::size_t i = 0; i <= steps; ++i) {
+                const double share = static_cast<double>(k) / static_cast<double>(shares);
+                instants[k * row + i] = {
+                    from_ + wide_ * static_cast<double>(i) - (whole_turn_ ? run(c, share) : 0), share};
+            }
+        look(c, std::span(instants).first((shares + 1) * row), grid.data());
         for (std::size_t v = 0; v < wanted; ++v)
             for (std::size_t k = 0; k <= shares; ++k)
                 for (std::size_t i = 0; i <= steps; ++i) {
-                    const double value = grid[k][i][v];
-                    if (value >= worth() * most_[v] && (i == 0 || grid[k][i - 1][v] <= value) &&
-                        (i == steps || grid[k][i + 1][v] <= value) &&
-                        (!whole_turn_ ||
-                            ((k == 0 || grid[k - 1][i][v] <= value) && (k == shares || grid[k + 1][i][v] <= value))))
-                        peaks_[v].push_back({c, instant(k, i), value});
+                    const std::size_t here = k * row + i;
+                    const double value = grid[here][v];
+                    const auto tops = [&](bool there, std::size_t other) { return !there || grid[other][v] <= value; };
+                    if (value >= worth() * most_[v] && tops(i > 0, here - 1) && tops(i < steps, here + 1) &&
+                        (!whole_turn_ || (tops(k > 0, here - row) && tops(k < shares, here + row))))
+                        peaks_[v].push_back({c, instants[here], value});
                 }
         if (whole_turn_) return;
         for (const double end : {from_, from_ + range_}) along_the_stop(c, end);
     }
 
-    // how near to the largest a place of the grid must come to be looked at closer; self-locking makes narrow ridges
+    // how near to the largest a place of the grid must come to be looked at closer
     double worth() const { return locks_ ? 0.8 : 0.95; }
 
     // one stop gone through closely
     void along_the_stop(const Case& c, double place) {
-        constexpr int shares = 64;
+        constexpr std::size_t shares = 5 * instant_count - 1;
+        std::array<Instant, shares + 1> instants;
         std::array<Values, shares + 1> seen;
-        for (int k = 0; k <= shares; ++k)
-            seen[static_cast<std::size_t>(k)] = look(c, {place, static_cast<double>(k) / shares});
+        for (std::size_t k = 0; k <= shares; ++k) instants[k] = {place, static_cast<double>(k) / shares};
+        look(c, instants, seen.data());
         for (std::size_t v = 0; v < wanted; ++v)
             for (std::size_t k = 0; k <= shares; ++k)
                 if ((k == 0 || seen[k - 1][v] <= seen[k][v]) && (k == shares || seen[k + 1][v] <= seen[k][v]) &&
                     seen[k][v] >= worth() * most_[v])
-                    peaks_[v].push_back({c, {place, static_cast<double>(k) / shares}, seen[k][v]});
+                    peaks_[v].push_back({c, instants[k], seen[k][v]});
     }
 
-    // Steps along the place and along the share, once with the place of the beginning kept and once with that of the
-    // axis now, since limits of the first and dead centres of the second both make edges; halves the steps where
-    // nothing is better.
+    // Steps to the best of the neighbours along the place and along the share, once with the place of the axis now kept
+    // and once with that of the beginning, since dead centres make edges of the first and limits edges of the second;
+    // halves the steps where none is better.
     void climb(const Peak& from, std::size_t v) {
+        constexpr std::size_t pairs = 7;
+        // to one side of the instant; the other side is its opposite
+        struct Way {
+            double along, over;
+            bool now;
+        };
+        static constexpr std::array<Way, pairs> ways{
+            {{1, 0, true}, {0, 1, true}, {1, 1, true}, {1, -1, true}, {0, 1, false}, {1, 1, false}, {1, -1, false}}};
         const Case& c = from.of;
         Instant at = from.at;
         double best = from.value, wide = wide_ / 2, share = 0.1;
+        std::array<Instant, 2 * pairs> next;
+        std::array<Values, 2 * pairs> seen;
+        enum class Border { away, near, here }; // none meets the step, one cuts it short, it would lead over one from it
+        std::array<Border, 2 * pairs> border;
+        std::array<double, 2 * pairs> before; // how far it went down with steps twice as long
+        before.fill(-1);
         for (int halvings = 0; halvings < 17;) {
-            bool better = false;
-            for (const bool now : {true, false})
-                for (const double along : {1.0, 0.0, -1.0})
-                    for (const double over : {1.0, 0.0, -1.0}) {
-                        if ((along == 0 && over == 0) || (wide == 0 && along != 0) || (over == 0 && !now)) continue;
-                        Instant next = at;
-                        next.share = std::clamp(at.share + over * share, 0.0, 1.0);
-                        next.place = at.place + along * wide + (now ? run(c, at.share) - run(c, next.share) : 0);
-                        if (!whole_turn_) next.place = std::clamp(next.place, from_, from_ + range_);
-                        const double value = look(c, next)[v];
-                        if (value > best) {
-                            best = value;
-                            at = next;
-                            better = true;
-                        }
-                    }
-            if (better) continue;
+            for (std::size_t i = 0; i < next.size(); ++i) {
+                const Way& w = ways[i / 2];
+                const double side = i % 2 == 0 ? 1 : -1;
+                const double there = at.share + side * w.over * share;
+                next[i].share = std::clamp(there, 0.0, 1.0);
+                const double place =
+                    at.place + side * w.along * wide + (w.now ? run(c, at.share) - run(c, next[i].share) : 0);
+                next[i].place = whole_turn_ ? place : std::clamp(place, from_, from_ + range_);
+                const bool over = next[i].share != there, off = next[i].place != place;
+                border[i] = !over && !off ? Border::away
+                    : (!over || next[i].share == at.share) && (!off || next[i].place == at.place) ? Border::here
+                                                                                                  : Border::near;
+            }
+            look(c, next, seen.data());
+            std::size_t top = 0;
+            for (std::size_t i = 1; i < next.size(); ++i)
+                if (seen[i][v] > seen[top][v]) top = i;
+            if (seen[top][v] > best) {
+                best = seen[top][v];
+                at = next[top];
+                before.fill(-1);
+                continue;
+            }
+            // A summit is concave but where something locks: from here it rises by no more than it goes down on the
+            // other side. At a border the slope there is told by two steps.
+            double left = 0;
+            for (std::size_t k = 0; k < pairs && !locks_; ++k) {
+                const auto down = [&](std::size_t i) { return best - seen[i][v]; };
+                const std::size_t one = 2 * k, other = one + 1;
+                if (border[one] == Border::here || border[other] == Border::here) {
+                    const std::size_t inside = border[one] == Border::here ? other : one;
+                    if (border[inside] == Border::here) continue;
+                    if (before[inside] < 0 || 4 * down(inside) < before[inside]) left = std::max(left, down(inside));
+                } else if (border[one] == Border::away && border[other] == Border::away) {
+                    left = std::max(left, std::min(down(one), down(other)));
+                } else {
+                    left = std::max({left, down(one), down(other)});
+                }
+            }
+            if (!locks_ && (left <= 1e-8 * best || best + 2 * left < most_[v])) return;
+            for (std::size_t i = 0; i < next.size(); ++i) before[i] = best - seen[i][v];
             wide /= 2;
             share /= 2;
             ++halvings;

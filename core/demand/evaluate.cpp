@@ -125,49 +125,58 @@ void piece_states(const Piece& p, const std::array<double, N>& tau, std::array<d
     }
 }
 
+// At rest the position is one: no friction and no efficiency but by request, and then for the motor only.
 template <std::size_t N>
-void evaluate_rows(const LoadModel& m, const Span& s, const std::array<double, N>& tau, StateRows<N>& out) {
+void resting_rows(const LoadModel& m, const Span& s, const std::array<double, N>& q, StateRows<N>& out) {
     using Row = std::array<double, N>;
     const auto part = [&](Cause c) -> Row& { return out.part[static_cast<std::size_t>(c)]; };
-    Row q, v, a, gravity;
     Kinematics<N> k;
-    piece_states(s.piece, tau, q, v, a);
+    Row gravity;
+    kinematics(m, q, Row{}, Row{}, k);
     gravity_force(m, q, s.payload, gravity);
-    Row &inertial = part(Cause::load_inertia), &rotor = part(Cause::rotor), &friction = part(Cause::friction),
-        &weight = part(Cause::gravity), &process = part(Cause::process);
     out.deciding_count = 0;
-    Row& losses = part(Cause::losses);
-    if (s.direction == 0) {
-        // at rest the position is one: no friction and no efficiency but by request, and then for the motor only
-        kinematics(m, q, Row{}, Row{}, k);
-        const bool braked = s.regime == Regime::braked;
-        const double pushed = (s.process + m.constant) * k.force_arm[0];
-        const double force = gravity[0] + pushed, at_motor = k.radius[0] / m.ratio;
-        const double torque =
-            braked ? 0 : holding_torque(m, q[0], s.payload, s.process, m.credit_friction_at_rest);
-        out.load_force.fill(force);
-        out.torque.fill(torque);
-        out.mechanism_torque.fill(torque * m.ratio);
-        // what is hung on it the coupling carries, whoever holds and whatever helps
-        out.coupling_torque.fill(force * k.radius[0] / (m.coupling_at_mechanism ? 1 : m.ratio));
-        weight.fill(braked ? 0 : gravity[0] * at_motor);
-        process.fill(braked ? 0 : pushed * at_motor);
-        friction.fill(torque - weight[0] - process[0]);
-        for (Row* zero : {&out.speed, &out.acceleration, &out.load_speed, &out.mechanism_speed,
-                 &out.mechanism_acceleration, &inertial, &rotor, &losses})
-            zero->fill(0);
-        return;
-    }
-    kinematics(m, q, v, a, k);
-    const double guides =
-        s.load_direction * guide_friction(m, m.weight_mass + s.payload, s.friction_factor);
-    const double mass = m.moving_mass + s.payload * m.payload_inertia;
-    const double driving = 1 / m.efficiency_forward, drag = s.direction * m.shaft_drag;
+    const bool braked = s.regime == Regime::braked;
+    const double pushed = (s.process + m.constant) * k.force_arm[0];
+    const double force = gravity[0] + pushed, at_motor = k.radius[0] / m.ratio;
+    const double torque = braked ? 0 : holding_torque(m, q[0], s.payload, s.process, m.credit_friction_at_rest);
+    out.load_force.fill(force);
+    out.torque.fill(torque);
+    out.mechanism_torque.fill(torque * m.ratio);
+    // what is hung on it the coupling carries, whoever holds and whatever helps
+    out.coupling_torque.fill(force * k.radius[0] / (m.coupling_at_mechanism ? 1 : m.ratio));
+    Row &weight = part(Cause::gravity), &process = part(Cause::process);
+    weight.fill(braked ? 0 : gravity[0] * at_motor);
+    process.fill(braked ? 0 : pushed * at_motor);
+    part(Cause::friction).fill(torque - weight[0] - process[0]);
+    for (Row* zero : {&out.speed, &out.acceleration, &out.load_speed, &out.mechanism_speed,
+             &out.mechanism_acceleration, &part(Cause::load_inertia), &part(Cause::rotor), &part(Cause::losses)})
+        zero->fill(0);
+}
+
+// Signs of the speed of the mechanism's shaft and of the load.
+template <std::size_t N> struct Ways {
+    std::array<double, N> shaft, load;
+};
+
+template <std::size_t N>
+void moving_rows(const LoadModel& m, const Carried& c, const std::array<double, N>& q, const Kinematics<N>& k,
+    const Ways<N>& way, StateRows<N>& out) {
+    using Row = std::array<double, N>;
+    const auto part = [&](Cause cause) -> Row& { return out.part[static_cast<std::size_t>(cause)]; };
+    Row gravity;
+    gravity_force(m, q, c.payload, gravity);
+    Row &inertial = part(Cause::load_inertia), &rotor = part(Cause::rotor), &friction = part(Cause::friction),
+        &weight = part(Cause::gravity), &process = part(Cause::process), &losses = part(Cause::losses);
+    out.deciding_count = 0;
+    const double rubbing = guide_friction(m, m.weight_mass + c.payload, c.friction_factor);
+    const double mass = m.moving_mass + c.payload * m.payload_inertia;
+    const double driving = 1 / m.efficiency_forward;
     for (std::size_t i = 0; i < N; ++i) {
+        const double guides = way.load[i] * rubbing, drag = way.shaft[i] * m.shaft_drag;
         inertial[i] = (mass + k.ring[i]) * k.load_acceleration[i];
-        process[i] = (s.process + m.constant) * k.force_arm[i] + m.fan * k.speed[i] * std::abs(k.speed[i]);
+        process[i] = (c.process + m.constant) * k.force_arm[i] + m.fan * k.speed[i] * std::abs(k.speed[i]);
         out.load_force[i] = inertial[i] + gravity[i] + process[i] + guides + m.viscous * k.load_speed[i];
-        const double efficiency = out.load_force[i] * s.load_direction >= 0 ? driving : m.efficiency_backward;
+        const double efficiency = out.load_force[i] * way.load[i] >= 0 ? driving : m.efficiency_backward;
         const double delivered = out.load_force[i] * k.radius[i];
         out.torque[i] = delivered * efficiency + drag + m.own_inertia * k.acceleration[i];
         losses[i] = delivered * (efficiency - 1);
@@ -185,7 +194,7 @@ void evaluate_rows(const LoadModel& m, const Span& s, const std::array<double, N
         const double forward = 1 / stage->forward, slower = 1 / stage->ratio;
         if (forward != stage->backward) out.decide(out.torque);
         for (std::size_t i = 0; i < N; ++i) {
-            const double kept = out.torque[i] * s.direction >= 0 ? forward : stage->backward;
+            const double kept = out.torque[i] * way.shaft[i] >= 0 ? forward : stage->backward;
             out.speed[i] *= stage->ratio;
             out.acceleration[i] *= stage->ratio;
             losses[i] = (losses[i] + out.torque[i] * (kept - 1)) * slower;
@@ -206,6 +215,19 @@ void evaluate_rows(const LoadModel& m, const Span& s, const std::array<double, N
         rotor[i] = m.rotor_inertia * out.acceleration[i];
         out.torque[i] += rotor[i];
     }
+}
+
+template <std::size_t N>
+void evaluate_rows(const LoadModel& m, const Span& s, const std::array<double, N>& tau, StateRows<N>& out) {
+    std::array<double, N> q, v, a;
+    piece_states(s.piece, tau, q, v, a);
+    if (s.direction == 0) return resting_rows(m, s, q, out);
+    Kinematics<N> k;
+    kinematics(m, q, v, a, k);
+    Ways<N> way;
+    way.shaft.fill(s.direction);
+    way.load.fill(s.load_direction);
+    moving_rows(m, {s.payload, s.process, s.friction_factor}, q, k, way, out);
 }
 
 } // namespace
@@ -231,6 +253,20 @@ void evaluate_nodes(const LoadModel& m, const Span& s, SpanStates& out) {
     const SpanNodes& nodes = span_nodes();
     for (std::size_t i = 0; i < tau.size(); ++i) tau[i] = s.start - s.piece.start + nodes.at[i] * s.duration;
     evaluate_rows(m, s, tau, out);
+}
+
+void evaluate_instants(const LoadModel& m, const Carried& c, const Instants& at, InstantStates& out) {
+    constexpr std::size_t n = instant_count;
+    Kinematics<n> k;
+    kinematics(m, at.position, at.velocity, at.acceleration, k);
+    const bool straight = m.path == LoadModel::Path::straight;
+    Ways<n> way;
+    for (std::size_t i = 0; i < n; ++i) {
+        const double along = at.direction[i], turned = k.radius[i] < 0 ? -along : along;
+        way.shaft[i] = straight ? turned : along;
+        way.load[i] = straight ? along : turned;
+    }
+    moving_rows(m, c, at.position, k, way, out);
 }
 
 ShaftState evaluate(const LoadModel& m, const Span& s, double t) {

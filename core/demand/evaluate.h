@@ -27,6 +27,23 @@ template <std::size_t N> struct StateRows {
 /// At the nodes, its start the first and its end the last.
 using SpanStates = StateRows<span_node_count>;
 
+/// What an axis in motion carries and meets: kg or kg·m², N or N·m, and what its friction is multiplied by.
+struct Carried {
+    double payload = 0, process = 0, friction_factor = 1;
+};
+
+/// So many instants of an axis in motion are evaluated at once.
+inline constexpr std::size_t instant_count = 16;
+/// The cycle's coordinate and its derivatives by time, SI; the direction, 1 or -1, tells the side of friction where the
+/// velocity has come to 0.
+struct Instants {
+    std::array<double, instant_count> position, velocity, acceleration, direction;
+};
+using InstantStates = StateRows<instant_count>;
+
+/// States at instants that need not belong to one motion.
+void evaluate_instants(const LoadModel& m, const Carried& c, const Instants& at, InstantStates& out);
+
 /// States of a span at its nodes; the span knows its directions.
 void evaluate_nodes(const LoadModel& m, const Span& s, SpanStates& out);
 

@@ -30,6 +30,10 @@ double bound(const Coefficients& c, int degree, double h, int from) {
 
 double largest_inside(const Coefficients& c, int degree, double h, double known) {
     if (degree < 2 || bound(c, degree, h, 0) <= known) return 0;
+    // between its ends it leaves the straight line by at most h²/8 of its second derivative
+    double sag = 0;
+    for (int k = degree; k >= 2; --k) sag = sag * h + k * (k - 1) * std::abs(c[static_cast<std::size_t>(k)]);
+    if (std::max(std::abs(c[0]), std::abs(at(c, degree, h))) + sag * h * h / 8 <= known) return 0;
     double most = 0;
     for (const double x : zeros_inside(slope_of(c, degree), degree - 1, h))
         most = std::max(most, std::abs(at(c, degree, x)));
@@ -45,6 +49,16 @@ std::vector<double> zeros_inside(const Coefficients& c, int degree, double h) {
     if (degree == 1) {
         const double x = -c[0] / c[1];
         if (c[1] != 0 && x > 0 && x < h) out.push_back(x);
+        return out;
+    }
+    if (degree == 2 && c[2] != 0) {
+        const double square = c[1] * c[1] - 4 * c[2] * c[0];
+        if (!(square > 0)) return out; // it touches zero at most
+        // the sum that takes nothing away
+        const double q = -(c[1] + std::copysign(std::sqrt(square), c[1])) / 2;
+        for (const double x : {q / c[2], c[0] / q})
+            if (x > 0 && x < h) out.push_back(x);
+        std::sort(out.begin(), out.end());
         return out;
     }
     // between the zeros of its slope it is monotone
@@ -67,11 +81,16 @@ std::vector<double> zeros_inside(const Coefficients& c, int degree, double h) {
     return out;
 }
 
+bool may_be_slow(const Piece& p, double slow) {
+    const int degree = std::max(p.degree, 2);
+    return std::abs(p.c[1]) <= slow + bound(slope_of(p.c, degree), degree - 1, p.duration, 1);
+}
+
 std::vector<Piece> cut_at_speed(const Piece& p, double slow) {
+    if (!may_be_slow(p, slow)) return {p};
     const double h = p.duration;
     const int degree = std::max(p.degree, 2);
     Coefficients v = slope_of(p.c, degree);
-    if (std::abs(v[0]) > slow + bound(v, degree - 1, h, 1)) return {p};
     std::vector<double> borders;
     const double begin = v[0];
     for (const double side : {slow, -slow}) {

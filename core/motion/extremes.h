@@ -17,6 +17,9 @@ struct PieceExtremes {
 PieceExtremes extremes(
     const Piece& p, double known_speed, double known_acceleration, double known_jerk, double noise = 0);
 
+/// Whether the speed of a piece without a sine may come down to `slow` anywhere; false is certain.
+bool may_be_slow(const Piece& p, double slow);
+
 /// The pieces that a piece without a sine falls into where its speed passes ±`slow`.
 std::vector<Piece> cut_at_speed(const Piece& p, double slow);
 

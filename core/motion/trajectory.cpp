@@ -311,20 +311,23 @@ class Planner {
                     " there; the jump is not part of the demand"});
         const double shift = position_ - pieces.front().position(0);
         noise_ = 1e-13 * fastest;
+        const double slow = 1e-9 * fastest;
         std::vector<Piece> parts;
+        parts.reserve(pieces.size());
         for (const Piece& p : pieces) {
-            if (recorded)
-                for (const Piece& part : cut_at_speed(p, 1e-9 * fastest)) parts.push_back(part);
+            if (recorded && may_be_slow(p, slow))
+                for (const Piece& part : cut_at_speed(p, slow)) parts.push_back(part);
             else
                 parts.push_back(p);
         }
         if (recorded) {
             const double sample = (pieces.back().start + pieces.back().duration - pieces.front().start) /
                                   static_cast<double>(pieces.size());
-            stop_where_slow(parts, 1e-9 * fastest, sample);
+            stop_where_slow(parts, slow, sample);
         } else {
             stop_where_slow(parts, noise_, 0);
         }
+        out.motion.pieces.reserve(std::min(most_pieces, out.motion.pieces.size() + parts.size()));
         for (Piece& p : parts) {
             p.c[0] += shift;
             add(p);
