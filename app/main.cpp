@@ -5,14 +5,25 @@
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QSettings>
+#include <algorithm>
+#include <string_view>
+
+namespace {
+
+// The version and the help need no display.
+bool asks_for_words(int argc, char** argv) {
+    return std::any_of(argv + std::min(argc, 1), argv + argc, [](const char* each) {
+        const std::string_view a = each;
+        return a == "-v" || a == "--version" || a == "-h" || a == "--help" || a == "--help-all";
+    });
+}
+
+} // namespace
 
 int main(int argc, char** argv) {
-    fulmox::app::EarlyWork early(argc, argv);
-    QApplication::setAttribute(Qt::AA_DontUseNativeMenuBar); // the menus stand in the top bar
-    QApplication application(argc, argv);
-    QApplication::setApplicationName(QStringLiteral("fulmox"));
-    QApplication::setOrganizationName(QStringLiteral("fulmox"));
-    QApplication::setApplicationVersion(QStringLiteral(FULMOX_VERSION));
+    QCoreApplication::setApplicationName(QStringLiteral("fulmox"));
+    QCoreApplication::setOrganizationName(QStringLiteral("fulmox"));
+    QCoreApplication::setApplicationVersion(QStringLiteral(FULMOX_VERSION));
     QCommandLineParser arguments;
     arguments.setApplicationDescription(QStringLiteral("Sizes servo axes from the load to the motor."));
     arguments.addHelpOption();
@@ -26,6 +37,13 @@ int main(int argc, char** argv) {
     arguments.addOptions({demo, shots, time_start});
     arguments.addPositionalArgument(
         QStringLiteral("file"), QStringLiteral("Project to open."), QStringLiteral("[file]"));
+    if (asks_for_words(argc, argv)) {
+        const QCoreApplication application(argc, argv);
+        arguments.process(application);
+    }
+    fulmox::app::EarlyWork early(argc, argv);
+    QApplication::setAttribute(Qt::AA_DontUseNativeMenuBar); // the menus stand in the top bar
+    QApplication application(argc, argv);
     arguments.process(application);
 
     early.fonts_ready();

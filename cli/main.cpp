@@ -7,9 +7,12 @@
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
+#include <charconv>
+#include <csignal>
 #include <filesystem>
 #include <fstream>
 #include <iostream>
+#include <new>
 #include <sstream>
 
 namespace {
@@ -20,12 +23,35 @@ constexpr int all_fit = 0;
 constexpr int limit_exceeded = 1;
 constexpr int bad_input = 2;
 
+// What a terminal might take for a command, or turn about, is shown as its code.
+std::string harmless(std::string_view text) {
+    std::string out;
+    out.reserve(text.size());
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        const auto byte = [&](std::size_t k) { return static_cast<unsigned char>(i + k < text.size() ? text[i + k] : 0); };
+        const unsigned c = byte(0);
+        unsigned code = 0, length = 1;
+        if ((c < 0x20 && c != '\n' && c != '\t') || c == 0x7f) code = c;
+        if (c == 0xc2 && byte(1) < 0xa0) code = byte(1), length = 2; // the second set of control characters
+        if (c == 0xe2 && byte(1) == 0x80 && byte(2) >= 0xaa && byte(2) <= 0xae) code = 0x2000 + byte(2) - 0x80, length = 3;
+        if (c == 0xe2 && byte(1) == 0x81 && byte(2) >= 0xa6 && byte(2) <= 0xa9) code = 0x2040 + byte(2) - 0x80, length = 3;
+        if (code > 0) {
+            char digits[8];
+            out += "\\u{" + std::string(digits, std::to_chars(digits, digits + sizeof digits, code, 16).ptr) + "}";
+            i += length - 1;
+        } else {
+            out += text[i];
+        }
+    }
+    return out;
+}
+
 void say(const std::string& file, const Problem& p) {
     std::cerr << file << ": "
               << (p.severity == Severity::error           ? "error: "
                      : p.severity == Severity::suspicious ? "check: "
                                                           : "caution: ")
-              << to_text(p) << "\n";
+              << harmless(to_text(p)) << "\n";
 }
 
 // A file, a pipe, or "-" for the standard input; larger ones than a project may be are refused before they are read
@@ -58,7 +84,7 @@ std::optional<ProjectRead> open_project(const std::string& path) {
         say(path, project.error());
         return std::nullopt;
     }
-    if (!project->warning.empty()) std::cerr << path << ": " << project->warning << "\n";
+    if (!project->warning.empty()) std::cerr << path << ": " << harmless(project->warning) << "\n";
     return std::move(*project);
 }
 
@@ -101,7 +127,7 @@ int assess_file(const std::string& path, bool json) {
         if (p.severity != Severity::error && !judged->assessed(p)) say(path, p);
     std::cout << (json ? assessment_json(judged->project.machine, judged->axes, judged->project.problems,
                              [&](const std::string& pointer) { return judged->line(pointer); })
-                       : assessment_text(judged->project.machine, judged->axes));
+                       : harmless(assessment_text(judged->project.machine, judged->axes)));
     return judged->wrong ? bad_input : judged->exceeded ? limit_exceeded : all_fit;
 }
 
@@ -171,6 +197,16 @@ int run(int argc, char** argv) {
 
     auto* schema_command = app.add_subcommand("schema", "JSON Schema of the project file");
 
+    std::string commands;
+    bool known = argc < 2 || argv[1][0] == '-';
+    for (const CLI::App* c : app.get_subcommands({})) {
+        commands += (commands.empty() ? "" : ", ") + c->get_name();
+        known = known || c->get_name() == argv[1];
+    }
+    if (!known) {
+        std::cerr << "error: \"" << harmless(argv[1]) << "\" is no command; allowed are " << commands << "\n";
+        return bad_input;
+    }
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& e) {
@@ -193,14 +229,16 @@ int run(int argc, char** argv) {
             for (const std::string& w : words) expression += (expression.empty() ? "" : " ") + w;
             return show_units(expression, unit);
         }
-    } catch (const std::exception& e) {
-        std::cerr << "error: " << e.what() << "\n";
-        return bad_input;
+    } catch (const std::bad_alloc&) {
+        std::cerr << "error: the memory does not suffice for this\n";
+    } catch (const std::exception&) {
+        std::cerr << "error: the program met a fault of its own; the file was not changed\n";
     }
     return bad_input;
 }
 
 int main(int argc, char** argv) {
+    std::signal(SIGPIPE, SIG_IGN); // a reader that went away is a fault of writing like any other
     const int code = run(argc, argv);
     if (std::cout.flush()) return code;
     std::cerr << "error: the output cannot be written\n";

@@ -3,11 +3,47 @@
 #include "app/theme.h"
 #include "core/quantity/format.h"
 
+#include <cmath>
+
 namespace fulmox::app {
 
 namespace {
 
 QString qs(const std::string& s) { return QString::fromStdString(s); }
+
+// Calls f(time in the cycle, state) along the cycle. Turns that are alike are drawn one by one as long as they are few;
+// of many, instants spread over all of them fill the band they make.
+template <class F> void along(const Demand& d, F&& f) {
+    constexpr double few = 200;
+    constexpr int spread = 2000;
+    for (std::size_t i = 0; i < d.spans.size();) {
+        const Span& s = d.spans[i];
+        std::size_t end = i + 1;
+        while (s.times > 1 && end < d.spans.size() && d.spans[end].times == s.times &&
+               d.spans[end].first_turn == s.first_turn)
+            ++end;
+        if (s.times > few) {
+            for (int k = 0; k <= spread; ++k) {
+                // shares of the golden section never fall into step with the turns
+                const double off = k == 0 || k == spread ? 0 : std::fmod(k * 0.6180339887498949, 1.0) - 0.5;
+                const double t = s.first_turn + s.times * s.turn * (k + off) / spread;
+                f(t, d.at(k == spread ? s.first_turn : t));
+            }
+        } else {
+            for (double turn = 0; turn < s.times; ++turn)
+                for (std::size_t j = i; j < end; ++j) {
+                    const Span& part = d.spans[j];
+                    const bool rest = part.regime == Regime::standstill || part.regime == Regime::braked;
+                    const int n = rest || d.spans.size() > 4000 ? 1 : 8;
+                    for (int k = 0; k <= n; ++k) {
+                        const double at = part.start + part.duration * k / n;
+                        f(at + turn * s.turn, evaluate(d.load, part, at));
+                    }
+                }
+        }
+        i = end;
+    }
+}
 QString symbol(const Unit& u) { return QString::fromUtf8(u.symbol.data(), static_cast<qsizetype>(u.symbol.size())); }
 
 } // namespace
@@ -86,25 +122,20 @@ void TorquePlot::refresh() {
     std::array<QVector<double>, cause_count> up, down;
     double top = 0;
     double bottom = 0;
-    for (const Span& s : d.spans) {
-        const int n = s.regime == Regime::standstill || s.regime == Regime::braked || d.spans.size() > 4000 ? 1 : 8;
-        for (int k = 0; k <= n; ++k) {
-            const double at = s.start + s.duration * k / n;
-            const ShaftState e = evaluate(d.load, s, at);
-            x.push_back(at);
-            all.push_back(from_si(e.torque, torque));
-            watts.push_back(from_si(e.torque * e.speed, power));
-            double high = 0;
-            double low = 0;
-            for (std::size_t c = 0; c < e.part.size(); ++c) {
-                (e.part[c] > 0 ? high : low) += from_si(e.part[c], torque);
-                up[c].push_back(high);
-                down[c].push_back(low);
-            }
-            top = std::max({top, high, all.back()});
-            bottom = std::min({bottom, low, all.back()});
+    along(d, [&](double at, const ShaftState& e) {
+        x.push_back(at);
+        all.push_back(from_si(e.torque, torque));
+        watts.push_back(from_si(e.torque * e.speed, power));
+        double high = 0;
+        double low = 0;
+        for (std::size_t c = 0; c < e.part.size(); ++c) {
+            (e.part[c] > 0 ? high : low) += from_si(e.part[c], torque);
+            up[c].push_back(high);
+            down[c].push_back(low);
         }
-    }
+        top = std::max({top, high, all.back()});
+        bottom = std::min({bottom, low, all.back()});
+    });
     for (std::size_t c = 0; c < up.size(); ++c) {
         above_[c]->setData(x, up[c], true);
         below_[c]->setData(x, down[c], true);
@@ -112,12 +143,10 @@ void TorquePlot::refresh() {
     total_->setData(x, all, true);
     QVector<double> ax, ay;
     if (const Assessment* a = document_.pinned_assessment(); a && a->demand)
-        for (const Span& sp : a->demand->spans)
-            for (int k = 0; k <= 8; ++k) {
-                const double at = sp.start + sp.duration * k / 8;
-                ax.push_back(at);
-                ay.push_back(from_si(evaluate(a->demand->load, sp, at).torque, torque));
-            }
+        along(*a->demand, [&](double at, const ShaftState& e) {
+            ax.push_back(at);
+            ay.push_back(from_si(e.torque, torque));
+        });
     pinned_->setData(ax, ay, true);
     pinned_->setPen(QPen(t.over, 1.4, Qt::DashLine));
     power_->setData(x, watts, true);
@@ -164,17 +193,12 @@ QString TorquePlot::csv() const {
     heads << torque_rect_->axis(QCPAxis::atLeft)->label() << tr("shaft speed, %1").arg(symbol(speed))
           << power_rect_->axis(QCPAxis::atLeft)->label();
     std::vector<std::vector<double>> rows;
-    for (const Span& s : document_.assessment().demand->spans) {
-        const bool rest = s.regime == Regime::standstill || s.regime == Regime::braked;
-        for (int k = 0; k <= (rest ? 1 : 8); ++k) {
-            const double at = s.start + s.duration * k / (rest ? 1 : 8);
-            const ShaftState e = evaluate(document_.assessment().demand->load, s, at);
-            std::vector<double> row{at};
-            for (const double part : e.part) row.push_back(from_si(part, torque));
-            row.insert(row.end(), {from_si(e.torque, torque), from_si(e.speed, speed), from_si(e.torque * e.speed, power)});
-            rows.push_back(std::move(row));
-        }
-    }
+    along(*document_.assessment().demand, [&](double at, const ShaftState& e) {
+        std::vector<double> row{at};
+        for (const double part : e.part) row.push_back(from_si(part, torque));
+        row.insert(row.end(), {from_si(e.torque, torque), from_si(e.speed, speed), from_si(e.torque * e.speed, power)});
+        rows.push_back(std::move(row));
+    });
     return table(heads, rows);
 }
 

@@ -30,7 +30,7 @@ class Account {
         Nodes weighted; // torque times its share of the time
         double heat = 0, speed = 0, squared = 0;
         for (std::size_t i = 0; i < weighted.size(); ++i) {
-            const double w = nodes.weight[i] * s.duration;
+            const double w = nodes.weight[i] * s.lasting();
             weighted[i] = w * states.torque[i];
             heat += weighted[i] * states.torque[i];
             speed += w * std::abs(states.speed[i]);
@@ -161,7 +161,7 @@ class Account {
         double whole = 0;
         for (std::size_t i = 0; i < power.size(); ++i) {
             power[i] = states.torque[i] * states.speed[i];
-            whole += nodes.weight[i] * s.duration * power[i];
+            whole += nodes.weight[i] * s.lasting() * power[i];
         }
         const NodeRange range = range_of(power);
         const auto pick = [](const ShaftState& e) { return e.torque * e.speed; };
@@ -175,7 +175,7 @@ class Account {
         const SpanPolynomial t(states.torque), w(states.speed);
         for (std::size_t k = 1; k < edges.count; ++k) {
             const double part =
-                s.duration * integral([&](double u) { return t(u) * w(u); }, edges.u[k - 1], edges.u[k]);
+                s.lasting() * integral([&](double u) { return t(u) * w(u); }, edges.u[k - 1], edges.u[k]);
             (part > 0 ? d.energy_delivered : d.energy_returned) += std::abs(part);
         }
     }

@@ -150,7 +150,7 @@ class Corners {
             if (s.regime == Regime::braked || s.duration <= 0) continue;
             evaluate_nodes(d.load, s, states);
             const auto& torque = states.mechanism_torque;
-            stretches_.push_back({s.direction, s.duration / d.cycle_time, straight(d, s), torque,
+            stretches_.push_back({s.direction, s.lasting() / d.cycle_time, straight(d, s), torque,
                 states.mechanism_acceleration, s.direction == 0 ? SignEdges{} : sign_edges(torque, range_of(torque))});
             for (std::size_t i = 0; i < span_node_count; ++i) {
                 torque_ = std::max(torque_, std::abs(states.mechanism_torque[i]));

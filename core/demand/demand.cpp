@@ -21,9 +21,16 @@ const char* cause_label(Cause c) {
 }
 
 ShaftState Demand::at(double t) const {
+    const Span& s = span_at(t);
+    if (s.times <= 1) return evaluate(load, s, t);
+    const double folded = s.first_turn + std::fmod(t - s.first_turn, s.turn);
+    return evaluate(load, span_at(folded), folded);
+}
+
+const Span& Demand::span_at(double t) const {
     const auto it =
         std::upper_bound(spans.begin(), spans.end(), t, [](double value, const Span& s) { return value < s.start; });
-    return evaluate(load, it == spans.begin() ? spans.front() : *std::prev(it), t);
+    return it == spans.begin() ? spans.front() : *std::prev(it);
 }
 
 std::optional<std::string> Demand::not_finite() const {
@@ -139,7 +146,7 @@ std::vector<double> heat_by_segment(const Demand& d, std::size_t segments) {
         const Span& s = d.spans[k];
         if (s.regime == Regime::braked) continue;
         for (std::size_t i = 0; i < nodes.at.size(); ++i)
-            out[s.piece.segment] += nodes.weight[i] * s.duration * std::pow(d.samples[k].torque[i], 2);
+            out[s.piece.segment] += nodes.weight[i] * s.lasting() * std::pow(d.samples[k].torque[i], 2);
     }
     return out;
 }

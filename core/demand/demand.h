@@ -40,7 +40,8 @@ struct ShaftState {
     double coupling_torque = 0; ///< what the coupling carries, at the shaft it sits on
 };
 
-/// A stretch of time in which nothing switches.
+/// A stretch of time in which nothing switches. The turns of an axis at constant speed whose torque depends on the angle
+/// are gone through once: `start` and `duration` are then those of the first turn.
 struct Span {
     double start = 0;
     double duration = 0;
@@ -51,6 +52,12 @@ struct Span {
     double payload = 0;         ///< kg
     double process = 0;         ///< N or N·m
     double friction_factor = 1; ///< on guide friction and drag
+    double times = 1;           ///< turns in a row that are alike
+    double turn = 0;            ///< s, of each of them
+    double first_turn = 0;      ///< s, where the first begins
+
+    /// s in the cycle over which it is in force, all turns together.
+    double lasting() const { return duration * times; }
 };
 
 /// The shaft at time t within the span (one-sided at its ends).
@@ -121,6 +128,8 @@ struct Demand {
     QuadraticSums sums;                          ///< of the whole cycle
 
     ShaftState at(double t) const;
+    /// The last span that begins at `t` or before; of turns that are alike one of the first.
+    const Span& span_at(double t) const;
     double coupling_torque() const { return std::max(coupling_peak, coupling_emergency); }
     double axial_force() const { return std::max(axial_peak, axial_emergency); }
     /// A result that is not finite, by its name; nothing if all are.

@@ -159,7 +159,7 @@ template <std::size_t N> struct Ways {
 };
 
 template <std::size_t N>
-void moving_rows(const LoadModel& m, const Carried& c, const std::array<double, N>& q, const Kinematics<N>& k,
+void moving_rows(const LoadModel& m, const Burden& c, const std::array<double, N>& q, const Kinematics<N>& k,
     const Ways<N>& way, StateRows<N>& out) {
     using Row = std::array<double, N>;
     const auto part = [&](Cause cause) -> Row& { return out.part[static_cast<std::size_t>(cause)]; };
@@ -255,7 +255,7 @@ void evaluate_nodes(const LoadModel& m, const Span& s, SpanStates& out) {
     evaluate_rows(m, s, tau, out);
 }
 
-void evaluate_instants(const LoadModel& m, const Carried& c, const Instants& at, InstantStates& out) {
+void evaluate_instants(const LoadModel& m, const Burden& c, const Instants& at, InstantStates& out) {
     constexpr std::size_t n = instant_count;
     Kinematics<n> k;
     kinematics(m, at.position, at.velocity, at.acceleration, k);

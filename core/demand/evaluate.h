@@ -28,7 +28,7 @@ template <std::size_t N> struct StateRows {
 using SpanStates = StateRows<span_node_count>;
 
 /// What an axis in motion carries and meets: kg or kg·m², N or N·m, and what its friction is multiplied by.
-struct Carried {
+struct Burden {
     double payload = 0, process = 0, friction_factor = 1;
 };
 
@@ -42,7 +42,7 @@ struct Instants {
 using InstantStates = StateRows<instant_count>;
 
 /// States at instants that need not belong to one motion.
-void evaluate_instants(const LoadModel& m, const Carried& c, const Instants& at, InstantStates& out);
+void evaluate_instants(const LoadModel& m, const Burden& c, const Instants& at, InstantStates& out);
 
 /// States of a span at its nodes; the span knows its directions.
 void evaluate_nodes(const LoadModel& m, const Span& s, SpanStates& out);

@@ -113,6 +113,22 @@ void Sweep::cut(const Span& whole) {
         sink_(s, states);
         return;
     }
+    if (widest_ > 0 && p.uniform() && p.c[2] == 0 && whole.times == 1) {
+        // at constant speed each turn is like the one before it
+        const double turn = 2 * pi / std::abs(p.c[1]), turns = std::floor(whole.duration / turn);
+        if (turns >= 3) {
+            Span part = whole;
+            part.first_turn = whole.start;
+            part.duration = part.turn = turn;
+            part.times = turns;
+            cut(part);
+            part = whole;
+            part.start += turns * turn;
+            part.duration = whole.start + whole.duration - part.start;
+            if (part.duration > 1e-12 * whole.duration) cut(part);
+            return;
+        }
+    }
     const double from = whole.start, to = whole.start + whole.duration;
     const auto velocity = [&](double t) { return p.velocity(t - p.start); };
     std::vector<double>& edges = edges_;
@@ -127,7 +143,7 @@ void Sweep::cut(const Span& whole) {
     if (widest_ > 0) {
         const double fastest =
             std::max({std::abs(velocity(from)), std::abs(velocity(to)), std::abs(velocity((from + to) / 2))});
-        const int parts = 1 + static_cast<int>(std::min(fastest * whole.duration / widest_, 1e5));
+        const int parts = 1 + static_cast<int>(std::min(fastest * whole.duration / widest_, 1e6));
         for (int i = 1; i < parts; ++i) edges.push_back(from + (to - from) * i / parts);
         std::sort(edges.begin(), edges.end());
     } else if (m_.fan != 0 && !p.uniform()) {

@@ -2,6 +2,7 @@
 
 #include "core/quantity/format.h"
 
+#include <unordered_set>
 #include <vector>
 
 namespace fulmox {
@@ -52,7 +53,11 @@ class Builder : public nlohmann::json_sax<Json> {
     bool end_array() override { return close(); }
     bool key(string_t& v) override {
         Level& top = levels_.back();
-        if (top.value->contains(v)) return fail("the member \"" + v.substr(0, 60) + "\" stands twice in one object");
+        // the members of an object are a list: a large one is looked up elsewhere
+        if (top.value->size() == 32)
+            for (const auto& [key, value] : top.value->items()) top.seen.insert(key);
+        const bool twice = top.value->size() < 32 ? top.value->contains(v) : !top.seen.insert(v).second;
+        if (twice) return fail("the member \"" + v.substr(0, 60) + "\" stands twice in one object");
         top.key = v;
         return true;
     }
@@ -78,6 +83,7 @@ class Builder : public nlohmann::json_sax<Json> {
         Json* value;
         std::string key;
         std::size_t path_length;
+        std::unordered_set<std::string> seen{};
     };
     JsonDocument& out_;
     int& line_;
@@ -102,7 +108,9 @@ class Builder : public nlohmann::json_sax<Json> {
             return &top.value->back();
         }
         where = child_pointer(path_, top.key);
-        return &((*top.value)[top.key] = std::move(v));
+        auto& members = top.value->get_ref<Json::object_t&>();
+        members.emplace_back(top.key, std::move(v)); // key() has seen that it is new
+        return &members.back().second;
     }
     template <class T> bool put(T&& v) {
         std::string where;
@@ -118,7 +126,7 @@ class Builder : public nlohmann::json_sax<Json> {
         Json* held = attach(std::move(v), where);
         out_.lines[where] = line_;
         path_ = where;
-        levels_.push_back({held, "", before});
+        levels_.push_back({held, "", before, {}});
         return true;
     }
     bool close() {

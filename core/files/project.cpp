@@ -14,6 +14,8 @@ namespace fulmox {
 
 namespace {
 
+constexpr std::size_t most_extra = 1000; // unknown members of one object that are kept
+
 constexpr std::array<Option, 4> standings{
     {{"assumed", "assumed"}, {"datasheet", "datasheet"}, {"calculated", "calculated"}, {"measured", "measured"}}};
 
@@ -244,6 +246,12 @@ class Reader {
         T::describe(t, inner);
         for (const auto& [key, value] : object.items()) {
             if (inner.known_.contains(key)) continue;
+            if (t.extra.size() == most_extra) {
+                lost(path, "Members not known",
+                    "found more than " + std::to_string(most_extra) + " of them in one object; allowed are at most " +
+                        std::to_string(most_extra));
+                break;
+            }
             t.extra[key] = value.dump();
             const std::string meant = inner.nearest(key);
             if (!meant.empty() && !object.contains(meant))

@@ -98,6 +98,7 @@ struct FillState {
     double web = 0;
     std::string name; ///< "empty", "quarter full", …
 };
+inline constexpr std::size_t fill_count = 5;
 std::vector<FillState> fill_states(const Axis& axis, const Excursion& trip);
 
 /// Web on the full roll, m.

@@ -458,21 +458,28 @@ Assessment reckon(const Machine& machine, const Axis& axis, const std::string& p
         const Known known{a.motion ? &*a.motion : nullptr, a.inertia ? &*a.inertia : nullptr, d, use};
         return judge_all({machine, *taken, policy ? *policy : fallback, known, options.workings});
     };
-    // where torque depends on the angle every turn is gone through
-    if (a.motion && !load_wrong && moves.rotary && a.motion->path > most_turns * 2 * std::numbers::pi &&
-        load_model(machine, *taken).position_dependent()) {
-        a.problems.push_back({Severity::error, path + "/cycle/segments", "Cycle",
-            "it turns " + format_number(a.motion->path / (2 * std::numbers::pi), 4) +
-                " times; where torque depends on the "
-                "angle at most " +
-                format_number(most_turns) + " turns a cycle are reckoned"});
-        load_wrong = true;
-    }
+    // where torque depends on the angle every turn is gone through but for those at constant speed
+    if (a.motion && !load_wrong && moves.rotary && load_model(machine, *taken).position_dependent())
+        if (const double turns = path_at_changing_speed(*a.motion) / (2 * std::numbers::pi); turns > most_turns) {
+            a.problems.push_back({Severity::error, path + "/cycle/segments", "Cycle",
+                "its speed changes over " + format_number(turns, 4) +
+                    " turns; where torque depends on the angle at most " + format_number(most_turns) +
+                    " such turns a cycle are reckoned"});
+            load_wrong = true;
+        }
     if (const auto* w = std::get_if<Winder>(&taken->mechanism);
         w && a.motion && !load_wrong && fill_states(*taken, {a.motion->below(), a.motion->above()}).empty()) {
         a.problems.push_back({Severity::error, path + "/cycle/segments", "Cycle",
             "it moves " + words.say(a.motion->stroke(), Kind::length) + " of web one way, but the roll holds " +
                 words.say(full_web(*w), Kind::length)});
+        load_wrong = true;
+    }
+    if (std::holds_alternative<Winder>(taken->mechanism) && a.motion && !load_wrong &&
+        a.motion->pieces.size() > most_repeated_pieces / fill_count) {
+        a.problems.push_back({Severity::error, path + "/cycle/segments", "Cycle",
+            "it has " + std::to_string(a.motion->pieces.size()) + " pieces of motion; a winder is reckoned at " +
+                std::to_string(fill_count) + " fills, and then at most " +
+                std::to_string(most_repeated_pieces / fill_count) + " pieces are"});
         load_wrong = true;
     }
     if (a.motion && !load_wrong && !site_wrong) {

@@ -164,20 +164,21 @@ class Planner {
         if ((kind_.has & Motion::guides) && s.friction.given()) friction_ = s.friction.si;
         auto& phases = out.motion.phases;
         if (std::holds_alternative<Repeat>(s.what)) return (*this)(std::get<Repeat>(s.what));
-        if (phases.size() >= most_pieces) return too_long();
+        if (phases.size() >= most_pieces) return too_long(most_pieces);
         phase_ = phases.size();
         phases.push_back({segment, now_, 0, position_, position_, payload_, friction_});
         std::visit(*this, s.what);
         phases[phase_].duration = now_ - phases[phase_].start;
         if (depth > 0 && phases[phase_].duration == 0) phases.pop_back(); // nothing was played again
     }
-    void too_long() {
+    void too_long(std::size_t most) {
         if (!failed_)
-            fail("the cycle has more than " + std::to_string(most_pieces) + " pieces of motion; repeat fewer times");
+            fail("the cycle has more than " + std::to_string(most) + " pieces of motion; repeat fewer times");
     }
     void add(Piece p) {
         if (p.duration <= 0) return;
-        if (out.motion.pieces.size() >= most_pieces) return too_long();
+        if (const std::size_t most = depth_ > 0 ? most_repeated_pieces : most_pieces; out.motion.pieces.size() >= most)
+            return too_long(most);
         p.start = now_;
         p.segment = segment_;
         p.playing = phase_;
@@ -377,6 +378,17 @@ std::vector<double> payloads_of(const Trajectory& t, double first) {
 bool closes(const Trajectory& t) { return std::abs(t.advance) <= std::max(closed_length, closed_share * t.path); }
 
 bool must_return(const Motion& kind) { return !kind.rotary && (kind.has & Motion::carriage) != 0; }
+
+double path_at_changing_speed(const Trajectory& t) {
+    double sum = 0;
+    for (const Piece& p : t.pieces) {
+        if (p.uniform() && p.c[2] == 0) continue;
+        double fastest = 0;
+        for (const double part : {0.0, 0.5, 1.0}) fastest = std::max(fastest, std::abs(p.velocity(part * p.duration)));
+        sum += fastest * p.duration;
+    }
+    return std::min(sum, t.path);
+}
 
 Plan plan(const Cycle& cycle, const Motion& kind, UnitSystem system) {
     Planner planner(cycle, kind, system);

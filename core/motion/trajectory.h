@@ -68,7 +68,11 @@ bool closes(const Trajectory& t);
 /// A carriage on a line comes back; a conveyor, a winder or anything that turns may advance.
 bool must_return(const Motion& kind);
 
-/// At most this many pieces: beyond it the cycle is refused.
+/// m or rad passed while the speed changes.
+double path_at_changing_speed(const Trajectory& t);
+
+/// At most this many pieces, and this many where segments are repeated: beyond it the cycle is refused.
 inline constexpr std::size_t most_pieces = 4'000'000;
+inline constexpr std::size_t most_repeated_pieces = 300'000;
 
 } // namespace fulmox

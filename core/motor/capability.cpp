@@ -140,7 +140,7 @@ class Use {
         double sum = 0;
         for (std::size_t k = 0; k < d_.spans.size(); ++k)
             if (d_.spans[k].regime != Regime::braked && d_.spans[k].direction != 0)
-                sum += d_.spans[k].duration * speed_heat(d_.samples[k].speed);
+                sum += d_.spans[k].lasting() * speed_heat(d_.samples[k].speed);
         return sum / d_.cycle_time;
     }
 

@@ -5,6 +5,7 @@ import os
 import subprocess
 import sys
 import tempfile
+import time
 import unittest
 
 BINARY, ROOT = sys.argv[1], sys.argv[2]
@@ -78,13 +79,55 @@ class Cli(unittest.TestCase):
         self.assertEqual(done.returncode, 2)
         self.assertIn(b"cannot be written", done.stderr)
 
+    def test_output_that_is_closed_is_two(self):
+        for shell in (f"'{BINARY}' assess '{DEMO}' >&-", f"set -o pipefail; '{BINARY}' assess '{DEMO}' | sleep 0"):
+            done = subprocess.run(["bash", "-c", shell], capture_output=True, timeout=60)
+            self.assertEqual(done.returncode, 2, shell)
+            self.assertIn(b"cannot be written", done.stderr)
+
+    def test_an_unknown_command_is_named_with_what_is_allowed(self):
+        code, _, err = run("frob\x1b[2Jnicate")
+        self.assertEqual(code, 2)
+        self.assertIn('"frob\\u{1b}[2Jnicate" is no command; allowed are assess, validate, units, schema', err)
+
+    def test_nothing_in_a_file_reaches_the_terminal_as_a_command(self):
+        evil = "A\x1b]0;owned\x07\x9b2J\u202eB"
+        file = changed(lambda a: a.update(name=evil, policy=evil))
+        for command in ("assess", "validate"):
+            _, out, err = run(command, file)
+            for c in out + err:
+                self.assertTrue(c in "\n\t" or (c.isprintable() and c not in "\u202e"), repr(c))
+        self.assertIn("A\\u{1b}]0;owned\\u{7}\\u{9b}2J\\u{202e}B", run("assess", file)[1])
+        os.unlink(file)
+
+    def test_a_limit_without_numbers_cannot_be_said(self):
+        """Over the demo and every file of the cases; what is not known never reads as fitting."""
+        files = [DEMO] + [os.path.join(ROOT, "tests/cases/wrong-numbers", n)
+                          for n in sorted(os.listdir(os.path.join(ROOT, "tests/cases/wrong-numbers")))]
+        seen = 0
+        for file in files:
+            for axis in json.loads(run("assess", file, "--json")[1])["axes"]:
+                for limit in axis["limits"]:
+                    with self.subTest(file=file, limit=limit["key"]):
+                        if limit["used"] is None or limit["allowed"] is None:
+                            seen += 1
+                            self.assertEqual(limit["state"], "cannot_say")
+                            self.assertTrue(limit["reason"])
+        self.assertGreater(seen, 20)
+
     def test_files_that_crashed_say_words(self):
         folder = os.path.join(ROOT, "tests/cases/faults")
         for name in sorted(os.listdir(folder)):
             if not name.endswith(".fulmox"):
                 continue
+            began = time.monotonic()
             code, _, err = run("assess", os.path.join(folder, name), "--json")
             with self.subTest(name):
+                self.assertLess(time.monotonic() - began, 5)  # seconds even under the sanitizers
+                if name.startswith("F06b"):  # answered: its turns are alike
+                    self.assertIn(code, (0, 1))
+                    self.assertNotIn("error: ", err)
+                    continue
                 self.assertEqual(code, 2)
                 self.assertIn("/axes/", err)
                 for word in ("std::", "Abscissas", "bad_alloc"):

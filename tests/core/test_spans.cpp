@@ -1,6 +1,7 @@
 // The quadrature of a span, the polynomial between its nodes, and a demand cut into parts.
 #include "core/demand/cores.h"
 #include "core/demand/span_polynomial.h"
+#include "core/match/assess.h"
 #include "core/motor/capability.h"
 #include "tests/mechanisms.h"
 
@@ -244,5 +245,48 @@ TEST_CASE("peaks, powers, worst point and loss of every mechanism against a fine
         const ShaftState there = d.at(use.worst_peak.time);
         CHECK(
             std::abs(use.worst_peak.torque) / use.can.peak.at(there.speed) == Approx(use.worst_peak_use).epsilon(1e-3));
+    }
+}
+
+TEST_CASE("turns at constant speed that are alike are gone through once and count as often as they come") {
+    for (const char* key : {"table", "slider_crank", "scotch_yoke"}) {
+        // the same run once in one segment and once in segments of less than three turns, which are gone through
+        const auto run = [&](int parts) {
+            Machine m = machine_with(key);
+            SpeedChange up, down;
+            up.speed = MotionQuantity<Order::speed>("60 rpm");
+            up.duration = down.duration = Quantity<Kind::time>("0.4 s");
+            down.speed = MotionQuantity<Order::speed>("0 rpm");
+            std::vector<Segment> segments(static_cast<std::size_t>(parts) + 2);
+            segments.front().what = up;
+            segments.back().what = down;
+            for (int i = 1; i <= parts; ++i) {
+                ConstantSpeed c;
+                c.duration = Quantity<Kind::time>(parts == 1 ? "48 s" : "2.4 s");
+                segments[static_cast<std::size_t>(i)].what = c;
+            }
+            m.axes[0].cycle.segments = segments;
+            return assess(m, 0);
+        };
+        const Assessment once = run(1), all = run(20);
+        INFO(key);
+        REQUIRE(once.demand);
+        REQUIRE(all.demand);
+        CHECK(once.demand->spans.size() < all.demand->spans.size() / 5);
+        double lasting = 0;
+        for (const Span& s : once.demand->spans) lasting += s.lasting();
+        CHECK(lasting == Approx(once.demand->cycle_time).epsilon(1e-12));
+        int compared = 0;
+        for (const Figure& f : all.figures) {
+            const Figure* other = once.figure(f.key.c_str());
+            INFO(f.key);
+            REQUIRE(other);
+            if (!std::isfinite(f.si)) continue;
+            CHECK(other->si == Approx(f.si).epsilon(1e-9).margin(1e-12));
+            ++compared;
+        }
+        CHECK(compared > 20);
+        for (const double t : {0.1, 0.5, 7.77, 31.4, 48.2, 48.7})
+            CHECK(once.demand->at(t).torque == Approx(all.demand->at(t).torque).epsilon(1e-9).margin(1e-12));
     }
 }
