@@ -39,7 +39,7 @@ class SnapshotCommand : public QUndoCommand {
   public:
     SnapshotCommand(Document& document, Document::Snapshot before, Document::Snapshot after, const QString& name,
         QString merge, ListChange list = {})
-        : QUndoCommand(name), document_(document), before_(std::move(before)), after_(std::move(after)),
+        : QUndoCommand(QString(name).replace(QLatin1Char('&'), QLatin1String("&&"))), document_(document), before_(std::move(before)), after_(std::move(after)),
           merge_(std::move(merge)), list_(std::move(list)) {}
 
     void redo() override {
@@ -117,6 +117,10 @@ void Document::push(
     if (!writable()) return;
     auto after = std::make_shared<Machine>(*machine_);
     change(*after);
+    if (const auto full = overfull(*after)) {
+        emit refused(tr("%1: %2").arg(QString::fromStdString(full->field), QString::fromStdString(full->message)));
+        return;
+    }
     if (*after != *machine_) undo_.push(new SnapshotCommand(*this, machine_, std::move(after), name, merge, list));
 }
 
@@ -270,6 +274,26 @@ void Document::start_new() {
     axis.cycle.segments.emplace_back();
     fresh.machine.axes.push_back(std::move(axis));
     open(std::move(fresh), {});
+}
+
+void Document::take_from_disk(const Machine& machine) {
+    push(tr("what is on disk"), [&](Machine& m) { m = machine; }, {}, {});
+    recovered_ = false;
+    end_typing();
+    undo_.setClean();
+    emit status_changed();
+}
+
+void Document::make_read_only(const QString& why) {
+    read_only_ = true;
+    read_only_reason_ = why;
+    emit status_changed();
+}
+
+void Document::allow_editing() {
+    read_only_ = false;
+    read_only_reason_.clear();
+    emit status_changed();
 }
 
 void Document::saved_as(const QString& file) {

@@ -86,6 +86,11 @@ class Document : public QObject {
     /// As recovered work: shows as modified until saved.
     void recover(ProjectRead project, const QString& file);
     void saved_as(const QString& file);
+    /// Takes in what another program wrote into the open file, undoably; what it replaces is one undo away.
+    void take_from_disk(const Machine& machine);
+    /// Reading only, for a reason that lies outside the file; and the way back.
+    void make_read_only(const QString& why);
+    void allow_editing();
 
   signals:
     void changed();        ///< the machine or the selection changed

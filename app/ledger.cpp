@@ -55,7 +55,7 @@ void LimitRow::show_limit(const Limit& limit, UnitSystem units) {
     const QString name = QStringLiteral("%1: %2, %3")
                              .arg(qs(limit.label), QString::fromUtf8(state_words(limit.state)), value_text(limit));
     if (name != accessibleName()) setAccessibleName(name);
-    if (qs(limit.reason) != toolTip()) setToolTip(qs(limit.reason));
+    if (const QString tip = plain_tip(qs(limit.reason)); tip != toolTip()) setToolTip(tip);
     if (open_) fill_details();
     update();
 }

@@ -102,18 +102,39 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
         return QMessageBox::question(this, tr("Save project"),
                    tr("%1 is there already. Write over it?").arg(QFileInfo(file).fileName())) == QMessageBox::Yes;
     };
+    confirm_changed = [this](const QString& file) {
+        QMessageBox asks(QMessageBox::Warning, tr("Save project"),
+            tr("%1 was changed by another program since it was opened here.").arg(QFileInfo(file).fileName()),
+            QMessageBox::Cancel, this);
+        asks.setInformativeText(tr("Saving over it loses those changes."));
+        const auto* elsewhere = asks.addButton(tr("Save elsewhere…"), QMessageBox::AcceptRole);
+        const auto* over = asks.addButton(tr("Save over it"), QMessageBox::DestructiveRole);
+        asks.exec();
+        return asks.clickedButton() == over        ? Overwrite::over
+               : asks.clickedButton() == elsewhere ? Overwrite::elsewhere
+                                                  : Overwrite::stay;
+    };
+    look_.setSingleShot(true);
+    look_.setInterval(200); // programs write in steps
+    connect(&look_, &QTimer::timeout, this, &MainWindow::look_at_file);
+    connect(&watcher_, &QFileSystemWatcher::fileChanged, this, [this] { look_.start(); });
+    connect(&watcher_, &QFileSystemWatcher::directoryChanged, this, [this] { look_.start(); });
     connect(&document_, &Document::opened, this, [this] {
         hide_message();
         show_page(0);
+        watch_file();
     });
     show_page(0);
     refresh_status();
     refresh_policies();
     outline_->setFocus();
-    if (begun)
+    if (begun) {
+        watch_file();
         say_what_was_found(opened);
-    else if (first)
+        claim_file();
+    } else if (first) {
         show_message(first->project.error());
+    }
 }
 
 // The widgets look at the document to the last, and members go before child widgets.
@@ -367,7 +388,7 @@ void MainWindow::refresh_status() {
     const QString axis = document_.has_axis() ? QString::fromStdString(document_.axis().name) : QString();
     const QString title = QStringLiteral("%1  /  %2").arg(document_.title(), axis);
     title_->setText(title);
-    title_->setToolTip(document_.file());
+    title_->setToolTip(plain_tip(document_.file()));
     setWindowTitle(QStringLiteral("%1%2 – Fulmox")
                        .arg(document_.title(), document_.modified() ? QStringLiteral(" *") : QString()));
     saved_->setText(document_.read_only()        ? tr("read only")
@@ -389,14 +410,14 @@ void MainWindow::refresh_policies() {
         policy_->addItems(names);
         for (int i = 0; i < names.size(); ++i)
             policy_->setItemData(i,
-                QString::fromStdString(document_.machine().policies[static_cast<std::size_t>(i)].reason),
+                plain_tip(QString::fromStdString(document_.machine().policies[static_cast<std::size_t>(i)].reason)),
                 Qt::ToolTipRole);
     }
     policy_->setEnabled(document_.has_axis());
     if (!document_.has_axis()) return;
     policy_->setCurrentIndex(static_cast<int>(names.indexOf(QString::fromStdString(document_.axis().policy))));
     const Policy* p = find_policy(document_.machine(), document_.axis().policy);
-    policy_->setToolTip(p ? QString::fromStdString(p->reason) : QString());
+    policy_->setToolTip(p ? plain_tip(QString::fromStdString(p->reason)) : QString());
 }
 
 void MainWindow::show_message(const QString& text, const QString& action, std::function<void()> act,

@@ -5,6 +5,7 @@
 #include "app/outline.h"
 #include "app/storage.h"
 
+#include <QFileSystemWatcher>
 #include <QMainWindow>
 #include <QTimer>
 #include <array>
@@ -65,7 +66,12 @@ class MainWindow : public QMainWindow {
     std::function<Leave()> confirm_leave;
     /// Asks before a file that the file dialog did not ask about is written over.
     std::function<bool(const QString& file)> confirm_overwrite;
+    /// Asks what becomes of a file that another program changed since it was opened.
+    enum class Overwrite { over, elsewhere, stay };
+    std::function<Overwrite(const QString& file)> confirm_changed;
     QString message() const;
+    /// Looks whether another program has changed the open file, and says so.
+    void look_at_file();
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -83,6 +89,8 @@ class MainWindow : public QMainWindow {
         const QString& other = {}, std::function<void()> act_other = {});
     void hide_message();
     bool may_leave();
+    void watch_file();
+    void claim_file();
     void say_what_was_found(const ProjectRead& project);
     bool save();
     bool save_as();
@@ -92,6 +100,9 @@ class MainWindow : public QMainWindow {
     Document document_;
     Recovery recovery_;
     QTimer autosave_;
+    QFileSystemWatcher watcher_;
+    QTimer look_;
+    std::optional<QByteArray> mark_; // what the open file held when it was opened or saved
     QLabel* title_;
     QLabel* saved_;
     QComboBox* units_;

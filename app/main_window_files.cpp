@@ -1,5 +1,6 @@
 // Opening, saving and bringing back: what the window does with files.
 #include "app/main_window.h"
+#include "app/theme.h"
 
 #include <QFileDialog>
 #include <QFileInfo>
@@ -25,6 +26,8 @@ void MainWindow::offer_recovery() {
             }
             if (!may_leave()) return offer_recovery();
             document_.recover(std::move(*project), l.original_file);
+            if (!l.mark.isEmpty()) mark_ = l.mark; // what the file held when this work began
+            claim_file();
             if (keep_now()) Recovery::discard(l); // else the only copy stays where it is
         },
         tr("Discard it"),
@@ -40,7 +43,7 @@ bool MainWindow::keep_now() {
         recovery_.forget();
         return true;
     }
-    const QString why = recovery_.keep(document_.machine(), document_.file());
+    const QString why = recovery_.keep(document_.machine(), document_.file(), mark_.value_or(QByteArray()));
     if (!why.isEmpty()) show_message(tr("Unsaved work cannot be kept safe: %1").arg(why));
     return why.isEmpty();
 }
@@ -73,7 +76,53 @@ bool MainWindow::open_project(Opening opening) {
     document_.open(std::move(*opening.project), opening.file);
     if (!opening.file.isEmpty()) remember_file(opening.file);
     say_what_was_found(said);
+    claim_file();
     return true;
+}
+
+void MainWindow::watch_file() {
+    const QString file = document_.file();
+    mark_ = file.isEmpty() ? std::nullopt : content_mark(file);
+    if (const QStringList old = watcher_.files() + watcher_.directories(); !old.isEmpty()) watcher_.removePaths(old);
+    // programs that write a new file and put it in place of the old one are seen by the folder only
+    if (!file.isEmpty()) watcher_.addPaths({file, QFileInfo(file).absolutePath()});
+}
+
+void MainWindow::claim_file() {
+    if (recovery_.claim(document_.file()) || document_.read_only()) return;
+    const QString name = QFileInfo(document_.file()).fileName();
+    document_.make_read_only(tr("%1 is open in another window.").arg(name));
+    show_message(
+        tr("%1 is open in another window too. It is open for reading here, so that neither overwrites the other.")
+            .arg(name),
+        tr("Edit it here anyway"), [this] { document_.allow_editing(); }, tr("Close"), {});
+}
+
+void MainWindow::look_at_file() {
+    const QString file = document_.file();
+    if (file.isEmpty()) return;
+    const auto now = content_mark(file);
+    if (now && !watcher_.files().contains(file)) watcher_.addPath(file); // a new file in the old one's place
+    if (now == mark_) return;
+    mark_ = now;
+    const QString name = QFileInfo(file).fileName();
+    if (!now) {
+        show_message(tr("%1 is no longer there. What is open here is whole; saving writes it again.").arg(name));
+        return;
+    }
+    show_message(
+        tr("%1 was changed by another program.").arg(name), tr("Take what is on disk"),
+        [this, file] {
+            auto project = load_project(file);
+            if (!project) return show_message(project.error());
+            if (project->read_only || document_.read_only()) {
+                open_project({std::move(project), file});
+                return;
+            }
+            mark_ = content_mark(file);
+            document_.take_from_disk(project->machine);
+        },
+        tr("Keep what is here"), {});
 }
 
 void MainWindow::say_what_was_found(const ProjectRead& project) {
@@ -94,11 +143,20 @@ void MainWindow::say_what_was_found(const ProjectRead& project) {
 void MainWindow::open_demo() { open_project({load_demo(), {}}); }
 
 bool MainWindow::save_to(const QString& file) {
+    const QString whole = QFileInfo(file).absoluteFilePath();
+    if (whole == document_.file())
+        if (const auto now = content_mark(file); now && now != mark_) {
+            const Overwrite answer = confirm_changed(file);
+            if (answer != Overwrite::over) return answer == Overwrite::elsewhere && save_as();
+        }
     if (const QString why = save_project(file, document_.machine()); !why.isEmpty()) {
         show_message(why, tr("Save elsewhere…"), [this] { save_as(); }, tr("Close"), {});
         return false;
     }
-    document_.saved_as(QFileInfo(file).absoluteFilePath());
+    const bool moved = whole != document_.file();
+    document_.saved_as(whole);
+    watch_file();
+    if (moved) claim_file();
     remember_file(document_.file());
     recovery_.forget();
     autosave_.stop();
@@ -138,7 +196,7 @@ bool MainWindow::save_under(QString f) {
 void MainWindow::fill_recent(QMenu* menu) {
     menu->clear();
     for (const QString& f : recent_files())
-        menu->addAction(f, this, [this, f] {
+        menu->addAction(plain_label(f), this, [this, f] {
             if (may_leave()) open_file(f);
         });
     if (menu->isEmpty()) menu->addAction(tr("No files yet"))->setEnabled(false);

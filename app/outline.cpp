@@ -170,6 +170,7 @@ void Outline::refresh() {
     }
     for (std::size_t i = 0; i < axes.size(); ++i) {
         axes_[i]->setText(QString::fromStdString(axes[i].name));
+        axes_[i]->setShortcut({}); // "&" in a name is a letter
         axes_[i]->setChecked(static_cast<int>(i) == document_.axis_index());
         if (!all_ && static_cast<int>(i) != document_.axis_index()) continue; // not before the first picture
         const Assessment& a = document_.assessment(static_cast<int>(i));

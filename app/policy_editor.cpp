@@ -1,5 +1,7 @@
 #include "app/policy_editor.h"
 
+#include "app/theme.h"
+
 #include <QHBoxLayout>
 #include <QVBoxLayout>
 
@@ -97,7 +99,7 @@ void PolicyEditor::select(int index) {
     const QString used = in_use_by(policies[static_cast<std::size_t>(index)].name);
     remove_->setEnabled(policies.size() > 1 && used.isEmpty());
     remove_->setToolTip(used.isEmpty() ? tr("Take this policy out of the project")
-                                       : tr("It judges %1; choose another there first").arg(used));
+                                       : plain_tip(tr("It judges %1; choose another there first").arg(used)));
 }
 
 } // namespace fulmox::app

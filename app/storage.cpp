@@ -3,15 +3,20 @@
 #include "app/theme.h"
 
 #include <QCoreApplication>
+#include <QCryptographicHash>
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
 #include <QJsonDocument>
 #include <QJsonObject>
+#include <QRegularExpression>
 #include <QSaveFile>
 #include <QSettings>
 #include <QStandardPaths>
 #include <QUuid>
+#include <fcntl.h>
+#include <sys/file.h>
+#include <sys/stat.h>
 #include <unistd.h>
 
 namespace fulmox::app {
@@ -20,7 +25,7 @@ namespace {
 
 QString tr(const char* text) { return QCoreApplication::translate("Storage", text); }
 
-QString write_atomically(const QString& file, const QByteArray& bytes) {
+QString write_whole(const QString& file, const QByteArray& bytes) {
     QSaveFile out(file);
     if (!out.open(QIODevice::WriteOnly))
         return tr("%1 cannot be written: %2. Choose another folder, or free its write protection; the work is still "
@@ -37,7 +42,80 @@ QString write_atomically(const QString& file, const QByteArray& bytes) {
     return {};
 }
 
+// Where a note of what is being written lies, so that a later session finds the half of a file a killed one left.
+QString writing_note;
+
+// The other name under which a file is written before it takes its place: six letters more.
+bool is_half_of(const QString& name, const QString& whole) {
+    static const QRegularExpression letters(QStringLiteral("^\\.[A-Za-z]{6}$"));
+    return name.startsWith(whole) && letters.match(name.mid(whole.size())).hasMatch();
+}
+
+void remove_halves(const QString& file, const QDateTime& noted) {
+    const QFileInfo whole(file);
+    const QDateTime since = noted.addSecs(-1); // the clock of the file system lags behind a little
+    for (const QFileInfo& f : whole.dir().entryInfoList(QDir::Files | QDir::Hidden))
+        if (is_half_of(f.fileName(), whole.fileName()) && f.lastModified() >= since) QFile::remove(f.absoluteFilePath());
+}
+
 } // namespace
+
+QString write_atomically(const QString& file, const QByteArray& bytes) {
+    if (!writing_note.isEmpty()) {
+        QFile note(writing_note);
+        if (note.open(QIODevice::WriteOnly))
+            note.write(QJsonDocument(QJsonObject{{QStringLiteral("file"), QFileInfo(file).absoluteFilePath()},
+                                         {QStringLiteral("since"), QDateTime::currentMSecsSinceEpoch()}})
+                           .toJson());
+    }
+    const QString why = write_whole(file, bytes);
+    if (!writing_note.isEmpty()) QFile::remove(writing_note);
+    return why;
+}
+
+std::optional<QByteArray> content_mark(const QString& file) {
+    QFile in(file);
+    QCryptographicHash hash(QCryptographicHash::Sha1);
+    if (!in.open(QIODevice::ReadOnly) || !hash.addData(&in)) return std::nullopt;
+    return hash.result();
+}
+
+bool HeldFile::held_elsewhere(const QString& file) {
+    const int handle = ::open(QFile::encodeName(file).constData(), O_RDWR | O_CLOEXEC);
+    if (handle < 0) return false;
+    const bool taken = ::flock(handle, LOCK_EX | LOCK_NB) != 0;
+    ::close(handle);
+    return taken;
+}
+
+bool HeldFile::hold(const QString& file) {
+    release();
+    for (int tries = 0; tries < 10; ++tries) {
+        const QByteArray name = QFile::encodeName(file);
+        const int handle = ::open(name.constData(), O_RDWR | O_CREAT | O_CLOEXEC, 0600);
+        if (handle < 0) return true; // where nothing can be written nobody can be asked
+        struct stat ours {}, there {};
+        if (::flock(handle, LOCK_EX | LOCK_NB) != 0) {
+            ::close(handle);
+            return false;
+        }
+        // its last holder may have removed it between the two
+        if (::fstat(handle, &ours) == 0 && ::stat(name.constData(), &there) == 0 && ours.st_ino == there.st_ino) {
+            file_ = file;
+            handle_ = handle;
+            return true;
+        }
+        ::close(handle);
+    }
+    return true;
+}
+
+void HeldFile::release() {
+    if (handle_ < 0) return;
+    QFile::remove(file_);
+    ::close(handle_);
+    handle_ = -1;
+}
 
 Result<ProjectRead, QString> load_project(const QString& file) {
     using Out = Result<ProjectRead, QString>;
@@ -81,15 +159,55 @@ Recovery::Recovery(QString folder) : folder_(std::move(folder)) {
         folder_ = QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation) + QStringLiteral("/recovery");
     QDir().mkpath(folder_);
     own_ = folder_ + QLatin1Char('/') + QUuid::createUuid().toString(QUuid::WithoutBraces) + QStringLiteral(".json");
-    lock_ = std::make_unique<QLockFile>(own_ + QStringLiteral(".lock"));
-    lock_->setStaleLockTime(0);
-    lock_->tryLock();
+    session_.hold(own_ + QStringLiteral(".lock"));
+    clear_up();
+    writing_note = own_ + QStringLiteral(".writing");
 }
 
-Recovery::~Recovery() = default;
+Recovery::~Recovery() {
+    if (writing_note == own_ + QStringLiteral(".writing")) writing_note.clear();
+}
 
-QString Recovery::keep(const Machine& machine, const QString& original) {
+// What ended sessions left that holds no work: halves of files, notes, locks.
+void Recovery::clear_up() {
+    const QDir folder(folder_);
+    const auto ended = [&](const QString& work) {
+        return work != QFileInfo(own_).fileName() &&
+               !HeldFile::held_elsewhere(folder.filePath(work + QStringLiteral(".lock")));
+    };
+    static const QString ending = QStringLiteral(".json");
+    for (const QFileInfo& f : folder.entryInfoList(QDir::Files | QDir::Hidden)) {
+        const QString name = f.fileName();
+        const qsizetype at = name.indexOf(ending);
+        if (at < 0 || name.endsWith(ending) || !ended(name.left(at + ending.size()))) continue;
+        if (name.endsWith(QLatin1String(".writing"))) {
+            QFile note(f.absoluteFilePath());
+            if (note.open(QIODevice::ReadOnly)) {
+                const QJsonObject o = QJsonDocument::fromJson(note.readAll()).object();
+                if (const QString file = o[QStringLiteral("file")].toString(); !file.isEmpty())
+                    remove_halves(file, QDateTime::fromMSecsSinceEpoch(o[QStringLiteral("since")].toInteger()));
+            }
+        } else if (name.endsWith(QLatin1String(".lock"))) {
+            if (folder.exists(name.left(at + ending.size()))) continue; // the work itself is still there
+        } else if (!is_half_of(name, name.left(at + ending.size()))) {
+            continue;
+        }
+        QFile::remove(f.absoluteFilePath());
+    }
+}
+
+bool Recovery::claim(const QString& file) {
+    file_.release();
+    if (file.isEmpty()) return true;
+    const QFileInfo info(file);
+    const QString one = info.exists() ? info.canonicalFilePath() : info.absoluteFilePath();
+    const QByteArray name = QCryptographicHash::hash(one.toUtf8(), QCryptographicHash::Sha1).toHex();
+    return file_.hold(folder_ + QStringLiteral("/open-") + QString::fromLatin1(name));
+}
+
+QString Recovery::keep(const Machine& machine, const QString& original, const QByteArray& mark) {
     const QJsonObject wrapped{{QStringLiteral("file"), original},
+        {QStringLiteral("mark"), QString::fromLatin1(mark.toHex())},
         {QStringLiteral("project"), QString::fromStdString(write_project(machine))}};
     return write_atomically(own_, QJsonDocument(wrapped).toJson());
 }
@@ -100,14 +218,12 @@ std::vector<Leftover> Recovery::leftovers() const {
     std::vector<Leftover> out;
     for (const QFileInfo& f : QDir(folder_).entryInfoList({QStringLiteral("*.json")}, QDir::Files, QDir::Time)) {
         if (f.absoluteFilePath() == QFileInfo(own_).absoluteFilePath()) continue;
-        QLockFile other(f.absoluteFilePath() + QStringLiteral(".lock"));
-        other.setStaleLockTime(0);
-        if (!other.tryLock()) continue; // its session still runs
-        other.unlock();
+        if (HeldFile::held_elsewhere(f.absoluteFilePath() + QStringLiteral(".lock"))) continue; // still runs
         QFile in(f.absoluteFilePath());
         if (!in.open(QIODevice::ReadOnly)) continue;
         const QJsonObject o = QJsonDocument::fromJson(in.readAll()).object();
-        out.push_back({f.absoluteFilePath(), o[QStringLiteral("file")].toString(), f.lastModified()});
+        out.push_back({f.absoluteFilePath(), o[QStringLiteral("file")].toString(), f.lastModified(),
+            QByteArray::fromHex(o[QStringLiteral("mark")].toString().toLatin1())});
     }
     return out;
 }

@@ -2,6 +2,7 @@
 
 #include <QApplication>
 #include <QFontDatabase>
+#include <QLabel>
 #include <QPalette>
 #include <QProxyStyle>
 #include <QStyleFactory>
@@ -179,6 +180,14 @@ class Style : public QProxyStyle {
     QIcon standardIcon(StandardPixmap icon, const QStyleOption* option, const QWidget* widget) const override {
         return icon == SP_ToolBarHorizontalExtensionButton ? QIcon() : QProxyStyle::standardIcon(icon, option, widget);
     }
+    // Names come from files of others: a label obeys no markup unless it asks for it.
+    void polish(QWidget* widget) override {
+        if (auto* label = qobject_cast<QLabel*>(widget);
+            label && label->textFormat() == Qt::AutoText && !label->inherits("QTipLabel"))
+            label->setTextFormat(Qt::PlainText);
+        QProxyStyle::polish(widget);
+    }
+    using QProxyStyle::polish;
 };
 
 std::once_flag resources;
@@ -188,6 +197,13 @@ bool load_font(const char* file) {
 }
 
 } // namespace
+
+QString plain_tip(const QString& text) {
+    if (!Qt::mightBeRichText(text)) return text;
+    return QStringLiteral("<span style='white-space:pre-wrap'>%1</span>").arg(text.toHtmlEscaped());
+}
+
+QString plain_label(QString text) { return text.replace(QLatin1Char('&'), QLatin1String("&&")); }
 
 void need_resources() { std::call_once(resources, init_resources); }
 

@@ -1,6 +1,7 @@
 #include "app/pages/how_moves.h"
 
 #include "app/gcode_dialog.h"
+#include "app/storage.h"
 #include "app/theme.h"
 #include "app/widgets/paint.h"
 #include "core/files/trace_file.h"
@@ -13,8 +14,8 @@
 #include <QFrame>
 #include <QHBoxLayout>
 #include <QInputDialog>
+#include <QMessageBox>
 #include <QPushButton>
-#include <QSaveFile>
 #include <QVBoxLayout>
 
 namespace fulmox::app {
@@ -26,6 +27,10 @@ QString qs(const std::string& s) { return QString::fromStdString(s); }
 } // namespace
 
 HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How must it move?"), parent) {
+    confirm_overwrite = [this](const QString& file) {
+        return QMessageBox::question(this, tr("Export the motion"),
+                   tr("%1 is there already. Write over it?").arg(QFileInfo(file).fileName())) == QMessageBox::Yes;
+    };
     auto* cards = new QWidget;
     auto* cards_box = new QVBoxLayout(cards);
     cards_box->setContentsMargins(0, 0, 0, 0);
@@ -333,14 +338,13 @@ void HowMoves::export_motion(QString file, double step) {
                "%3 rows")
                 .arg(qs(format_number(step, 4)), step > 0 ? qs(format_number(rows, 4)) : QStringLiteral("∞"),
                     qs(format_number(most_exported_rows))));
-    if (QFileInfo(file).suffix().isEmpty()) file += QStringLiteral(".csv");
+    if (QFileInfo(file).suffix().isEmpty()) {
+        file += QStringLiteral(".csv");
+        if (QFileInfo::exists(file) && !confirm_overwrite(file)) return; // the dialog has asked for another name
+    }
     const std::string text =
         motion_csv(*a.motion, motion_of(document_.axis().mechanism), a.demand ? &*a.demand : nullptr, step);
-    QSaveFile f(file);
-    const bool good = f.open(QIODevice::WriteOnly) &&
-                      f.write(text.data(), static_cast<qint64>(text.size())) == static_cast<qint64>(text.size()) &&
-                      f.commit();
-    say(good ? QString() : tr("%1 cannot be written: %2").arg(file, f.errorString()));
+    say(write_atomically(file, QByteArray::fromStdString(text)));
 }
 
 void HowMoves::edit_segments(

@@ -7,6 +7,8 @@
 #include "app/widgets/figures.h"
 #include "app/widgets/segment_table.h"
 
+#include <functional>
+
 class QPushButton;
 
 namespace fulmox::app {
@@ -22,6 +24,8 @@ class HowMoves : public Page {
     void import_trace(const QString& file);
     /// Writes the planned motion, a row for every `step` s.
     void export_motion(QString file, double step = 0.001);
+    /// Asks before a file that the file dialog did not ask about is written over.
+    std::function<bool(const QString& file)> confirm_overwrite;
 
   protected:
     QString sentence() const override;

@@ -38,7 +38,7 @@ void Page::activate() { refresh_sentence(); }
 void Page::refresh_sentence() {
     const QString s = document_.has_axis() ? sentence() : tr("No axis yet: add one in the outline.");
     if (sentence_->text() != s) sentence_->setText(s);
-    sentence_->setToolTip(s);
+    sentence_->setToolTip(plain_tip(s));
 }
 
 bool Page::go_to(const QString& path) {

@@ -1,13 +1,16 @@
 #include "app/plots/plot.h"
 
+#include "app/storage.h"
 #include "app/theme.h"
 #include "core/quantity/format.h"
 
+#include <QBuffer>
 #include <QClipboard>
 #include <QFileDialog>
 #include <QGuiApplication>
 #include <QMenu>
-#include <QSaveFile>
+#include <QPageSize>
+#include <QPdfWriter>
 #include <QSvgGenerator>
 
 namespace fulmox::app {
@@ -183,34 +186,40 @@ QString Plot::csv() const {
 
 QString Plot::export_to(const QString& file) {
     const QString ending = file.section(QLatin1Char('.'), -1).toLower();
-    bool done = false;
+    QByteArray bytes;
+    QBuffer out(&bytes);
+    out.open(QIODevice::WriteOnly);
+    const auto draw = [&](QPaintDevice& on) {
+        QCPPainter painter;
+        if (!painter.begin(&on)) return;
+        painter.setMode(QCPPainter::pmVectorized);
+        painter.setMode(QCPPainter::pmNoCaching);
+        toPainter(&painter, width(), height());
+        painter.end();
+    };
     if (ending == QLatin1String("png")) {
-        done = savePng(file, width(), height(), 2);
+        toPixmap(width(), height(), 2).save(&out, "PNG");
     } else if (ending == QLatin1String("pdf")) {
-        done = savePdf(file, width(), height());
+        QPdfWriter pdf(&out);
+        pdf.setPageSize(QPageSize(QSizeF(width(), height()), QPageSize::Point, {}, QPageSize::ExactMatch));
+        pdf.setPageMargins({});
+        pdf.setResolution(72);
+        draw(pdf);
     } else if (ending == QLatin1String("svg")) {
         QSvgGenerator svg;
-        svg.setFileName(file);
+        svg.setOutputDevice(&out);
         svg.setSize(size());
         svg.setViewBox(rect());
-        QCPPainter painter;
-        done = painter.begin(&svg);
-        if (done) {
-            painter.setMode(QCPPainter::pmVectorized);
-            painter.setMode(QCPPainter::pmNoCaching);
-            toPainter(&painter, width(), height());
-            painter.end();
-        }
+        draw(svg);
     } else if (ending == QLatin1String("csv")) {
-        QSaveFile out(file);
-        const QByteArray bytes = csv().toUtf8();
-        done = out.open(QIODevice::WriteOnly) && out.write(bytes) == bytes.size() && out.flush() &&
-               out.size() == bytes.size() && out.commit();
+        out.write(csv().toUtf8());
     } else {
         return tr("\"%1\" is not a picture or table this program writes; allowed are .png, .svg, .pdf and .csv")
             .arg(ending);
     }
-    return done ? QString() : tr("%1 could not be written").arg(file);
+    out.close();
+    if (bytes.isEmpty()) return tr("%1 could not be drawn").arg(file);
+    return write_atomically(file, bytes);
 }
 
 void Plot::contextMenuEvent(QContextMenuEvent* event) {

@@ -84,7 +84,7 @@ void CurveEditor::rebuild(std::size_t count) {
             e->want_tables();
             connect(e, &QuantityEdit::table_pasted, this,
                 [this, i](const QString& text) { paste(static_cast<int>(i), text); });
-            connect(e, &QuantityEdit::problem_changed, e, [e] { e->setToolTip(e->problem()); });
+            connect(e, &QuantityEdit::problem_changed, e, [e] { e->setToolTip(plain_tip(e->problem())); });
             grid_->addWidget(e, static_cast<int>(i), column++);
             edits_.push_back(e);
         }

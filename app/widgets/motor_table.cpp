@@ -140,7 +140,7 @@ QVariant MotorModel::data(const QModelIndex& index, int role) const {
     if (role == Qt::FontRole) return type_face(13, chosen ? Weight::strong : Weight::regular);
     if (role == Qt::BackgroundRole && chosen) return theme().accent_ground;
     if (role == state_role) return static_cast<int>(r.state);
-    if (role == Qt::ToolTipRole && index.column() == tightest) return r.why;
+    if (role == Qt::ToolTipRole && index.column() == tightest) return plain_tip(r.why);
     if (role == Qt::ToolTipRole && index.column() == name && own(index.row()))
         return tr("One of this project's own motors; Delete takes it out of the project");
     const auto sortable = [](double x) { return std::isnan(x) ? 1e300 : x; };

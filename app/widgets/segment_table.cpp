@@ -272,7 +272,7 @@ void SegmentTable::put(int row, int column, const QString& text, bool typed, con
         face.setStrikeOut(wrong.isValid());
         i->setFont(face);
     }
-    if (i->toolTip() != tip) i->setToolTip(tip);
+    if (const QString plain = plain_tip(tip); i->toolTip() != plain) i->setToolTip(plain);
     const bool editable = !path_of(row, column).isEmpty();
     const Qt::ItemFlags flags =
         Qt::ItemIsSelectable | Qt::ItemIsEnabled | (editable ? Qt::ItemIsEditable : Qt::NoItemFlags);

@@ -246,6 +246,50 @@ std::optional<std::pair<Severity, std::string>> fault(const QuantitySpec& spec, 
     return std::nullopt;
 }
 
+// Counts what lists hold.
+class Counter {
+  public:
+    std::optional<Problem> out;
+
+    template <Kind K> void quantity(const Quantity<K>&, const QuantitySpec&) {}
+    template <Order O> void quantity(const MotionQuantity<O>&, const QuantitySpec&) {}
+    void motion(const Motion&) {}
+    void samples(const Samples& s, const SamplesSpec& spec) { look(s.rows(), spec.most, spec.key, spec.label); }
+    void text(const std::string&, const TextSpec&) {}
+    template <class E> void choice(const E&, const ChoiceSpec&) {}
+    void flag(const bool&, const FlagSpec&) {}
+    template <class T> void group(const T& t, const GroupSpec& spec) {
+        inside(spec.key, [&] { T::describe(t, *this); });
+    }
+    template <class T> void list(const std::vector<T>& items, const ListSpec& spec) {
+        look(items.size(), spec.most, spec.key, spec.label);
+        inside(spec.key, [&] {
+            for (std::size_t i = 0; i < items.size() && !out; ++i)
+                inside(std::to_string(i), [&] { T::describe(items[i], *this); });
+        });
+    }
+    template <class... T> void variant(const std::variant<T...>& v, const GroupSpec& spec) {
+        inside(spec.key,
+            [&] { std::visit([&](const auto& held) { std::decay_t<decltype(held)>::describe(held, *this); }, v); });
+    }
+
+  private:
+    std::string path_;
+
+    void look(std::size_t count, std::size_t most, const char* key, const char* label) {
+        if (count > most && !out)
+            out = {Severity::error, path_ + "/" + key, label,
+                "found " + std::to_string(count) + "; at most " + std::to_string(most) + " are kept in a file"};
+    }
+    template <class F> void inside(std::string_view key, F&& f) {
+        if (out) return;
+        const std::size_t length = path_.size();
+        (path_ += '/') += key;
+        f();
+        path_.resize(length);
+    }
+};
+
 // Checks every quantity without making a list of the fields first: this runs at every keystroke.
 class Checker {
   public:
@@ -356,6 +400,12 @@ bool has_errors(const Problems& problems) {
     for (const Problem& p : problems)
         if (p.severity == Severity::error) return true;
     return false;
+}
+
+std::optional<Problem> overfull(const Machine& machine) {
+    Counter c;
+    Machine::describe(machine, c);
+    return c.out;
 }
 
 } // namespace fulmox

@@ -68,6 +68,10 @@ std::optional<Problem> check(const FieldRef& field);
 /// The same for every quantity of an axis, in order; what lies at the pointer `skip` is passed over.
 Problems check_quantities(const Axis& axis, const std::string& path, const std::string& skip = "");
 
+/// The first list or block of numbers with more entries than its description allows, "Axes: found 201; at most 200 are
+/// kept in a file", or nothing.
+std::optional<Problem> overfull(const Machine& machine);
+
 /// Reads `text` into the field if it is readable and in range, else leaves the field alone and says why.
 /// An empty text clears an optional field. Bare numbers take the field's own last unit.
 std::optional<Problem> assign(FieldRef& field, std::string_view text);

@@ -1,9 +1,13 @@
+#include "app/pages/how_moves.h"
+#include "app/plots/torque_plot.h"
 #include "tests/app/window.h"
+#include "tests/demo.h"
 
 #include <QLabel>
 #include <QProcess>
 #include <QPushButton>
 #include <csignal>
+#include <cstdio>
 #include <sys/resource.h>
 
 using namespace fulmox;
@@ -202,4 +206,182 @@ TEST_CASE("closing with unsaved work asks, and stays open if told so") {
     w.type("/load/payload", "21 kg");
     CHECK(w.asks_before_closing());
     CHECK(w.window.close());
+}
+
+namespace {
+
+void write(const QString& file, const QByteArray& bytes) {
+    QFile f(file);
+    REQUIRE(f.open(QIODevice::WriteOnly));
+    f.write(bytes);
+}
+
+QPushButton* banner_button(Window& w, const char* text) {
+    for (QPushButton* b : w.window.findChildren<QPushButton*>())
+        if (b->text() == QLatin1String(text) && b->isVisible()) return b;
+    return nullptr;
+}
+
+QByteArray renamed(const Machine& m, const char* name) {
+    Machine other = m;
+    other.name = name;
+    return QByteArray::fromStdString(write_project(other));
+}
+
+} // namespace
+
+TEST_CASE("a file that another program changed is noticed, and either side can be kept") {
+    Window w;
+    const QString file = w.folder.filePath(QStringLiteral("a.fulmox"));
+    REQUIRE(w.window.save_to(file));
+    const Machine mine = w.document().machine();
+    write(file, renamed(mine, "Theirs"));
+    QTRY_VERIFY(w.window.message().contains(QStringLiteral("changed by another program")));
+    QTest::mouseClick(banner_button(w, "Take what is on disk"), Qt::LeftButton);
+    CHECK(w.document().machine().name == "Theirs");
+    CHECK(!w.document().modified());
+    w.document().undo_stack().undo(); // what it took the place of is not lost
+    CHECK(w.document().machine() == mine);
+    CHECK(w.document().modified());
+    // put in its place by a rename, as many programs save
+    write(file + QStringLiteral(".new"), renamed(mine, "Again"));
+    REQUIRE(::rename(QFile::encodeName(file + QStringLiteral(".new")).constData(), QFile::encodeName(file).constData()) == 0);
+    QTRY_VERIFY(w.window.message().contains(QStringLiteral("changed by another program")));
+    QTest::mouseClick(banner_button(w, "Keep what is here"), Qt::LeftButton);
+    int asked = 0;
+    w.window.confirm_changed = [&](const QString&) {
+        ++asked;
+        return MainWindow::Overwrite::stay;
+    };
+    REQUIRE(w.window.save_to(file)); // it has been answered already
+    CHECK(asked == 0);
+    CHECK(bytes_of(file) == QByteArray::fromStdString(write_project(mine)));
+    // its own saving is no change from outside
+    w.type("/load/payload", "21 kg");
+    REQUIRE(w.window.save_to(file));
+    QTest::qWait(400);
+    CHECK(w.window.message().isEmpty());
+    QFile::remove(file);
+    QTRY_VERIFY(w.window.message().contains(QStringLiteral("no longer there")));
+    REQUIRE(w.window.save_to(file));
+}
+
+TEST_CASE("a change from outside that nobody noticed yet is asked about before it is saved over") {
+    Window w;
+    const QString file = w.folder.filePath(QStringLiteral("a.fulmox"));
+    REQUIRE(w.window.save_to(file));
+    const QByteArray theirs = renamed(w.document().machine(), "Theirs");
+    auto answer = MainWindow::Overwrite::stay;
+    int asked = 0;
+    w.window.confirm_changed = [&](const QString&) {
+        ++asked;
+        return answer;
+    };
+    w.document().set_quantity(QStringLiteral("/axes/0/load/payload"), QStringLiteral("21 kg"));
+    write(file, theirs);
+    CHECK(!w.window.save_to(file));
+    CHECK(asked == 1);
+    CHECK(bytes_of(file) == theirs);
+    CHECK(w.document().modified());
+    answer = MainWindow::Overwrite::over;
+    CHECK(w.window.save_to(file));
+    CHECK(asked == 2);
+    CHECK(bytes_of(file) != theirs);
+}
+
+TEST_CASE("two windows on one file: the second one reads, until it is told to edit") {
+    Window w;
+    const QString file = w.folder.filePath(QStringLiteral("a.fulmox"));
+    REQUIRE(w.window.save_to(file));
+    MainWindow second(w.folder.path() + QStringLiteral("/recovery")); // the same user's
+    second.confirm_leave = [] { return MainWindow::Leave::discard; };
+    second.show();
+    REQUIRE(second.open_file(file));
+    CHECK(second.document().read_only());
+    CHECK(second.message().contains(QStringLiteral("open in another window")));
+    CHECK(second.document().set_quantity(QStringLiteral("/axes/0/load/payload"), QStringLiteral("21 kg")));
+    for (QPushButton* b : second.findChildren<QPushButton*>())
+        if (b->text() == QStringLiteral("Edit it here anyway")) QTest::mouseClick(b, Qt::LeftButton);
+    CHECK(!second.document().read_only());
+    CHECK(!second.document().set_quantity(QStringLiteral("/axes/0/load/payload"), QStringLiteral("21 kg")));
+    // what it saves the first one is told of
+    REQUIRE(second.save_to(file));
+    QTRY_VERIFY(w.window.message().contains(QStringLiteral("changed by another program")));
+    // another file is nobody's
+    REQUIRE(w.window.save_to(w.folder.filePath(QStringLiteral("b.fulmox"))));
+    REQUIRE(second.open_file(file));
+    CHECK(!second.document().read_only());
+}
+
+TEST_CASE("locks of any kind hide no unsaved work, and what holds none is cleared away") {
+    QTemporaryDir folder;
+    const QString own = folder.filePath(QStringLiteral("dead.json"));
+    {
+        const Recovery session(folder.path());
+        write(own, "{}");
+        QFile::remove(own);
+    }
+    const QByteArray work = "{\"file\": \"\", \"project\": " +
+                            QByteArray::fromStdString(Json(write_project(demo())).dump()) + "}";
+    for (const QByteArray& lock : {QByteArray(), QByteArray("1\nfulmox\nsome-other-machine\n\n\n"), QByteArray("garbage")}) {
+        write(own, work);
+        write(own + QStringLiteral(".lock"), lock);
+        const Recovery next(folder.path());
+        REQUIRE(next.leftovers().size() == 1);
+        REQUIRE(Recovery::load(next.leftovers()[0]));
+        Recovery::discard(next.leftovers()[0]);
+    }
+    // halves of files, locks and notes of sessions that ended; a file of the user's own stays
+    const QString project = folder.filePath(QStringLiteral("p/axis.fulmox"));
+    QDir(folder.path()).mkdir(QStringLiteral("p"));
+    write(project + QStringLiteral(".AbCdEf"), "half");
+    write(project + QStringLiteral(".backup2"), "mine");
+    write(own + QStringLiteral(".lock"), "");
+    write(own + QStringLiteral(".XyZabc"), "half");
+    write(own + QStringLiteral(".writing"),
+        QStringLiteral("{\"file\": \"%1\", \"since\": %2}").arg(project).arg(QDateTime::currentMSecsSinceEpoch()).toUtf8());
+    {
+        const Recovery next(folder.path());
+        CHECK(next.leftovers().empty());
+        CHECK(QDir(folder.filePath(QStringLiteral("p"))).entryList(QDir::Files) == QStringList{QStringLiteral("axis.fulmox.backup2")});
+    }
+    CHECK(QDir(folder.path()).entryList(QDir::Files | QDir::Hidden).isEmpty());
+}
+
+TEST_CASE("a full disk: pictures, tables and unsaved work say so") {
+    Window w;
+    w.click_page(2);
+    w.click_page(3);
+    w.settle();
+    Plot* plot = w.window.findChild<TorquePlot*>();
+    REQUIRE(plot);
+    HowMoves* moves = w.window.findChild<HowMoves*>();
+    REQUIRE(moves);
+    const auto place = [&](const char* name) { return w.folder.filePath(QLatin1String(name)); };
+    for (const char* name : {"a.svg", "a.pdf", "a.png", "a.csv"}) CHECK(plot->export_to(place(name)).isEmpty());
+    CHECK(bytes_of(place("a.pdf")).startsWith("%PDF"));
+    w.document().set_quantity(QStringLiteral("/axes/0/load/payload"), QStringLiteral("21 kg"));
+    {
+        FullDisk full;
+        for (const char* name : {"b.svg", "b.pdf", "b.png", "b.csv", "a.csv"}) {
+            INFO(name);
+            CHECK(plot->export_to(place(name)).contains(QStringLiteral("could not be saved")));
+        }
+        moves->export_motion(place("m.csv"));
+        CHECK(!w.window.keep_now());
+        CHECK(w.window.message().contains(QStringLiteral("cannot be kept safe")));
+    }
+    CHECK(bytes_of(place("a.csv")).size() > 1000); // the old one is whole
+    CHECK(!QFile::exists(place("b.svg")));
+    CHECK(!QFile::exists(place("m.csv")));
+    // a name without its ending does not write over a file unasked
+    write(place("motion.csv"), "mine");
+    bool asked = false;
+    moves->confirm_overwrite = [&](const QString&) {
+        asked = true;
+        return false;
+    };
+    moves->export_motion(place("motion"));
+    CHECK(asked);
+    CHECK(bytes_of(place("motion.csv")) == "mine");
 }

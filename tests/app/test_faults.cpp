@@ -1,0 +1,381 @@
+// What ought to break the window and must not: the files of the cases, projects bent at random, random hands on mouse and
+// keys, and programs killed while they save. Counts and seed can be set from outside for the long run, which also asks
+// for a note of what was done:
+//   FULMOX_MUTATIONS, FULMOX_MONKEY, FULMOX_KILLS, FULMOX_SEED, FULMOX_RELIABILITY (a file)
+#include "tests/app/window.h"
+#include "tests/mechanisms.h"
+
+#include <QAbstractButton>
+#include <QDialog>
+#include <QDir>
+#include <QLabel>
+#include <QMenu>
+#include <QStackedWidget>
+#include <QTimer>
+#include <QToolTip>
+#include <QWheelEvent>
+#include <csignal>
+#include <random>
+#include <sys/wait.h>
+#include <unistd.h>
+
+using namespace fulmox;
+using namespace fulmox::testing;
+
+namespace {
+
+int count_of(const char* name, int otherwise) {
+    bool given = false;
+    const int n = qEnvironmentVariableIntValue(name, &given);
+    return given ? n : otherwise;
+}
+
+void note(const QString& what, int done, double longest_ms = 0) {
+    const QString file = qEnvironmentVariable("FULMOX_RELIABILITY");
+    if (file.isEmpty()) return;
+    QFile f(file);
+    if (!f.open(QIODevice::Append)) return;
+    f.write(QStringLiteral("%1\t%2\t%3\n").arg(what).arg(done).arg(longest_ms, 0, 'f', 0).toUtf8());
+}
+
+QByteArray bytes_of(const QString& file) {
+    QFile f(file);
+    REQUIRE(f.open(QIODevice::ReadOnly));
+    return f.readAll();
+}
+
+class Chance {
+  public:
+    explicit Chance(unsigned seed) : engine_(seed) {}
+    std::size_t below(std::size_t n) { return n == 0 ? 0 : engine_() % n; }
+    template <class T> const T& of(const std::vector<T>& list) { return list.at(below(list.size())); }
+
+  private:
+    std::mt19937 engine_;
+};
+
+/// Shows every page, and every limit of the ledger open; returns the longest that one of them took, ms.
+double look_at_all(Window& w) {
+    double longest = 0;
+    for (int page = 0; page < 4; ++page) {
+        QElapsedTimer since;
+        since.start();
+        w.window.show_page(page);
+        QApplication::processEvents();
+        longest = std::max(longest, static_cast<double>(since.elapsed()));
+    }
+    return longest;
+}
+
+const std::vector<Json>& bad_values() {
+    static const std::vector<Json> values{"", "0", "-1", "1e99 mm", "1e-310 V", "nan", "inf", "99999999999999",
+        "<b>bold</b>", "<img src='/dev/zero'>", "12.5 %", true, false, nullptr, 5, -1e300, "10 mm", "1e6 rpm", "1e-9 s",
+        "1e9 s", "1 kg", "-360 deg", "1e4", "10 mm ± 5 mm", "2*(3+4) N", std::string(20000, 'x'), "\U0001F600 \u202e \u0301", "\n\t",
+        Json::array(), Json::object(), Json::array({1, 2, 3})};
+    return values;
+}
+
+void leaves(const Json& j, const std::string& pointer, std::vector<std::string>& out) {
+    if (!j.is_structured()) return out.push_back(pointer);
+    std::size_t i = 0;
+    for (const auto& [key, value] : j.items())
+        leaves(value, j.is_array() ? pointer + "/" + std::to_string(i++) : child_pointer(pointer, key), out);
+}
+
+// A project with some of its values replaced, taken out, doubled or exchanged.
+std::string bent(const Json& project, Chance& chance) {
+    Json j = project;
+    for (std::size_t n = 1 + chance.below(4); n > 0; --n) {
+        std::vector<std::string> places;
+        leaves(j, "", places);
+        if (places.empty()) break;
+        const Json::json_pointer at(chance.of(places)), other(chance.of(places));
+        switch (chance.below(6)) {
+        case 0:
+        case 1:
+            j[at] = chance.of(bad_values());
+            break;
+        case 2: {
+            Json& parent = j[at.parent_pointer()];
+            if (parent.is_object()) parent.erase(at.back());
+            break;
+        }
+        case 3: { // an entry of the list it stands in, some times more
+            Json::json_pointer p = at;
+            while (!p.empty() && !j[p.parent_pointer()].is_array()) p = p.parent_pointer();
+            if (p.empty()) break;
+            const Json entry = j[p];
+            for (std::size_t k = chance.below(30); k > 0; --k) j[p.parent_pointer()].push_back(entry);
+            break;
+        }
+        case 4:
+            std::swap(j[at], j[other]);
+            break;
+        default: {
+            static const std::vector<Json> kinds{"screw", "rack", "belt", "table", "conveyor", "feed_rolls", "winder",
+                "hoist", "arm", "slider_crank", "scotch_yoke", "fan", "linear_motor", "free", "dwell", "jog",
+                "move_by_limits", "move_in_time", "repeat", "speed_change", "constant_speed", "trace", "planned"};
+            const Json::json_pointer kind = at.parent_pointer() / "kind";
+            if (j.contains(kind)) j[kind] = chance.of(kinds);
+        }
+        }
+    }
+    return j.dump();
+}
+
+} // namespace
+
+TEST_CASE("every file of the cases opens on every page") {
+    Window w;
+    int opened = 0;
+    for (const char* folder : {"wrong-numbers", "faults"}) {
+        const QDir dir(QStringLiteral(FULMOX_SOURCE_DIR "/tests/cases/%1").arg(QLatin1String(folder)));
+        for (const QString& name : dir.entryList({QStringLiteral("*.fulmox")})) {
+            INFO(name.toStdString());
+            REQUIRE(w.window.open_file(dir.filePath(name)));
+            for (int axis = 0; axis < static_cast<int>(w.document().machine().axes.size()); ++axis) {
+                w.document().select_axis(axis);
+                CHECK(look_at_all(w) < 5000);
+            }
+            ++opened;
+        }
+    }
+    CHECK(opened >= 28);
+}
+
+TEST_CASE("projects bent at random open on every page") {
+    const int wanted = count_of("FULMOX_MUTATIONS", 120);
+    const auto seed = static_cast<unsigned>(count_of("FULMOX_SEED", 20261126));
+    Window w;
+    std::vector<Json> projects;
+    for (const Machine& m : {demo(), Machine(w.document().machine())})
+        projects.push_back(Json::parse(write_project(m)));
+    for (const Option& kind : mechanism_kinds()) projects.push_back(Json::parse(write_project(machine_with(kind.key))));
+    const QDir cases(QStringLiteral(FULMOX_SOURCE_DIR "/tests/cases/wrong-numbers"));
+    for (const QString& name : cases.entryList({QStringLiteral("*.fulmox")}))
+        projects.push_back(Json::parse(bytes_of(cases.filePath(name)).toStdString()));
+    double longest = 0;
+    int shown = 0;
+    for (int i = 0; i < wanted; ++i) {
+        Chance chance(seed + static_cast<unsigned>(i));
+        INFO("seed " << seed + static_cast<unsigned>(i));
+        auto read = read_project(bent(chance.of(projects), chance));
+        if (!read) {
+            CHECK(!read.error().message.empty());
+            continue;
+        }
+        const std::string written = write_project(read->machine);
+        REQUIRE(w.window.open_project({std::move(*read), {}}));
+        const double took = look_at_all(w);
+        CHECK(took < 10000);
+        longest = std::max(longest, took);
+        ++shown;
+        // what is kept is kept as it is
+        const auto again = read_project(written);
+        REQUIRE(again);
+        CHECK(write_project(again->machine) == written);
+    }
+    CHECK(shown > wanted / 2);
+    note(QStringLiteral("projects bent at random, opened on every page"), wanted, longest);
+}
+
+TEST_CASE("random hands on mouse and keys do not break the window") {
+    const int wanted = count_of("FULMOX_MONKEY", 2500);
+    const auto seed = static_cast<unsigned>(count_of("FULMOX_SEED", 20261126));
+    INFO("seed " << seed);
+    Chance chance(seed);
+    Window w;
+    // dialogs that wait for an answer are answered no; menus are used or closed
+    QTimer away;
+    QObject::connect(&away, &QTimer::timeout, [&] {
+        if (QWidget* menu = QApplication::activePopupWidget()) {
+            if (chance.below(2) == 0) {
+                QTest::keyClick(menu, Qt::Key_Down);
+                QTest::keyClick(menu, Qt::Key_Return);
+            }
+            if (QWidget* still = QApplication::activePopupWidget()) still->close();
+        } else if (auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget())) {
+            dialog->reject();
+        }
+    });
+    away.start(15);
+    static const std::vector<QString> texts{QStringLiteral("1"), QStringLiteral("12.5 mm"), QStringLiteral("1e99"),
+        QStringLiteral("-"), QStringLiteral("3 rpm"), QStringLiteral("<b>x"), QStringLiteral("0.2 s"),
+        QStringLiteral("1e6"), QStringLiteral("é½°"), QStringLiteral("2*"), QString(200, QLatin1Char('9'))};
+    static const std::vector<int> keys{Qt::Key_Tab, Qt::Key_Backtab, Qt::Key_Return, Qt::Key_Escape, Qt::Key_Delete,
+        Qt::Key_Backspace, Qt::Key_Up, Qt::Key_Down, Qt::Key_Left, Qt::Key_Right, Qt::Key_Home, Qt::Key_End,
+        Qt::Key_PageUp, Qt::Key_PageDown, Qt::Key_Space, Qt::Key_F2, Qt::Key_1, Qt::Key_5, Qt::Key_Period, Qt::Key_M};
+    static const std::vector<int> with_control{Qt::Key_Z, Qt::Key_Y, Qt::Key_A, Qt::Key_C, Qt::Key_V, Qt::Key_X,
+        Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_4, Qt::Key_B, Qt::Key_D, Qt::Key_K, Qt::Key_M, Qt::Key_P, Qt::Key_R,
+        Qt::Key_N, Qt::Key_S};
+    double longest = 0;
+    for (int i = 0; i < wanted; ++i) {
+        if (!w.window.isVisible()) w.window.show();
+        if (i % 500 == 499) w.window.open_demo(); // what was done to it may leave little to do
+        QWidget* top = QApplication::activeWindow();
+        if (!top || chance.below(8) == 0) top = &w.window;
+        std::vector<QWidget*> there;
+        for (QWidget* each : top->findChildren<QWidget*>())
+            if (each->isVisible() && each->isEnabled() && !each->visibleRegion().isEmpty()) there.push_back(each);
+        if (there.empty()) there.push_back(top);
+        QWidget* on = chance.of(there);
+        const QRect seen = on->visibleRegion().boundingRect();
+        const QPoint at = seen.topLeft() + QPoint(static_cast<int>(chance.below(static_cast<std::size_t>(std::max(1, seen.width())))),
+                                               static_cast<int>(chance.below(static_cast<std::size_t>(std::max(1, seen.height())))));
+        QElapsedTimer since;
+        since.start();
+        QWidget* focus = QApplication::focusWidget() ? QApplication::focusWidget() : on;
+        switch (chance.below(10)) {
+        case 0:
+        case 1:
+        case 2:
+            QTest::mouseClick(on, Qt::LeftButton, {}, at);
+            break;
+        case 3:
+            QTest::mouseDClick(on, Qt::LeftButton, {}, at);
+            break;
+        case 4: {
+            QWheelEvent wheel(at, on->mapToGlobal(at), {}, {0, chance.below(2) ? 120 : -120}, Qt::NoButton,
+                Qt::NoModifier, Qt::NoScrollPhase, false);
+            QApplication::sendEvent(on, &wheel);
+            break;
+        }
+        case 5:
+            if (auto* line = qobject_cast<QLineEdit*>(focus))
+                for (const QChar c : chance.of(texts)) {
+                    line->insert(c);
+                    emit line->textEdited(line->text());
+                }
+            break;
+        case 6: {
+            QTest::mousePress(on, Qt::LeftButton, {}, at);
+            QTest::mouseMove(on, at + QPoint(17, -9));
+            QTest::mouseRelease(on, Qt::LeftButton, {}, at + QPoint(17, -9));
+            break;
+        }
+        case 7:
+            QTest::keyClick(focus, static_cast<Qt::Key>(chance.of(with_control)), Qt::ControlModifier);
+            break;
+        default:
+            QTest::keyClick(focus, static_cast<Qt::Key>(chance.of(keys)));
+        }
+        QApplication::processEvents();
+        longest = std::max(longest, static_cast<double>(since.elapsed()));
+    }
+    away.stop();
+    while (QWidget* menu = QApplication::activePopupWidget()) menu->close();
+    // the project is whole: it can be saved and read, and the window goes on
+    const std::string text = write_project(w.document().machine());
+    const auto again = read_project(text);
+    REQUIRE(again);
+    CHECK(!again->read_only);
+    CHECK(write_project(again->machine) == text);
+    w.window.open_demo();
+    CHECK(w.document().assessment().demand);
+    CHECK(look_at_all(w) < 5000);
+    note(QStringLiteral("random events"), wanted, longest);
+}
+
+// The child saves without end, one content after the other; whenever it dies the file is one of them, and what it left
+// beside it goes when the next session begins.
+TEST_CASE("a program killed at any step of saving leaves a whole file") {
+    const int wanted = count_of("FULMOX_KILLS", 25);
+    Chance chance(static_cast<unsigned>(count_of("FULMOX_SEED", 20261126)));
+    QTemporaryDir folder;
+    const QString file = folder.filePath(QStringLiteral("work.fulmox")), recovery = folder.filePath(QStringLiteral("r"));
+    Machine one = demo(), other = demo();
+    other.name = std::string(5000, 'o');
+    const QByteArray first = QByteArray::fromStdString(write_project(one)),
+                     second = QByteArray::fromStdString(write_project(other));
+    REQUIRE(save_project(file, one).isEmpty());
+    for (int i = 0; i < wanted; ++i) {
+        const pid_t child = ::fork();
+        REQUIRE(child >= 0);
+        if (child == 0) {
+            const Recovery session(recovery);
+            for (;;) {
+                save_project(file, other);
+                save_project(file, one);
+            }
+        }
+        ::usleep(static_cast<useconds_t>(1000 + chance.below(20000)));
+        ::kill(child, SIGKILL);
+        int status = 0;
+        ::waitpid(child, &status, 0);
+        const QByteArray left = bytes_of(file);
+        INFO(i);
+        REQUIRE((left == first || left == second));
+        const Recovery next(recovery);
+        CHECK(next.leftovers().empty());
+        CHECK(QDir(folder.path()).entryList(QDir::Files | QDir::Hidden) == QStringList{QStringLiteral("work.fulmox")});
+    }
+    CHECK(QDir(recovery).entryList(QDir::Files | QDir::Hidden).isEmpty());
+    note(QStringLiteral("programs killed while they saved"), wanted);
+}
+
+TEST_CASE("markup in names is text everywhere") {
+    Window w;
+    const QString folder = QStringLiteral(FULMOX_SOURCE_DIR "/tests/cases/faults/");
+    for (const char* name : {"F07-markup-in-names.fulmox", "F07b-endless-image.fulmox"}) {
+        REQUIRE(w.window.open_file(folder + QLatin1String(name)));
+        w.window.show_page(3);
+        w.settle();
+        w.window.edit_policies();
+        QApplication::processEvents();
+        int labels = 0;
+        for (QWidget* top : QApplication::topLevelWidgets())
+            for (const QLabel* l : top->findChildren<QLabel*>()) {
+                if (!l->isVisible()) continue;
+                ++labels;
+                INFO(l->text().left(200).toStdString());
+                // those that are drawn as markup have it from the program, with what it quotes escaped
+                CHECK((l->textFormat() != Qt::AutoText));
+                if (l->textFormat() == Qt::RichText)
+                    for (const char* sign : {"<img", "<h1", "<table", "<a "})
+                        CHECK(!l->text().contains(QLatin1String(sign)));
+            }
+        CHECK(labels > 20);
+        for (const QWidget* each : w.window.findChildren<QWidget*>()) {
+            INFO(each->toolTip().left(200).toStdString());
+            CHECK((!Qt::mightBeRichText(each->toolTip()) || !each->toolTip().contains(QLatin1String("<img"))));
+        }
+        for (QWidget* top : QApplication::topLevelWidgets())
+            if (top != &w.window) top->close();
+    }
+    CHECK(plain_tip(QStringLiteral("a < b")) == QStringLiteral("a < b"));
+    CHECK(plain_tip(QStringLiteral("<b>x</b>")).contains(QStringLiteral("&lt;b&gt;")));
+}
+
+TEST_CASE("no list grows beyond what a file keeps") {
+    Window w;
+    QString why;
+    QObject::connect(&w.document(), &Document::refused, [&](const QString& text) { why = text; });
+    const auto grow = [&](const char* what, std::size_t most, const std::function<void(Machine&, std::size_t)>& to) {
+        INFO(what);
+        why.clear();
+        w.document().edit(QStringLiteral("many"), [&](Machine& m) { to(m, most); });
+        CHECK(why.isEmpty());
+        const Machine full = w.document().machine();
+        w.document().edit(QStringLiteral("one more"), [&](Machine& m) { to(m, most + 1); });
+        INFO(why.toStdString());
+        CHECK(why.contains(QStringLiteral("at most %1").arg(most)));
+        CHECK(w.document().machine() == full);
+        const auto read = read_project(write_project(full));
+        REQUIRE(read);
+        CHECK(!read->read_only);
+        CHECK(read->machine == full);
+        w.document().undo_stack().undo();
+    };
+    grow("axes", 200, [](Machine& m, std::size_t n) { m.axes.resize(n, m.axes[0]); });
+    grow("stages", 20, [](Machine& m, std::size_t n) { m.axes[0].stages.resize(n); });
+    grow("bodies", 200, [](Machine& m, std::size_t n) { m.axes[0].bodies.resize(n); });
+    grow("points", 200, [](Machine& m, std::size_t n) { m.axes[0].motor.peak.resize(n); });
+    grow("policies", 100, [](Machine& m, std::size_t n) { m.policies.resize(n, m.policies[0]); });
+    grow("materials", 500, [](Machine& m, std::size_t n) { m.materials.resize(n, m.materials[0]); });
+    // and by hand
+    w.document().edit(QStringLiteral("many"), [](Machine& m) { m.axes.resize(200, m.axes[0]); });
+    for (auto* b : w.window.findChildren<QAbstractButton*>())
+        if (b->text() == QStringLiteral("+ axis")) QTest::mouseClick(b, Qt::LeftButton);
+    CHECK(w.document().machine().axes.size() == 200);
+    CHECK(w.window.message().contains(QStringLiteral("at most 200")));
+}
