@@ -32,6 +32,8 @@ class Document : public QObject {
     explicit Document(QObject* parent = nullptr);
 
     const Machine& machine() const { return *machine_; }
+    /// The machine as it is now, for work that goes on while it changes.
+    std::shared_ptr<const Machine> snapshot() const { return machine_; }
     int axis_index() const { return axis_; }
     const Axis& axis() const { return machine_->axes.at(static_cast<std::size_t>(axis_)); }
     bool has_axis() const { return !machine_->axes.empty(); }

@@ -59,7 +59,7 @@ GcodeDialog::GcodeDialog(Document& document, GcodeProgram program, QString name,
     for (int i = 0; i < gcode_axes; ++i) {
         if (!program_.uses[static_cast<std::size_t>(i)]) continue;
         Row& r = rows_[static_cast<std::size_t>(i)];
-        const QString letter(QLatin1Char(gcode_letters[i]));
+        const QString letter{QLatin1Char(gcode_letters[i])};
         const bool rotary = i >= 3;
         r.axis = new Choice;
         r.axis->setObjectName(QStringLiteral("gcode-axis-") + letter);

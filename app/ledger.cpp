@@ -60,11 +60,17 @@ void LimitRow::show_limit(const Limit& limit, UnitSystem units) {
     update();
 }
 
-void LimitRow::set_open(bool open, const std::function<std::vector<QString>()>& headroom) {
+void LimitRow::set_open(bool open, const std::function<std::vector<QString>(const GoOn&)>& headroom) {
     open_ = open;
+    headroom_.clear();
     if (open) {
-        headroom_ = headroom();
+        work_.run(this, headroom, [this](std::vector<QString> found) {
+            headroom_ = std::move(found);
+            if (open_) fill_details();
+        });
         fill_details();
+    } else {
+        work_.stop();
     }
     details_->setVisible(open);
     update();
@@ -86,6 +92,9 @@ void LimitRow::fill_details() {
         s += QStringLiteral("<p style='margin:0 0 5px 0;color:%1'>Numbers put in are in SI units.</p>")
                  .arg(theme().second.name());
     if (!limit_.remedy.empty()) s += QStringLiteral("<p style='margin:0 0 5px 0'>%1</p>").arg(html(qs(limit_.remedy)));
+    if (work_.running())
+        s += QStringLiteral("<p style='margin:2px 0 0 0;color:%1'>%2</p>")
+                 .arg(theme().second.name(), tr("how far inputs may go is being reckoned…"));
     if (!headroom_.empty()) {
         const bool beyond = limit_.state != LimitState::fits;
         s += QStringLiteral("<p style='margin:2px 0 0 0;color:%1'>%2</p>")
@@ -280,11 +289,11 @@ void Ledger::refresh() {
         row->setVisible(true);
         const bool open = open_ == row->key();
         if (open || row->is_open())
-            row->set_open(open, [this, key = l.key] {
+            row->set_open(open, [machine = document_.snapshot(),
+                                    axis = static_cast<std::size_t>(document_.axis_index()), key = l.key](
+                                    const GoOn& go_on) {
                 std::vector<QString> out;
-                for (const Headroom& h :
-                    headroom(document_.machine(), static_cast<std::size_t>(document_.axis_index()), key))
-                    out.push_back(qs(h.text));
+                for (const Headroom& h : headroom(*machine, axis, key, go_on)) out.push_back(qs(h.text));
                 if (out.size() > 5) out.resize(5);
                 return out;
             });

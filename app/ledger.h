@@ -1,6 +1,7 @@
 // The ledger of limits: always beside the page.
 #pragma once
 
+#include "app/background.h"
 #include "app/document.h"
 
 #include <QFrame>
@@ -19,7 +20,8 @@ class LimitRow : public QFrame {
   public:
     explicit LimitRow(QWidget* parent = nullptr);
     void show_limit(const Limit& limit, UnitSystem units);
-    void set_open(bool open, const std::function<std::vector<QString>()>& headroom);
+    /// `headroom` tells how far inputs may go; it is asked off the window's thread.
+    void set_open(bool open, const std::function<std::vector<QString>(const GoOn&)>& headroom);
     bool is_open() const { return open_; }
     const QString& key() const { return key_; }
 
@@ -42,6 +44,7 @@ class LimitRow : public QFrame {
     QLabel* details_;
     std::vector<QString> headroom_;
     bool open_ = false;
+    Background<std::vector<QString>> work_;
 };
 
 /// How many limits fit, are tight, are over, cannot be said: each with its sign.

@@ -70,13 +70,23 @@ void LawTable::show_segment(int segment) {
 }
 
 void LawTable::reckon() {
-    const int segment = segment_;
-    std::vector<LawRow> rows;
-    if (document_.has_axis() && segment >= 0)
-        rows = compare_laws(
-            document_.machine(), static_cast<std::size_t>(document_.axis_index()), static_cast<std::size_t>(segment));
+    if (!document_.has_axis() || segment_ < 0) {
+        work_.stop();
+        emit shown(false);
+        return;
+    }
+    work_.run(
+        this,
+        [machine = document_.snapshot(), axis = static_cast<std::size_t>(document_.axis_index()),
+            segment = static_cast<std::size_t>(segment_)](
+            const GoOn& go_on) { return compare_laws(*machine, axis, segment, go_on); },
+        [this](const std::vector<LawRow>& rows) { fill(rows); });
+    if (work_.running()) emit shown(false); // what stands there is of the cycle before
+}
+
+void LawTable::fill(const std::vector<LawRow>& rows) {
     emit shown(!rows.empty());
-    if (rows.empty()) return;
+    if (rows.empty() || !document_.has_axis()) return;
     const Motion motion = motion_of(document_.axis().mechanism);
     const UnitSystem system = document_.machine().unit_system;
     const Unit* units[] = {nullptr, &display_unit(motion_kind(Order::speed, motion.rotary), system),

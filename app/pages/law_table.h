@@ -1,7 +1,9 @@
 // The same move under every law, side by side; a click takes one.
 #pragma once
 
+#include "app/background.h"
 #include "app/document.h"
+#include "core/match/sensitivity.h"
 
 #include <QTableWidget>
 #include <QTimer>
@@ -30,11 +32,13 @@ class LawTable : public QTableWidget {
 
   private:
     void reckon();
+    void fill(const std::vector<LawRow>& rows);
     void share_width();
 
     QTimer later_; ///< reckoned a moment after the last change, not at every keystroke
     Document& document_;
     int segment_ = -1;
+    Background<std::vector<LawRow>> work_;
 };
 
 } // namespace fulmox::app

@@ -46,7 +46,7 @@ std::optional<double> own_distance(const Segment& s) {
 void lay_over(QCPGraph* graph, const Trajectory& motion, std::size_t channel, const Unit& unit) {
     QVector<double> x, y;
     // of a long recording each stretch keeps its first, its least and its largest value
-    const std::size_t many = motion.pieces.size(), every = 1 + many / 20000;
+    const std::size_t many = motion.pieces.size(), every = 1 + many / 4000;
     for (std::size_t first = 0; first < many; first += every) {
         if (every == 1) {
             const Piece& p = motion.pieces[first];

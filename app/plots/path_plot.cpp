@@ -88,10 +88,11 @@ void PathPlot::refresh() {
     const auto draw = [&](QCPCurve* curve, const Demand& demand) {
         QVector<double> at, across, along;
         for (const std::vector<double>& row : path_of(demand, speed, torque)) {
-            at.push_back(static_cast<double>(at.size()));
             across.push_back(row[1]);
             along.push_back(row[2]);
         }
+        thin(across, along);
+        for (qsizetype i = 0; i < across.size(); ++i) at.push_back(static_cast<double>(i));
         curve->setData(at, across, along, true);
     };
     draw(path_, d);

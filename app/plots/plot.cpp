@@ -11,7 +11,10 @@
 #include <QMenu>
 #include <QPageSize>
 #include <QPdfWriter>
+#include <QSet>
 #include <QSvgGenerator>
+#include <algorithm>
+#include <cmath>
 
 namespace fulmox::app {
 
@@ -182,6 +185,41 @@ QString Plot::csv() const {
         out += QLatin1Char('\n');
     }
     return out;
+}
+
+void Plot::thin(QVector<double>& x, QVector<double>& y) {
+    constexpr qsizetype few = 20'000;
+    constexpr double cells = 1500; // finer than a screen
+    if (x.size() <= few) return;
+    const auto [left, right] = std::minmax_element(x.begin(), x.end());
+    const auto [low, high] = std::minmax_element(y.begin(), y.end());
+    const double wide = std::max(*right - *left, 1e-300), tall = std::max(*high - *low, 1e-300), x0 = *left, y0 = *low;
+    const auto cell = [&](qsizetype i) {
+        return static_cast<quint32>((x[i] - x0) / wide * cells) << 16 | static_cast<quint32>((y[i] - y0) / tall * cells);
+    };
+    QSet<quint64> drawn;
+    QVector<double> kept_x, kept_y;
+    bool gap = true;
+    quint32 before = cell(0);
+    for (qsizetype i = 1; i < x.size(); ++i) {
+        const quint32 now = cell(i);
+        const quint64 stroke = quint64{before} << 32 | now;
+        before = now;
+        if (drawn.contains(stroke)) {
+            gap = true;
+            continue;
+        }
+        drawn.insert(stroke);
+        if (gap) {
+            kept_x << std::nan("") << x[i - 1];
+            kept_y << std::nan("") << y[i - 1];
+            gap = false;
+        }
+        kept_x << x[i];
+        kept_y << y[i];
+    }
+    x = kept_x;
+    y = kept_y;
 }
 
 QString Plot::export_to(const QString& file) {

@@ -44,6 +44,8 @@ class Plot : public QCustomPlot {
     QCPItemText* note(
         QCPAxisRect* rect, double x, double y, const QString& text, const QColor& colour, Qt::Alignment alignment);
 
+    /// Leaves out of a long curve what would be drawn where it has been drawn already, with a gap in its place.
+    static void thin(QVector<double>& x, QVector<double>& y);
     /// A header row and rows of numbers, in full.
     static QString table(const QStringList& heads, const std::vector<std::vector<double>>& rows);
 

@@ -119,6 +119,7 @@ void SpeedTorquePlot::refresh() {
                 bottom = std::min(bottom, py.back());
             }
         }
+        thin(px, py);
         path->setData(px, py);
         end = std::max(end, from_si(d.peak_speed, speed));
         const auto point = [&](double w, double value, LimitState state, const QString& text, double room,

@@ -3,7 +3,9 @@
 #include "app/theme.h"
 #include "core/quantity/format.h"
 
+#include <algorithm>
 #include <cmath>
+#include <set>
 
 namespace fulmox::app {
 
@@ -15,7 +17,7 @@ QString qs(const std::string& s) { return QString::fromStdString(s); }
 // of many, instants spread over all of them fill the band they make.
 template <class F> void along(const Demand& d, F&& f) {
     constexpr double few = 200;
-    constexpr int spread = 2000;
+    constexpr int spread = 1200;
     for (std::size_t i = 0; i < d.spans.size();) {
         const Span& s = d.spans[i];
         std::size_t end = i + 1;
@@ -43,6 +45,33 @@ template <class F> void along(const Demand& d, F&& f) {
         }
         i = end;
     }
+}
+
+// The same for the eye: of a long cycle, what lies between the first and the last, the least and the largest torque of
+// each of so many stretches is left out.
+template <class F> void along_thinned(const Demand& d, F&& f) {
+    constexpr std::size_t few = 1500;
+    constexpr double stretches = 300; // filling much finer saw teeth takes seconds
+    if (d.spans.size() <= few) return along(d, f);
+    std::vector<std::pair<double, ShaftState>> held;
+    double stretch = -1;
+    const auto give = [&] {
+        if (held.empty()) return;
+        const auto by_torque = [](const auto& a, const auto& b) { return a.second.torque < b.second.torque; };
+        const auto [least, most] = std::minmax_element(held.begin(), held.end(), by_torque);
+        std::set<std::size_t> told{0, static_cast<std::size_t>(least - held.begin()),
+            static_cast<std::size_t>(most - held.begin()), held.size() - 1};
+        for (const std::size_t i : told) f(held[i].first, held[i].second);
+        held.clear();
+    };
+    along(d, [&](double at, const ShaftState& e) {
+        if (const double now = std::floor(at / d.cycle_time * stretches); now != stretch) {
+            give();
+            stretch = now;
+        }
+        held.emplace_back(at, e);
+    });
+    give();
 }
 QString symbol(const Unit& u) { return QString::fromUtf8(u.symbol.data(), static_cast<qsizetype>(u.symbol.size())); }
 
@@ -122,7 +151,7 @@ void TorquePlot::refresh() {
     std::array<QVector<double>, cause_count> up, down;
     double top = 0;
     double bottom = 0;
-    along(d, [&](double at, const ShaftState& e) {
+    along_thinned(d, [&](double at, const ShaftState& e) {
         x.push_back(at);
         all.push_back(from_si(e.torque, torque));
         watts.push_back(from_si(e.torque * e.speed, power));
@@ -136,14 +165,16 @@ void TorquePlot::refresh() {
         top = std::max({top, high, all.back()});
         bottom = std::min({bottom, low, all.back()});
     });
+    const bool smooth = x.size() < 3000;
     for (std::size_t c = 0; c < up.size(); ++c) {
+        for (QCPGraph* g : {above_[c], below_[c]}) g->setAntialiasedFill(smooth);
         above_[c]->setData(x, up[c], true);
         below_[c]->setData(x, down[c], true);
     }
     total_->setData(x, all, true);
     QVector<double> ax, ay;
     if (const Assessment* a = document_.pinned_assessment(); a && a->demand)
-        along(*a->demand, [&](double at, const ShaftState& e) {
+        along_thinned(*a->demand, [&](double at, const ShaftState& e) {
             ax.push_back(at);
             ay.push_back(from_si(e.torque, torque));
         });

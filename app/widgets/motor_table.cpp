@@ -86,30 +86,43 @@ int MotorModel::columnCount(const QModelIndex& parent) const { return parent.isV
 
 void MotorModel::judge() {
     if (!document_.has_axis()) return;
-    Axis axis = document_.axis();
+    const auto judge_each = [machine = document_.snapshot(), index = static_cast<std::size_t>(document_.axis_index()),
+                                path = document_.axis_path().toStdString(), catalogue = motors_](const GoOn& go_on) {
+        std::vector<Row> rows;
+        Axis axis = machine->axes[index];
+        const double nan = std::nan("");
+        for (std::size_t i = 0; i < catalogue.size() + machine->motors.size() && go_on(); ++i) {
+            axis.motor = i < catalogue.size() ? catalogue[i] : machine->motors[i - catalogue.size()];
+            const Assessment a = assess(*machine, axis, path, {.workings = false});
+            const auto use = [&](const char* key) {
+                const Limit* l = a.limit(key);
+                return l ? l->utilisation() : nan;
+            };
+            Row& r = rows.emplace_back();
+            r.ratio = a.inertia && a.inertia->rotor > 0 ? a.inertia->ratio() : nan;
+            r.speed = use("speed");
+            r.peak = use("peak_torque");
+            r.heat = use("continuous_loss");
+            r.tightest = nan;
+            if (a.limits.empty() || !a.motor) continue;
+            const Limit& worst = a.limits[by_tightness(a.limits).front()];
+            r.state = worst.state;
+            r.tightest = worst.utilisation();
+            r.why = qs(worst.label) + QStringLiteral(": ") + qs(worst.reason);
+        }
+        return rows;
+    };
+    const auto changed = [this] { emit dataChanged(index(0, 0), index(rowCount() - 1, columns - 1)); };
+    work_.run(this, judge_each, [this, changed](std::vector<Row> rows) {
+        if (rows.size() != rows_.size()) return; // the list has changed meanwhile, and is judged again
+        rows_ = std::move(rows);
+        changed();
+        emit judged();
+    });
+    if (!work_.running()) return;
     const double nan = std::nan("");
-    for (std::size_t i = 0; i < rows_.size(); ++i) {
-        axis.motor = motor(static_cast<int>(i));
-        const Assessment a =
-            assess(document_.machine(), axis, document_.axis_path().toStdString(), {.workings = false});
-        const auto use = [&](const char* key) {
-            const Limit* l = a.limit(key);
-            return l ? l->utilisation() : nan;
-        };
-        Row& r = rows_[i];
-        r.ratio = a.inertia && a.inertia->rotor > 0 ? a.inertia->ratio() : nan;
-        r.speed = use("speed");
-        r.peak = use("peak_torque");
-        r.heat = use("continuous_loss");
-        r.state = LimitState::cannot_say;
-        r.tightest = nan;
-        if (a.limits.empty() || !a.motor) continue;
-        const Limit& worst = a.limits[by_tightness(a.limits).front()];
-        r.state = worst.state;
-        r.tightest = worst.utilisation();
-        r.why = qs(worst.label) + QStringLiteral(": ") + qs(worst.reason);
-    }
-    emit dataChanged(index(0, 0), index(rowCount() - 1, columns - 1));
+    for (Row& r : rows_) r = {nan, nan, nan, nan, nan, LimitState::cannot_say, tr("being judged…")};
+    changed();
 }
 
 int MotorModel::fitting() const {
@@ -217,6 +230,7 @@ MotorTable::MotorTable(Document& document, QWidget* parent)
     later_.setSingleShot(true);
     later_.setInterval(120);
     connect(&later_, &QTimer::timeout, this, &MotorTable::judge_now);
+    connect(motors_, &MotorModel::judged, this, &MotorTable::judged);
     connect(&document_, &Document::changed, this, [this] { later_.start(); });
     connect(this, &QTableView::doubleClicked, this, [this] { choose_current(); });
 }
@@ -224,7 +238,7 @@ MotorTable::MotorTable(Document& document, QWidget* parent)
 void MotorTable::judge_now() {
     if (!isVisible()) return;
     motors_->judge();
-    emit judged();
+    if (motors_->judging()) emit judged(); // so that no number of before stays
 }
 
 void MotorTable::choose_current() {

@@ -1,6 +1,7 @@
 // The catalogue, every motor judged on this axis.
 #pragma once
 
+#include "app/background.h"
 #include "app/document.h"
 
 #include <QAbstractTableModel>
@@ -30,9 +31,13 @@ class MotorModel : public QAbstractTableModel {
     /// A motor that stands neither in the catalogue nor among the project's own is added to these.
     void keep(Machine& machine, const Motor& motor) const;
     QString catalogue_name() const { return catalogue_name_; }
-    /// Assesses every motor with the present axis; milliseconds for a few hundred.
+    /// Assesses every motor with the present axis; a long cycle takes a while, and `judged` says when it is done.
     void judge();
+    bool judging() const { return work_.running(); }
     int fitting() const;
+
+  signals:
+    void judged();
 
   private:
     struct Row {
@@ -45,6 +50,8 @@ class MotorModel : public QAbstractTableModel {
     std::vector<Motor> motors_;
     std::vector<Row> rows_;
     std::size_t own_count_ = 0; ///< own motors the views know of
+
+    Background<std::vector<Row>> work_;
 
     void follow();
 };

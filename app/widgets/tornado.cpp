@@ -42,7 +42,14 @@ void Tornado::showEvent(QShowEvent* event) {
 void Tornado::reckon() {
     rows_.clear();
     if (document_.has_axis())
-        rows_ = influences(document_.machine(), static_cast<std::size_t>(document_.axis_index()), measure_);
+        work_.run(
+            this,
+            [machine = document_.snapshot(), axis = static_cast<std::size_t>(document_.axis_index()),
+                measure = measure_](const GoOn& go_on) { return influences(*machine, axis, measure, go_on); },
+            [this](std::vector<Influence> rows) {
+                rows_ = std::move(rows);
+                update();
+            });
     update();
 }
 
@@ -53,7 +60,7 @@ void Tornado::paintEvent(QPaintEvent*) {
     p.setFont(type_face(12));
     if (rows_.empty() || !document_.has_axis() || !document_.assessment().demand) {
         p.setPen(t.second);
-        p.drawText(rect(), Qt::AlignTop | Qt::TextWordWrap, tr("The bars appear when the demand is known."));
+        p.drawText(rect(), Qt::AlignTop | Qt::TextWordWrap, work_.running() ? tr("The bars are being reckoned…") : tr("The bars appear when the demand is known."));
         return;
     }
     const Demand& d = *document_.assessment().demand;

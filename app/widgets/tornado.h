@@ -1,6 +1,7 @@
 // Which input moves the demand most: bars to either side of what it is now.
 #pragma once
 
+#include "app/background.h"
 #include "app/document.h"
 #include "core/match/sensitivity.h"
 
@@ -18,6 +19,7 @@ class Tornado : public QWidget {
     explicit Tornado(Document& document, QWidget* parent = nullptr);
     void set_measure(Measure m);
     const std::vector<Influence>& rows() const { return rows_; }
+    bool reckoning() const { return work_.running(); }
     QSize minimumSizeHint() const override { return {300, 150}; }
 
   signals:
@@ -37,6 +39,7 @@ class Tornado : public QWidget {
     Measure measure_ = Measure::rms_torque;
     std::vector<Influence> rows_;
     QTimer later_;
+    Background<std::vector<Influence>> work_;
 };
 
 } // namespace fulmox::app

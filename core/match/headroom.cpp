@@ -99,11 +99,13 @@ std::string text_of(const Lever& l, double value, double factor, UnitSystem syst
 
 } // namespace
 
-std::vector<Headroom> headroom(const Machine& machine, std::size_t index, const std::string& key) {
+std::vector<Headroom> headroom(
+    const Machine& machine, std::size_t index, const std::string& key, const std::function<bool()>& go_on) {
     std::vector<Headroom> out;
     const Axis& axis = machine.axes.at(index);
     const std::string path = "/axes/" + std::to_string(index);
     const auto margin = [&](const Axis& a) {
+        if (go_on && !go_on()) return std::nan("");
         const Assessment now = assess(machine, a, path, {.workings = false});
         const Limit* l = now.limit(key);
         if (!l || l->state == LimitState::cannot_say || !(l->allowed > 0)) return std::nan("");

@@ -3,6 +3,7 @@
 
 #include "core/match/assess.h"
 
+#include <functional>
 #include <string>
 #include <vector>
 
@@ -20,6 +21,8 @@ struct Headroom {
 /// stop time) alone until used = share × allowed of the limit `key`, by root finding on the whole assessment. Inputs
 /// that cannot reach it within a factor of 20 either way are left out. Nothing is returned for limits that cannot be
 /// said.
-std::vector<Headroom> headroom(const Machine& machine, std::size_t axis, const std::string& limit_key);
+/// `go_on` is asked between two assessments; told no, it returns what it has.
+std::vector<Headroom> headroom(const Machine& machine, std::size_t axis, const std::string& limit_key,
+    const std::function<bool()>& go_on = {});
 
 } // namespace fulmox

@@ -49,7 +49,8 @@ bool within(const QuantitySpec& spec, Kind kind, double si) {
 
 } // namespace
 
-std::vector<Influence> influences(const Machine& machine, std::size_t index, Measure measure) {
+std::vector<Influence> influences(
+    const Machine& machine, std::size_t index, Measure measure, const std::function<bool()>& go_on) {
     std::vector<Influence> out;
     const std::string path = "/axes/" + std::to_string(index);
     if (has_errors(validate(machine.axes.at(index), path, &machine.materials)) || has_errors(validate_site(machine)))
@@ -62,6 +63,7 @@ std::vector<Influence> influences(const Machine& machine, std::size_t index, Mea
     FieldRefs fields = walk(axis, path);
     for (FieldRef& f : walk(copy.site, "/site")) fields.push_back(std::move(f));
     for (FieldRef& f : fields) {
+        if (go_on && !go_on()) break;
         if (f.type != FieldRef::Type::quantity || !f.active || !f.quantity->given() || f.quantity->si == 0) continue;
         const std::string_view own = std::string_view(f.path).substr(f.path.starts_with(path) ? path.size() : 0);
         const bool motor = own.starts_with("/motor/") && !own.ends_with("inertia");
@@ -92,7 +94,8 @@ std::vector<Influence> influences(const Machine& machine, std::size_t index, Mea
     return out;
 }
 
-std::vector<LawRow> compare_laws(const Machine& machine, std::size_t index, std::size_t segment) {
+std::vector<LawRow> compare_laws(
+    const Machine& machine, std::size_t index, std::size_t segment, const std::function<bool()>& go_on) {
     std::vector<LawRow> out;
     Axis axis = machine.axes.at(index);
     if (segment >= axis.cycle.segments.size()) return out;
@@ -100,6 +103,7 @@ std::vector<LawRow> compare_laws(const Machine& machine, std::size_t index, std:
     if (!move || has_errors(validate(axis, "", &machine.materials)) || has_errors(validate_site(machine))) return out;
     const Law chosen = move->law;
     for (std::size_t k = 0; k < std::size(laws); ++k) {
+        if (go_on && !go_on()) return {};
         move->law = static_cast<Law>(k);
         const auto d = demand_now(machine, axis);
         if (!d) return {};

@@ -3,6 +3,7 @@
 
 #include "core/model/machine.h"
 
+#include <functional>
 #include <string>
 #include <vector>
 
@@ -22,7 +23,9 @@ struct Influence {
 
 /// Every input of load, mechanism, bodies, stages, cycle, site and rotor that changes the measure, largest swing first.
 /// A value that would leave its permitted range stays. Empty where the axis has errors.
-std::vector<Influence> influences(const Machine& machine, std::size_t axis, Measure measure);
+/// `go_on` is asked between two inputs; told no, it returns what it has.
+std::vector<Influence> influences(
+    const Machine& machine, std::size_t axis, Measure measure, const std::function<bool()>& go_on = {});
 
 struct LawRow {
     Law law = Law::trapezoid;
@@ -36,6 +39,7 @@ struct LawRow {
 
 /// The same cycle with this segment under every law; empty unless it is a move in a time on an axis free of errors.
 /// The trapezoid keeps the shares and the rounding of the segment.
-std::vector<LawRow> compare_laws(const Machine& machine, std::size_t axis, std::size_t segment);
+std::vector<LawRow> compare_laws(
+    const Machine& machine, std::size_t axis, std::size_t segment, const std::function<bool()>& go_on = {});
 
 } // namespace fulmox

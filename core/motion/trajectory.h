@@ -73,6 +73,6 @@ double path_at_changing_speed(const Trajectory& t);
 
 /// At most this many pieces, and this many where segments are repeated: beyond it the cycle is refused.
 inline constexpr std::size_t most_pieces = 4'000'000;
-inline constexpr std::size_t most_repeated_pieces = 300'000;
+inline constexpr std::size_t most_repeated_pieces = 100'000;
 
 } // namespace fulmox

@@ -63,6 +63,7 @@ double look_at_all(Window& w) {
         w.window.show_page(page);
         QApplication::processEvents();
         longest = std::max(longest, static_cast<double>(since.elapsed()));
+
     }
     return longest;
 }
@@ -180,7 +181,7 @@ TEST_CASE("projects bent at random open on every page") {
 }
 
 TEST_CASE("random hands on mouse and keys do not break the window") {
-    const int wanted = count_of("FULMOX_MONKEY", 2500);
+    const int wanted = count_of("FULMOX_MONKEY", 5000);
     const auto seed = static_cast<unsigned>(count_of("FULMOX_SEED", 20261126));
     INFO("seed " << seed);
     Chance chance(seed);
@@ -189,11 +190,14 @@ TEST_CASE("random hands on mouse and keys do not break the window") {
     QTimer away;
     QObject::connect(&away, &QTimer::timeout, [&] {
         if (QWidget* menu = QApplication::activePopupWidget()) {
-            if (chance.below(2) == 0) {
-                QTest::keyClick(menu, Qt::Key_Down);
-                QTest::keyClick(menu, Qt::Key_Return);
-            }
-            if (QWidget* still = QApplication::activePopupWidget()) still->close();
+            // in a turn of its own: what the menu opens waits inside of it, and this timer is to end the wait
+            if (chance.below(2) == 0)
+                QTimer::singleShot(0, menu, [menu] {
+                    QTest::keyClick(menu, Qt::Key_Down);
+                    QTest::keyClick(menu, Qt::Key_Return);
+                });
+            else
+                menu->close();
         } else if (auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget())) {
             dialog->reject();
         }
@@ -378,4 +382,83 @@ TEST_CASE("no list grows beyond what a file keeps") {
         if (b->text() == QStringLiteral("+ axis")) QTest::mouseClick(b, Qt::LeftButton);
     CHECK(w.document().machine().axes.size() == 200);
     CHECK(w.window.message().contains(QStringLiteral("at most 200")));
+}
+
+TEST_CASE("large projects, each within what a file may hold, are shown in time") {
+    Window w;
+    double longest = 0;
+    const auto show = [&](const char* what, const Machine& m) {
+        INFO(what);
+        const std::string text = write_project(m);
+        CHECK(text.size() <= 1'100'000);
+        QElapsedTimer since;
+        since.start();
+        auto read = read_project(text);
+        REQUIRE(read);
+        CHECK(!read->read_only);
+        REQUIRE(w.window.open_project({std::move(*read), {}}));
+        const double opened = static_cast<double>(since.elapsed());
+        const double page = look_at_all(w);
+        CAPTURE(opened, page);
+        CHECK(opened < 4000); // four times what is promised: other programs run here too
+        CHECK(page < 4000);
+        if (qEnvironmentVariableIsSet("FULMOX_RELIABILITY")) WARN(what << ": " << opened << " ms, page " << page << " ms");
+        longest = std::max({longest, opened, page});
+    };
+    const auto repeated = [](Machine m, const char* times) {
+        Repeat r;
+        r.segments = Quantity<Kind::number>(std::to_string(m.axes[0].cycle.segments.size()));
+        r.times = Quantity<Kind::number>(times);
+        m.axes.resize(1);
+        m.axes[0].cycle.segments.emplace_back().what = r;
+        return m;
+    };
+    const Machine demo_cell = w.document().machine();
+    for (std::size_t i = 0; i < demo_cell.axes.size(); ++i) {
+        Machine m = demo_cell;
+        std::swap(m.axes[0], m.axes[i]);
+        show(m.axes[0].name.c_str(), repeated(m, std::to_string(90'000 / assess(m, 0).motion->pieces.size()).c_str()));
+    }
+    Machine many = demo_cell;
+    while (many.axes.size() < 160) many.axes.push_back(many.axes[many.axes.size() % 7]);
+    show("160 axes", many);
+    Machine segments = demo_cell;
+    segments.axes.resize(1);
+    auto& list = segments.axes[0].cycle.segments;
+    const auto once = list;
+    while (list.size() < 3000) list.insert(list.end(), once.begin(), once.end());
+    show("3000 segments", segments);
+    for (const char* key : {"table", "slider_crank"}) {
+        Machine turns = machine_with(key);
+        Jog jog;
+        jog.speed = MotionQuantity<Order::speed>("6000 rpm");
+        jog.acceleration = MotionQuantity<Order::acceleration>("0.08 rad/s^2");
+        jog.duration = Quantity<Kind::time>("20000 s");
+        turns.axes[0].cycle.segments.assign(1, Segment{});
+        turns.axes[0].cycle.segments[0].what = jog;
+        jog.acceleration = MotionQuantity<Order::acceleration>("8 rad/s^2");
+        turns.axes[0].cycle.segments[0].what = jog;
+        show("nearly 10 000 turns at changing speed", turns);
+    }
+    Machine recorded = demo_cell;
+    recorded.axes.resize(1);
+    auto numbers = std::make_shared<std::vector<double>>();
+    constexpr int rows = 60000;
+    for (int i = 0; i < rows; ++i) {
+        numbers->push_back(i * 1e-3);
+        numbers->push_back(std::round(1e5 * (1 - std::cos(2 * M_PI * i / (rows - 1)))) / 1e6);
+    }
+    Trace trace;
+    trace.name = "long";
+    trace.samples = Samples{numbers, 2};
+    recorded.axes[0].cycle.segments.assign(1, Segment{});
+    recorded.axes[0].cycle.segments[0].what = trace;
+    show("a recording of 60 000 samples", recorded);
+    Machine texts = demo_cell;
+    texts.name = std::string(900'000, 'n');
+    show("a name of 900 000 letters", texts);
+    texts = demo_cell;
+    texts.axes[0].name = std::string(400'000, 'a') + std::string(400'000, ' ');
+    show("an axis' name of 800 000 letters", texts);
+    note(QStringLiteral("large legal projects opened on every page"), 15, longest);
 }

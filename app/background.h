@@ -1,0 +1,67 @@
+// Work off the window's thread: short work is there at once, long work a little later, and what is out of date is left off.
+#pragma once
+
+#include <QMetaObject>
+#include <QObject>
+#include <algorithm>
+#include <atomic>
+#include <chrono>
+#include <functional>
+#include <future>
+#include <memory>
+#include <optional>
+#include <vector>
+
+namespace fulmox::app {
+
+/// Asked between two steps of the work: false once nobody waits for it any more.
+using GoOn = std::function<bool()>;
+
+/// One kind of work of one owner; a new run takes the place of the one before. A member of the owner, declared last.
+template <class Result> class Background {
+  public:
+    Background() = default;
+    Background(const Background&) = delete;
+    Background& operator=(const Background&) = delete;
+    ~Background() { stop(); }
+
+    /// `work` runs on a thread of its own and touches nothing but what it holds; `then` is called on the owner's, before
+    /// this returns where the work takes no longer than `patience`. Work that throws comes to an empty result.
+    void run(QObject* owner, std::function<Result(const GoOn&)> work, std::function<void(Result)> then) {
+        if (state_) state_->wanted = false;
+        std::erase_if(runs_, [](const std::future<void>& f) {
+            return f.wait_for(std::chrono::seconds(0)) == std::future_status::ready;
+        });
+        auto state = state_ = std::make_shared<State>();
+        const auto deliver = [state, then = std::move(then)] {
+            if (!state->wanted || !state->result) return;
+            state->wanted = false;
+            then(std::move(*state->result));
+        };
+        runs_.push_back(std::async(std::launch::async, [state, owner, deliver, work = std::move(work)] {
+            try {
+                state->result = work([state] { return state->wanted.load(); });
+            } catch (...) {
+                state->result = Result{};
+            }
+            if (state->wanted) QMetaObject::invokeMethod(owner, deliver, Qt::QueuedConnection);
+        }));
+        if (runs_.back().wait_for(patience) == std::future_status::ready) deliver();
+    }
+    bool running() const { return state_ && state_->wanted; }
+    void stop() {
+        if (state_) state_->wanted = false;
+        runs_.clear(); // waits for each
+    }
+
+  private:
+    static constexpr std::chrono::milliseconds patience{80};
+    struct State {
+        std::atomic<bool> wanted{true};
+        std::optional<Result> result;
+    };
+    std::shared_ptr<State> state_;
+    std::vector<std::future<void>> runs_;
+};
+
+} // namespace fulmox::app
