@@ -1,4 +1,5 @@
-// Work off the window's thread: short work is there at once, long work a little later, and what is out of date is left off.
+// Work off the window's thread: short work is there at once, long work a little later, and what is out of date is left
+// off.
 #pragma once
 
 #include <QMetaObject>
@@ -25,8 +26,8 @@ template <class Result> class Background {
     Background& operator=(const Background&) = delete;
     ~Background() { stop(); }
 
-    /// `work` runs on a thread of its own and touches nothing but what it holds; `then` is called on the owner's, before
-    /// this returns where the work takes no longer than `patience`. Work that throws comes to an empty result.
+    /// `work` runs on a thread of its own and touches nothing but what it holds; `then` is called on the owner's,
+    /// before this returns where the work takes no longer than `patience`. Work that throws comes to an empty result.
     void run(QObject* owner, std::function<Result(const GoOn&)> work, std::function<void(Result)> then) {
         if (state_) state_->wanted = false;
         std::erase_if(runs_, [](const std::future<void>& f) {

@@ -39,8 +39,8 @@ class SnapshotCommand : public QUndoCommand {
   public:
     SnapshotCommand(Document& document, Document::Snapshot before, Document::Snapshot after, const QString& name,
         QString merge, ListChange list = {})
-        : QUndoCommand(QString(name).replace(QLatin1Char('&'), QLatin1String("&&"))), document_(document), before_(std::move(before)), after_(std::move(after)),
-          merge_(std::move(merge)), list_(std::move(list)) {}
+        : QUndoCommand(QString(name).replace(QLatin1Char('&'), QLatin1String("&&"))), document_(document),
+          before_(std::move(before)), after_(std::move(after)), merge_(std::move(merge)), list_(std::move(list)) {}
 
     void redo() override {
         document_.drafts_.follow(list_);

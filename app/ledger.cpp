@@ -289,14 +289,14 @@ void Ledger::refresh() {
         row->setVisible(true);
         const bool open = open_ == row->key();
         if (open || row->is_open())
-            row->set_open(open, [machine = document_.snapshot(),
-                                    axis = static_cast<std::size_t>(document_.axis_index()), key = l.key](
-                                    const GoOn& go_on) {
-                std::vector<QString> out;
-                for (const Headroom& h : headroom(*machine, axis, key, go_on)) out.push_back(qs(h.text));
-                if (out.size() > 5) out.resize(5);
-                return out;
-            });
+            row->set_open(open,
+                [machine = document_.snapshot(), axis = static_cast<std::size_t>(document_.axis_index()), key = l.key](
+                    const GoOn& go_on) {
+                    std::vector<QString> out;
+                    for (const Headroom& h : headroom(*machine, axis, key, go_on)) out.push_back(qs(h.text));
+                    if (out.size() > 5) out.resize(5);
+                    return out;
+                });
     }
     // tab order follows the order on screen
     for (int i = 1; i < place; ++i) setTabOrder(rows_box_->itemAt(i - 1)->widget(), rows_box_->itemAt(i)->widget());

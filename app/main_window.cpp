@@ -112,7 +112,7 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
         asks.exec();
         return asks.clickedButton() == over        ? Overwrite::over
                : asks.clickedButton() == elsewhere ? Overwrite::elsewhere
-                                                  : Overwrite::stay;
+                                                   : Overwrite::stay;
     };
     look_.setSingleShot(true);
     look_.setInterval(200); // programs write in steps

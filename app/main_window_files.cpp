@@ -110,8 +110,7 @@ void MainWindow::look_at_file() {
         show_message(tr("%1 is no longer there. What is open here is whole; saving writes it again.").arg(name));
         return;
     }
-    show_message(
-        tr("%1 was changed by another program.").arg(name), tr("Take what is on disk"),
+    show_message(tr("%1 was changed by another program.").arg(name), tr("Take what is on disk"),
         [this, file] {
             auto project = load_project(file);
             if (!project) return show_message(project.error());

@@ -55,7 +55,8 @@ void remove_halves(const QString& file, const QDateTime& noted) {
     const QFileInfo whole(file);
     const QDateTime since = noted.addSecs(-1); // the clock of the file system lags behind a little
     for (const QFileInfo& f : whole.dir().entryInfoList(QDir::Files | QDir::Hidden))
-        if (is_half_of(f.fileName(), whole.fileName()) && f.lastModified() >= since) QFile::remove(f.absoluteFilePath());
+        if (is_half_of(f.fileName(), whole.fileName()) && f.lastModified() >= since)
+            QFile::remove(f.absoluteFilePath());
 }
 
 } // namespace
@@ -94,7 +95,8 @@ bool HeldFile::hold(const QString& file) {
         const QByteArray name = QFile::encodeName(file);
         const int handle = ::open(name.constData(), O_RDWR | O_CREAT | O_CLOEXEC, 0600);
         if (handle < 0) return true; // where nothing can be written nobody can be asked
-        struct stat ours {}, there {};
+        struct stat ours {
+        }, there{};
         if (::flock(handle, LOCK_EX | LOCK_NB) != 0) {
             ::close(handle);
             return false;

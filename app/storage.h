@@ -17,16 +17,16 @@ Result<ProjectRead, QString> load_project(const QString& file);
 /// The demo project that ships with the program.
 Result<ProjectRead, QString> load_demo();
 
-/// Writes atomically: the old file stays whole until the new one is. Empty on success, else what went wrong, a full disk
-/// too.
+/// Writes atomically: the old file stays whole until the new one is. Empty on success, else what went wrong, a full
+/// disk too.
 QString write_atomically(const QString& file, const QByteArray& bytes);
 QString save_project(const QString& file, const Machine& machine);
 
 /// What a file held when it was looked at; nothing where it cannot be read.
 std::optional<QByteArray> content_mark(const QString& file);
 
-/// A file that only one holder has at a time, as long as it lives; the system gives it free when its process ends, however
-/// it ends, and what the file holds does not matter.
+/// A file that only one holder has at a time, as long as it lives; the system gives it free when its process ends,
+/// however it ends, and what the file holds does not matter.
 class HeldFile {
   public:
     HeldFile() = default;

@@ -195,7 +195,8 @@ void Plot::thin(QVector<double>& x, QVector<double>& y) {
     const auto [low, high] = std::minmax_element(y.begin(), y.end());
     const double wide = std::max(*right - *left, 1e-300), tall = std::max(*high - *low, 1e-300), x0 = *left, y0 = *low;
     const auto cell = [&](qsizetype i) {
-        return static_cast<quint32>((x[i] - x0) / wide * cells) << 16 | static_cast<quint32>((y[i] - y0) / tall * cells);
+        return static_cast<quint32>((x[i] - x0) / wide * cells) << 16 |
+               static_cast<quint32>((y[i] - y0) / tall * cells);
     };
     QSet<quint64> drawn;
     QVector<double> kept_x, kept_y;

@@ -176,9 +176,9 @@ void Form::refresh() {
             const StandingText& s = standings.at(static_cast<std::size_t>(f.quantity->standing));
             row.standing->setText(f.quantity->text.empty() ? QString() : QString::fromUtf8(s.chip));
             row.standing->setVisible(!f.quantity->text.empty());
-            row.standing->setToolTip(plain_tip(
-                tr("Where this value comes from: %1").arg(QString::fromUtf8(s.words)) +
-                (f.quantity->note.empty() ? QString() : QStringLiteral(" (%1)").arg(qs(f.quantity->note)))));
+            row.standing->setToolTip(
+                plain_tip(tr("Where this value comes from: %1").arg(QString::fromUtf8(s.words)) +
+                          (f.quantity->note.empty() ? QString() : QStringLiteral(" (%1)").arg(qs(f.quantity->note)))));
             const auto error = errors.find(path);
             const bool missing = f.quantity->text.empty() && f.quantity_spec.required; // said beside the field
             row.across = error == errors.end() || missing ? QString() : qs(error->second->message);

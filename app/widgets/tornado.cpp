@@ -60,7 +60,8 @@ void Tornado::paintEvent(QPaintEvent*) {
     p.setFont(type_face(12));
     if (rows_.empty() || !document_.has_axis() || !document_.assessment().demand) {
         p.setPen(t.second);
-        p.drawText(rect(), Qt::AlignTop | Qt::TextWordWrap, work_.running() ? tr("The bars are being reckoned…") : tr("The bars appear when the demand is known."));
+        p.drawText(rect(), Qt::AlignTop | Qt::TextWordWrap,
+            work_.running() ? tr("The bars are being reckoned…") : tr("The bars appear when the demand is known."));
         return;
     }
     const Demand& d = *document_.assessment().demand;

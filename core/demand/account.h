@@ -67,11 +67,12 @@ class Account {
         Demand& n = next.d;
         d.spans.insert(d.spans.end(), n.spans.begin(), n.spans.end());
         d.samples.insert(d.samples.end(), n.samples.begin(), n.samples.end());
-        for (ShaftPoint Demand::*point : {&Demand::peak_running, &Demand::peak_motoring, &Demand::peak_braking, &Demand::breakaway})
+        for (ShaftPoint Demand::*point :
+            {&Demand::peak_running, &Demand::peak_motoring, &Demand::peak_braking, &Demand::breakaway})
             if (std::abs((n.*point).torque) > std::abs((d.*point).torque)) d.*point = n.*point;
         for (double Demand::*most : {&Demand::holding_torque, &Demand::static_torque, &Demand::static_torque_friction,
-                 &Demand::brake_torque, &Demand::fall_torque, &Demand::peak_speed, &Demand::peak_power, &Demand::peak_return, &Demand::coupling_peak,
-                 &Demand::axial_peak})
+                 &Demand::brake_torque, &Demand::fall_torque, &Demand::peak_speed, &Demand::peak_power,
+                 &Demand::peak_return, &Demand::coupling_peak, &Demand::axial_peak})
             d.*most = std::max(d.*most, n.*most);
         for (double Demand::*sum : {&Demand::energy_delivered, &Demand::energy_returned}) d.*sum += n.*sum;
         for (double QuadraticSums::*sum : {&QuadraticSums::a, &QuadraticSums::b, &QuadraticSums::c})

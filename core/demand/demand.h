@@ -40,8 +40,8 @@ struct ShaftState {
     double coupling_torque = 0; ///< what the coupling carries, at the shaft it sits on
 };
 
-/// A stretch of time in which nothing switches. The turns of an axis at constant speed whose torque depends on the angle
-/// are gone through once: `start` and `duration` are then those of the first turn.
+/// A stretch of time in which nothing switches. The turns of an axis at constant speed whose torque depends on the
+/// angle are gone through once: `start` and `duration` are then those of the first turn.
 struct Span {
     double start = 0;
     double duration = 0;

@@ -116,7 +116,8 @@ class EmergencyStop {
             }
             evaluate_instants(m_, {c.payload, 0, c.friction}, rows, e);
             for (std::size_t i = 0; i < n; ++i)
-                out[first + i] = saw({std::abs(e.torque[i]), std::abs(e.coupling_torque[i]), std::abs(e.load_force[i])});
+                out[first + i] =
+                    saw({std::abs(e.torque[i]), std::abs(e.coupling_torque[i]), std::abs(e.load_force[i])});
         }
     }
     Values saw(const Values& v) {
@@ -198,7 +199,11 @@ class EmergencyStop {
         double best = from.value, wide = wide_ / 2, share = 0.1;
         std::array<Instant, 2 * pairs> next;
         std::array<Values, 2 * pairs> seen;
-        enum class Border { away, near, here }; // none meets the step, one cuts it short, it would lead over one from it
+        enum class Border {
+            away,
+            near,
+            here
+        }; // none meets the step, one cuts it short, it would lead over one from it
         std::array<Border, 2 * pairs> border;
         std::array<double, 2 * pairs> before; // how far it went down with steps twice as long
         before.fill(-1);
@@ -213,8 +218,9 @@ class EmergencyStop {
                 next[i].place = whole_turn_ ? place : std::clamp(place, from_, from_ + range_);
                 const bool over = next[i].share != there, off = next[i].place != place;
                 border[i] = !over && !off ? Border::away
-                    : (!over || next[i].share == at.share) && (!off || next[i].place == at.place) ? Border::here
-                                                                                                  : Border::near;
+                            : (!over || next[i].share == at.share) && (!off || next[i].place == at.place)
+                                ? Border::here
+                                : Border::near;
             }
             look(c, next, seen.data());
             std::size_t top = 0;

@@ -148,15 +148,13 @@ void resting_rows(const LoadModel& m, const Span& s, const std::array<double, N>
     weight.fill(braked ? 0 : gravity[0] * at_motor);
     process.fill(braked ? 0 : pushed * at_motor);
     part(Cause::friction).fill(torque - weight[0] - process[0]);
-    for (Row* zero : {&out.speed, &out.acceleration, &out.load_speed, &out.mechanism_speed,
-             &out.mechanism_acceleration, &part(Cause::load_inertia), &part(Cause::rotor), &part(Cause::losses)})
+    for (Row* zero : {&out.speed, &out.acceleration, &out.load_speed, &out.mechanism_speed, &out.mechanism_acceleration,
+             &part(Cause::load_inertia), &part(Cause::rotor), &part(Cause::losses)})
         zero->fill(0);
 }
 
 // Signs of the speed of the mechanism's shaft and of the load.
-template <std::size_t N> struct Ways {
-    std::array<double, N> shaft, load;
-};
+template <std::size_t N> struct Ways { std::array<double, N> shaft, load; };
 
 template <std::size_t N>
 void moving_rows(const LoadModel& m, const Burden& c, const std::array<double, N>& q, const Kinematics<N>& k,

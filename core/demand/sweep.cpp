@@ -135,7 +135,8 @@ void Sweep::cut(const Span& whole) {
     edges.assign({from, to});
     // laws do not reverse inside a piece, but ramps through zero and traces do
     if (!p.one_way) {
-        for (const double tau : extremes(p, no_bound, no_bound, no_bound, 1e-4 * rest_).reversals) edges.push_back(p.start + tau);
+        for (const double tau : extremes(p, no_bound, no_bound, no_bound, 1e-4 * rest_).reversals)
+            edges.push_back(p.start + tau);
         std::sort(edges.begin(), edges.end());
     }
     if (m_.path == LoadModel::Path::winder) add_places(whole, edges);
@@ -180,7 +181,8 @@ void Sweep::settle(Span& s, int depth) {
     SpanStates states;
     evaluate_nodes(m_, s, states);
     // under constant acceleration and with nothing that depends on position everything is linear between switches;
-    // elsewhere a cut is good to 1e-7, which the quadrature feels as its square, since torque has a kink there and no jump
+    // elsewhere a cut is good to 1e-7, which the quadrature feels as its square, since torque has a kink there and no
+    // jump
     const bool linear = s.piece.uniform() && m_.fan == 0 && !m_.position_dependent();
     const double least = (linear ? 1e-11 : 1e-6) * s.piece.duration / s.duration;
     const int deepest = static_cast<int>(states.deciding_count) + 1;

@@ -55,9 +55,9 @@ struct LoadModel {
     double breakaway = 1;                                ///< static over kinetic friction
     double counterbalance = 0;                           ///< N, up the incline
     double constant = 0;                                 ///< N or N·m always wanted: web tension, a spring
-    bool tension = false;     ///< `constant` is a web tension: nothing falls when the power goes
-    double fan = 0;                                      ///< N·m·s²/rad²: torque over speed squared
-    double shaft_drag = 0;                               ///< N·m at the mechanism's shaft
+    bool tension = false;  ///< `constant` is a web tension: nothing falls when the power goes
+    double fan = 0;        ///< N·m·s²/rad²: torque over speed squared
+    double shaft_drag = 0; ///< N·m at the mechanism's shaft
     double efficiency_forward = 1;
     double efficiency_backward = 1;
     std::vector<StageModel> stages; ///< from the motor to the mechanism

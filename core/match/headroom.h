@@ -22,7 +22,7 @@ struct Headroom {
 /// that cannot reach it within a factor of 20 either way are left out. Nothing is returned for limits that cannot be
 /// said.
 /// `go_on` is asked between two assessments; told no, it returns what it has.
-std::vector<Headroom> headroom(const Machine& machine, std::size_t axis, const std::string& limit_key,
-    const std::function<bool()>& go_on = {});
+std::vector<Headroom> headroom(
+    const Machine& machine, std::size_t axis, const std::string& limit_key, const std::function<bool()>& go_on = {});
 
 } // namespace fulmox

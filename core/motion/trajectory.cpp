@@ -172,8 +172,7 @@ class Planner {
         if (depth > 0 && phases[phase_].duration == 0) phases.pop_back(); // nothing was played again
     }
     void too_long(std::size_t most) {
-        if (!failed_)
-            fail("the cycle has more than " + std::to_string(most) + " pieces of motion; repeat fewer times");
+        if (!failed_) fail("the cycle has more than " + std::to_string(most) + " pieces of motion; repeat fewer times");
     }
     void add(Piece p) {
         if (p.duration <= 0) return;

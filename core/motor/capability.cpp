@@ -195,7 +195,8 @@ class Use {
         for (std::size_t i = 1; i < edges.size(); ++i) {
             take(s, edges[i]);
             const auto inside = boost::math::tools::brent_find_minima(
-                [&](double u) { return -std::min(over_curve(torque(u), speed(u)), 1e300); }, edges[i - 1], edges[i], 30);
+                [&](double u) { return -std::min(over_curve(torque(u), speed(u)), 1e300); }, edges[i - 1], edges[i],
+                30);
             take(s, inside.first);
         }
     }

@@ -245,7 +245,8 @@ TEST_CASE("a file that another program changed is noticed, and either side can b
     CHECK(w.document().modified());
     // put in its place by a rename, as many programs save
     write(file + QStringLiteral(".new"), renamed(mine, "Again"));
-    REQUIRE(::rename(QFile::encodeName(file + QStringLiteral(".new")).constData(), QFile::encodeName(file).constData()) == 0);
+    REQUIRE(::rename(QFile::encodeName(file + QStringLiteral(".new")).constData(),
+                QFile::encodeName(file).constData()) == 0);
     QTRY_VERIFY(w.window.message().contains(QStringLiteral("changed by another program")));
     QTest::mouseClick(banner_button(w, "Keep what is here"), Qt::LeftButton);
     int asked = 0;
@@ -321,9 +322,10 @@ TEST_CASE("locks of any kind hide no unsaved work, and what holds none is cleare
         write(own, "{}");
         QFile::remove(own);
     }
-    const QByteArray work = "{\"file\": \"\", \"project\": " +
-                            QByteArray::fromStdString(Json(write_project(demo())).dump()) + "}";
-    for (const QByteArray& lock : {QByteArray(), QByteArray("1\nfulmox\nsome-other-machine\n\n\n"), QByteArray("garbage")}) {
+    const QByteArray work =
+        "{\"file\": \"\", \"project\": " + QByteArray::fromStdString(Json(write_project(demo())).dump()) + "}";
+    for (const QByteArray& lock :
+        {QByteArray(), QByteArray("1\nfulmox\nsome-other-machine\n\n\n"), QByteArray("garbage")}) {
         write(own, work);
         write(own + QStringLiteral(".lock"), lock);
         const Recovery next(folder.path());
@@ -338,12 +340,15 @@ TEST_CASE("locks of any kind hide no unsaved work, and what holds none is cleare
     write(project + QStringLiteral(".backup2"), "mine");
     write(own + QStringLiteral(".lock"), "");
     write(own + QStringLiteral(".XyZabc"), "half");
-    write(own + QStringLiteral(".writing"),
-        QStringLiteral("{\"file\": \"%1\", \"since\": %2}").arg(project).arg(QDateTime::currentMSecsSinceEpoch()).toUtf8());
+    write(own + QStringLiteral(".writing"), QStringLiteral("{\"file\": \"%1\", \"since\": %2}")
+                                                .arg(project)
+                                                .arg(QDateTime::currentMSecsSinceEpoch())
+                                                .toUtf8());
     {
         const Recovery next(folder.path());
         CHECK(next.leftovers().empty());
-        CHECK(QDir(folder.filePath(QStringLiteral("p"))).entryList(QDir::Files) == QStringList{QStringLiteral("axis.fulmox.backup2")});
+        CHECK(QDir(folder.filePath(QStringLiteral("p"))).entryList(QDir::Files) ==
+              QStringList{QStringLiteral("axis.fulmox.backup2")});
     }
     CHECK(QDir(folder.path()).entryList(QDir::Files | QDir::Hidden).isEmpty());
 }

@@ -219,7 +219,8 @@ TEST_CASE("files that crashed or never ended give an answer or words") {
     };
     CHECK_THAT(said(Case("F06c-jog-on-tilted-table", fitting, "faults")), // back in 1 s
         Contains("changes over 1062502 turns") && Contains("at most 10000 such turns"));
-    const Case jog("F06c-jog-on-tilted-table",
+    const Case jog(
+        "F06c-jog-on-tilted-table",
         [&](Machine& m) {
             fitting(m);
             m.axes[0].cycle.segments.resize(8);
