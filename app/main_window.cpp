@@ -117,8 +117,11 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     look_.setSingleShot(true);
     look_.setInterval(200); // programs write in steps
     connect(&look_, &QTimer::timeout, this, &MainWindow::look_at_file);
-    connect(&watcher_, &QFileSystemWatcher::fileChanged, this, [this] { look_.start(); });
-    connect(&watcher_, &QFileSystemWatcher::directoryChanged, this, [this] { look_.start(); });
+    const auto look_soon = [this] {
+        if (!look_.isActive()) look_.start(); // a folder in which something always changes is looked at all the same
+    };
+    connect(&watcher_, &QFileSystemWatcher::fileChanged, this, look_soon);
+    connect(&watcher_, &QFileSystemWatcher::directoryChanged, this, look_soon);
     connect(&document_, &Document::opened, this, [this] {
         hide_message();
         show_page(0);

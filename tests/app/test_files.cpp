@@ -390,3 +390,17 @@ TEST_CASE("a full disk: pictures, tables and unsaved work say so") {
     CHECK(asked);
     CHECK(bytes_of(place("motion.csv")) == "mine");
 }
+
+TEST_CASE("the version and the help need no display") {
+    for (const char* word : {"--version", "--help"}) {
+        QProcess process;
+        QProcessEnvironment bare = QProcessEnvironment::systemEnvironment();
+        for (const char* name : {"DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM"}) bare.remove(QLatin1String(name));
+        process.setProcessEnvironment(bare);
+        process.start(qEnvironmentVariable("FULMOX_BINARY"), {QLatin1String(word)});
+        REQUIRE(process.waitForFinished(20000));
+        CHECK(process.exitStatus() == QProcess::NormalExit);
+        CHECK(process.exitCode() == 0);
+        CHECK(process.readAllStandardOutput().contains("fulmox"));
+    }
+}
