@@ -189,9 +189,10 @@ QString HowMoves::sentence() const {
             "The cycle is the list of segments; it repeats for ever. Give each move a distance and a time, or limits.");
     const UnitSystem system = document_.machine().unit_system;
     const bool rotary = motion_of(document_.axis().mechanism).rotary;
-    return tr("%1 segments in %2, up to %3 and %4")
-        .arg(document_.axis().cycle.segments.size())
-        .arg(qs(format_quantity(a.motion->duration, Kind::time, system)),
+    const std::size_t n = document_.axis().cycle.segments.size();
+    return tr("%1 in %2, up to %3 and %4")
+        .arg(n == 1 ? tr("1 segment") : tr("%1 segments").arg(n),
+            qs(format_quantity(a.motion->duration, Kind::time, system)),
             qs(format_quantity(a.motion->peak_speed, motion_kind(Order::speed, rotary), system)),
             qs(format_quantity(a.motion->peak_acceleration, motion_kind(Order::acceleration, rotary), system)));
 }
