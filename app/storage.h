@@ -35,7 +35,6 @@ class HeldFile {
     HeldFile& operator=(const HeldFile&) = delete;
     bool hold(const QString& file); ///< false: somebody else holds it
     void release();                 ///< and removes it
-    bool held() const { return handle_ >= 0; }
     static bool held_elsewhere(const QString& file);
 
   private:

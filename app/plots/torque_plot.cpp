@@ -13,9 +13,10 @@ namespace {
 
 QString qs(const std::string& s) { return QString::fromStdString(s); }
 
-// Calls f(time in the cycle, state) along the cycle. Turns that are alike are drawn one by one as long as they are few;
-// of many, instants spread over all of them fill the band they make.
-template <class F> void along(const Demand& d, F&& f) {
+// Calls f(time in the cycle, state) along the cycle, at so many points after the first of each span that moves. Turns
+// that are alike are gone through one by one as long as they are few; of many, instants spread over all of them fill
+// the band they make.
+template <class F> void along(const Demand& d, int points, F&& f) {
     constexpr double few = 200;
     constexpr int spread = 1200;
     for (std::size_t i = 0; i < d.spans.size();) {
@@ -36,7 +37,7 @@ template <class F> void along(const Demand& d, F&& f) {
                 for (std::size_t j = i; j < end; ++j) {
                     const Span& part = d.spans[j];
                     const bool rest = part.regime == Regime::standstill || part.regime == Regime::braked;
-                    const int n = rest || d.spans.size() > 4000 ? 1 : 8;
+                    const int n = rest ? 1 : points;
                     for (int k = 0; k <= n; ++k) {
                         const double at = part.start + part.duration * k / n;
                         f(at + turn * s.turn, evaluate(d.load, part, at));
@@ -52,7 +53,7 @@ template <class F> void along(const Demand& d, F&& f) {
 template <class F> void along_thinned(const Demand& d, F&& f) {
     constexpr std::size_t few = 1500;
     constexpr double stretches = 300; // filling much finer saw teeth takes seconds
-    if (d.spans.size() <= few) return along(d, f);
+    if (d.spans.size() <= few) return along(d, 8, f);
     std::vector<std::pair<double, ShaftState>> held;
     double stretch = -1;
     const auto give = [&] {
@@ -64,7 +65,7 @@ template <class F> void along_thinned(const Demand& d, F&& f) {
         for (const std::size_t i : told) f(held[i].first, held[i].second);
         held.clear();
     };
-    along(d, [&](double at, const ShaftState& e) {
+    along(d, d.spans.size() > 4000 ? 1 : 4, [&](double at, const ShaftState& e) {
         if (const double now = std::floor(at / d.cycle_time * stretches); now != stretch) {
             give();
             stretch = now;
@@ -224,7 +225,7 @@ QString TorquePlot::csv() const {
     heads << torque_rect_->axis(QCPAxis::atLeft)->label() << tr("shaft speed, %1").arg(symbol(speed))
           << power_rect_->axis(QCPAxis::atLeft)->label();
     std::vector<std::vector<double>> rows;
-    along(*document_.assessment().demand, [&](double at, const ShaftState& e) {
+    along(*document_.assessment().demand, 8, [&](double at, const ShaftState& e) {
         std::vector<double> row{at};
         for (const double part : e.part) row.push_back(from_si(part, torque));
         row.insert(row.end(), {from_si(e.torque, torque), from_si(e.speed, speed), from_si(e.torque * e.speed, power)});

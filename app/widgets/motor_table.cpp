@@ -189,6 +189,7 @@ QVariant MotorModel::data(const QModelIndex& index, int role) const {
                : role == sort_role     ? QVariant(sortable(r.heat))
                                        : QVariant();
     case tightest:
+        if (role == Qt::DisplayRole && judging()) return tr("being judged…");
         if (role == Qt::DisplayRole)
             return QStringLiteral("%1  %2").arg(QString::fromUtf8(state_words(r.state)), percent(r.tightest));
         if (role == sort_role)

@@ -2,6 +2,8 @@
 // and keys, and programs killed while they save. Counts and seed can be set from outside for the long run, which also
 // asks for a note of what was done:
 //   FULMOX_MUTATIONS, FULMOX_MONKEY, FULMOX_KILLS, FULMOX_SEED, FULMOX_PATIENCE, FULMOX_RELIABILITY (a file)
+#include "app/plots/torque_plot.h"
+#include "app/widgets/motor_table.h"
 #include "tests/app/window.h"
 #include "tests/mechanisms.h"
 
@@ -468,4 +470,44 @@ TEST_CASE("large projects, each within what a file may hold, are shown in time")
     texts.axes[0].name = std::string(400'000, 'a') + std::string(400'000, ' ');
     show("an axis' name of 800 000 letters", texts);
     note(QStringLiteral("large legal projects opened on every page"), 15, longest);
+}
+
+TEST_CASE("a long cycle is drawn thinned, written in full, and its motors are judged a little later") {
+    Window w;
+    w.document().edit(QStringLiteral("long"), [](Machine& m) {
+        Repeat r;
+        r.segments = Quantity<Kind::number>(std::to_string(m.axes[0].cycle.segments.size()));
+        r.times = Quantity<Kind::number>("2500");
+        m.axes[0].cycle.segments.emplace_back().what = r;
+    });
+    w.click_page(3);
+    w.settle();
+    auto* plot = w.window.findChild<TorquePlot*>();
+    REQUIRE(plot);
+    const Demand& d = *w.document().assessment().demand;
+    REQUIRE(d.spans.size() > 10000);
+    qsizetype rows = 1; // the heads
+    for (const Span& s : d.spans) rows += s.direction == 0 ? 2 : 9;
+    CHECK(plot->csv().count(QLatin1Char('\n')) == rows);
+    qsizetype drawn = 0;
+    double top = 0;
+    for (int i = 0; i < plot->graphCount(); ++i)
+        if (plot->graph(i)->name().startsWith(QStringLiteral("torque"))) {
+            drawn = plot->graph(i)->dataCount();
+            for (const QCPGraphData& each : *plot->graph(i)->data()) top = std::max(top, std::abs(each.value));
+        }
+    CHECK((drawn > 500 && drawn < 3000));
+    CHECK(top == Approx(std::abs(d.peak.torque)).epsilon(1e-6)); // what matters is not thinned out
+    w.click_page(4);
+    auto* table = w.window.findChild<MotorTable*>();
+    REQUIRE(table);
+    MotorModel& motors = table->model_of_motors();
+    const auto said = [&] { return motors.data(motors.index(0, MotorModel::tightest), Qt::DisplayRole).toString(); };
+    if (motors.judging()) CHECK(said() == QStringLiteral("being judged…"));
+    QElapsedTimer since;
+    since.start();
+    while (motors.judging() && static_cast<double>(since.elapsed()) < within(60000)) QTest::qWait(50);
+    CHECK(!motors.judging());
+    CHECK(said() != QStringLiteral("being judged…"));
+    CHECK(motors.fitting() > 0);
 }
