@@ -14,15 +14,20 @@ void MainWindow::offer_recovery() {
     const Leftover l = found.front();
     const QString what =
         l.original_file.isEmpty() ? tr("a project that was never saved") : QFileInfo(l.original_file).fileName();
+    const auto discard = [this, l] {
+        Recovery::discard(l);
+        offer_recovery();
+    };
     show_message(
         tr("The program ended unexpectedly on %1 with unsaved work on %2.")
             .arg(l.when.toString(QStringLiteral("yyyy-MM-dd HH:mm")), what),
         tr("Bring it back"),
-        [this, l] {
+        [this, l, discard] {
             auto project = Recovery::load(l);
             if (!project) {
-                show_message(tr("The unsaved work could not be read: %1").arg(project.error()));
-                return;
+                return show_message(
+                    tr("The unsaved work could not be read, and stays in %1: %2").arg(l.recovery_file, project.error()),
+                    tr("Discard it"), discard);
             }
             if (!may_leave()) return offer_recovery();
             document_.recover(std::move(*project), l.original_file);
@@ -30,11 +35,7 @@ void MainWindow::offer_recovery() {
             claim_file();
             if (keep_now()) Recovery::discard(l); // else the only copy stays where it is
         },
-        tr("Discard it"),
-        [this, l] {
-            Recovery::discard(l);
-            offer_recovery();
-        });
+        tr("Discard it"), discard);
 }
 
 bool MainWindow::keep_now() {

@@ -14,7 +14,9 @@
 #include <QSettings>
 #include <QStandardPaths>
 #include <QUuid>
+#include <algorithm>
 #include <fcntl.h>
+#include <functional>
 #include <sys/file.h>
 #include <sys/stat.h>
 #include <unistd.h>
@@ -208,10 +210,18 @@ bool Recovery::claim(const QString& file) {
 }
 
 QString Recovery::keep(const Machine& machine, const QString& original, const QByteArray& mark) {
-    const QJsonObject wrapped{{QStringLiteral("file"), original},
-        {QStringLiteral("mark"), QString::fromLatin1(mark.toHex())},
-        {QStringLiteral("project"), QString::fromStdString(write_project(machine))}};
-    return write_atomically(own_, QJsonDocument(wrapped).toJson());
+    return write_atomically(own_, QByteArray::fromStdString(write_recovery(
+                                      {original.toStdString(), mark.toHex().toStdString(), write_project(machine)})));
+}
+
+Result<RecoveryFile, QString> Recovery::read_kept(const QString& file) {
+    using Out = Result<RecoveryFile, QString>;
+    QFile in(file);
+    if (!in.open(QIODevice::ReadOnly)) return Out::failure(in.errorString());
+    const QByteArray bytes = in.readAll();
+    auto kept = read_recovery(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    if (!kept) return Out::failure(QString::fromStdString(to_text(kept.error())));
+    return std::move(*kept);
 }
 
 void Recovery::forget() { QFile::remove(own_); }
@@ -221,22 +231,25 @@ std::vector<Leftover> Recovery::leftovers() const {
     for (const QFileInfo& f : QDir(folder_).entryInfoList({QStringLiteral("*.json")}, QDir::Files, QDir::Time)) {
         if (f.absoluteFilePath() == QFileInfo(own_).absoluteFilePath()) continue;
         if (HeldFile::held_elsewhere(f.absoluteFilePath() + QStringLiteral(".lock"))) continue; // still runs
-        QFile in(f.absoluteFilePath());
-        if (!in.open(QIODevice::ReadOnly)) continue;
-        const QJsonObject o = QJsonDocument::fromJson(in.readAll()).object();
-        out.push_back({f.absoluteFilePath(), o[QStringLiteral("file")].toString(), f.lastModified(),
-            QByteArray::fromHex(o[QStringLiteral("mark")].toString().toLatin1())});
+        const auto kept = read_kept(f.absoluteFilePath());
+        Leftover l{f.absoluteFilePath(), {}, f.lastModified(), {}};
+        if (kept) {
+            l.original_file = QString::fromStdString(kept->file);
+            l.mark = QByteArray::fromHex(QByteArray::fromStdString(kept->mark));
+        }
+        l.readable = static_cast<bool>(kept);
+        out.push_back(std::move(l));
     }
+    std::stable_partition(
+        out.begin(), out.end(), std::mem_fn(&Leftover::readable)); // one that cannot be read hides none that can
     return out;
 }
 
 Result<ProjectRead, QString> Recovery::load(const Leftover& l) {
     using Out = Result<ProjectRead, QString>;
-    QFile in(l.recovery_file);
-    if (!in.open(QIODevice::ReadOnly)) return Out::failure(in.errorString());
-    const std::string text =
-        QJsonDocument::fromJson(in.readAll()).object()[QStringLiteral("project")].toString().toStdString();
-    auto project = read_project(text);
+    const auto kept = read_kept(l.recovery_file);
+    if (!kept) return Out::failure(kept.error());
+    auto project = read_project(kept->project);
     if (!project) return Out::failure(QString::fromStdString(to_text(project.error())));
     return std::move(*project);
 }

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/files/project.h"
+#include "core/files/recovery.h"
 
 #include <QDateTime>
 #include <QString>
@@ -51,6 +52,7 @@ struct Leftover {
     QString original_file; ///< empty: never saved
     QDateTime when;
     QByteArray mark; ///< of the original file as it was opened or saved last
+    bool readable = false;
 };
 
 /// Keeps a copy of unsaved work in the user's data folder while the window lives, and knows which files are open.
@@ -65,7 +67,7 @@ class Recovery {
     /// Empty, or why it could not be kept; `mark` is that of the original file.
     QString keep(const Machine& machine, const QString& original, const QByteArray& mark = {});
     void forget();                           ///< after a save or a clean close
-    std::vector<Leftover> leftovers() const; ///< of sessions that no longer run, newest first
+    std::vector<Leftover> leftovers() const; ///< of sessions that no longer run: the readable first, then the newest
     static Result<ProjectRead, QString> load(const Leftover& l);
     static void discard(const Leftover& l);
 
@@ -75,6 +77,7 @@ class Recovery {
     HeldFile session_, file_;
 
     void clear_up();
+    static Result<RecoveryFile, QString> read_kept(const QString& file);
 };
 
 } // namespace fulmox::app

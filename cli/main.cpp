@@ -1,4 +1,5 @@
 // fulmox-cli: the core without a window.
+#include "core/files/document.h"
 #include "core/files/project.h"
 #include "core/match/assess.h"
 #include "core/quantity/expression.h"

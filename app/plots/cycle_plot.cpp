@@ -43,38 +43,6 @@ std::optional<double> own_distance(const Segment& s) {
     return std::nullopt;
 }
 
-void lay_over(QCPGraph* graph, const Trajectory& motion, std::size_t channel, const Unit& unit) {
-    QVector<double> x, y;
-    // of a long recording each stretch keeps its first, its least and its largest value
-    const std::size_t many = motion.pieces.size(), every = 1 + many / 4000;
-    for (std::size_t first = 0; first < many; first += every) {
-        if (every == 1) {
-            const Piece& p = motion.pieces[first];
-            const int n = p.at_rest() || (channel >= 2 && p.uniform()) || many > 2000 ? 1 : 24;
-            for (int k = 0; k <= n; ++k) {
-                const double tau = p.duration * k / n;
-                x.push_back(p.start + tau);
-                y.push_back(from_si(value(p, channel, tau), unit));
-            }
-            continue;
-        }
-        std::array<std::pair<double, double>, 3> kept{};
-        for (std::size_t i = first; i < std::min(first + every, many); ++i) {
-            const Piece& p = motion.pieces[i];
-            const std::pair<double, double> here{p.start, value(p, channel, 0)};
-            if (i == first) kept.fill(here);
-            if (here.second < kept[1].second) kept[1] = here;
-            if (here.second > kept[2].second) kept[2] = here;
-        }
-        std::sort(kept.begin(), kept.end());
-        for (const auto& [t, v] : kept) {
-            x.push_back(t);
-            y.push_back(from_si(v, unit));
-        }
-    }
-    graph->setData(x, y, true);
-}
-
 } // namespace
 
 CyclePlot::CyclePlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
@@ -122,6 +90,43 @@ const Unit& CyclePlot::unit(std::size_t channel) const {
     return display_unit(motion_kind(channels[channel], rotary), document_.machine().unit_system);
 }
 
+// Whether it has saw teeth.
+bool CyclePlot::lay_over(
+    QCPGraph& graph, const Trajectory& motion, std::size_t channel, const Unit& unit, const QPen& pen) {
+    QVector<double> x, y;
+    // of a long recording each stretch keeps its first, its least and its largest value
+    const std::size_t many = motion.pieces.size(), every = 1 + many / 4000;
+    for (std::size_t first = 0; first < many; first += every) {
+        if (every == 1) {
+            const Piece& p = motion.pieces[first];
+            const int n = p.at_rest() || (channel >= 2 && p.uniform()) || many > 2000 ? 1 : 24;
+            for (int k = 0; k <= n; ++k) {
+                const double tau = p.duration * k / n;
+                x.push_back(p.start + tau);
+                y.push_back(from_si(value(p, channel, tau), unit));
+            }
+            continue;
+        }
+        std::array<std::pair<double, double>, 3> kept{};
+        for (std::size_t i = first; i < std::min(first + every, many); ++i) {
+            const Piece& p = motion.pieces[i];
+            const std::pair<double, double> here{p.start, value(p, channel, 0)};
+            if (i == first) kept.fill(here);
+            if (here.second < kept[1].second) kept[1] = here;
+            if (here.second > kept[2].second) kept[2] = here;
+        }
+        std::sort(kept.begin(), kept.end());
+        for (const auto& [t, v] : kept) {
+            x.push_back(t);
+            y.push_back(from_si(v, unit));
+        }
+    }
+    graph.setData(x, y, true);
+    const bool teeth = saw_toothed(y);
+    draw_in(graph, pen, teeth);
+    return teeth;
+}
+
 void CyclePlot::refresh() {
     restyle();
     for (QCPAbstractItem* b : borders_) removeItem(b);
@@ -154,10 +159,6 @@ void CyclePlot::refresh() {
             QString::fromUtf8(own.symbol.data(), static_cast<qsizetype>(own.symbol.size())));
         rects_[i]->axis(QCPAxis::atLeft)->setLabel(label);
         graphs_[i]->setName(label);
-        graphs_[i]->setPen(QPen(t.accent, 1.8));
-        QColor fill = t.accent;
-        fill.setAlpha(28);
-        graphs_[i]->setBrush(i > 0 ? QBrush(fill) : Qt::NoBrush);
         marks_[i]->setVisible(any && marked_ >= 0 && (i < 3 || jerk));
         marks_[i]->setPen(Qt::NoPen);
         QColor ground = t.accent_ground;
@@ -171,14 +172,16 @@ void CyclePlot::refresh() {
             continue;
         }
         const Trajectory& motion = *document_.assessment().motion;
-        lay_over(graphs_[i], motion, i, own);
+        QColor fill = t.accent;
+        fill.setAlpha(28);
+        const bool teeth = lay_over(*graphs_[i], motion, i, own, QPen(t.accent, 1.8));
+        graphs_[i]->setBrush(i > 0 && !teeth ? QBrush(fill) : Qt::NoBrush);
         const Assessment* a = document_.pinned_assessment();
-        pinned_[i]->setPen(QPen(t.over, 1.2, Qt::DashLine));
         pinned_[i]->setVisible(i < 3 || jerk);
         // a cycle of another kind, along a line against about an axis, cannot be laid over this one
         if (a && a->motion && motion_of(document_.pinned_axis()->mechanism).rotary == rotary &&
             (i < 3 || std::isfinite(a->motion->peak_jerk)))
-            lay_over(pinned_[i], *a->motion, i, own);
+            lay_over(*pinned_[i], *a->motion, i, own, QPen(t.over, 1.2, Qt::DashLine));
         else
             pinned_[i]->data()->clear();
         if (i < raw_.size()) {

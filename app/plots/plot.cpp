@@ -223,6 +223,25 @@ void Plot::thin(QVector<double>& x, QVector<double>& y) {
     y = kept_y;
 }
 
+bool Plot::saw_toothed(const QVector<double>& y) {
+    constexpr int most = 600;
+    int turns = 0;
+    double before = 0;
+    for (qsizetype i = 1; i < y.size() && turns <= most; ++i) {
+        const double now = y[i] - y[i - 1];
+        if (!(now < 0 || now > 0)) continue;
+        if ((now < 0) != (before < 0)) ++turns;
+        before = now;
+    }
+    return turns > most;
+}
+
+void Plot::draw_in(QCPAbstractPlottable& curve, const QPen& pen, bool teeth) {
+    curve.setPen(teeth ? QPen(pen.color(), 1) : pen);
+    curve.setAntialiased(!teeth);
+    curve.setAntialiasedFill(!teeth);
+}
+
 QString Plot::export_to(const QString& file) {
     const QString ending = file.section(QLatin1Char('.'), -1).toLower();
     QByteArray bytes;

@@ -46,6 +46,11 @@ class Plot : public QCustomPlot {
 
     /// Leaves out of a long curve what would be drawn where it has been drawn already, with a gap in its place.
     static void thin(QVector<double>& x, QVector<double>& y);
+    /// Whether it goes up and down too often to be told apart on a screen.
+    static bool saw_toothed(const QVector<double>& y);
+    /// The pen of a curve. Saw teeth are drawn fine and plain, which looks the same and takes milliseconds in place of
+    /// seconds.
+    static void draw_in(QCPAbstractPlottable& curve, const QPen& pen, bool teeth);
     /// A header row and rows of numbers, in full.
     static QString table(const QStringList& heads, const std::vector<std::vector<double>>& rows);
 

@@ -106,7 +106,6 @@ void SpeedTorquePlot::refresh() {
             }
         }
         auto* path = new QCPCurve(x, y);
-        path->setPen(QPen(t.ink, 1.8));
         path->setName(tr("path"));
         QVector<double> px, py;
         for (const Span& s : d.spans) {
@@ -120,6 +119,7 @@ void SpeedTorquePlot::refresh() {
             }
         }
         thin(px, py);
+        draw_in(*path, QPen(t.ink, 1.8), saw_toothed(py));
         path->setData(px, py);
         end = std::max(end, from_si(d.peak_speed, speed));
         const auto point = [&](double w, double value, LimitState state, const QString& text, double room,

@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 #include <set>
+#include <utility>
 
 namespace fulmox::app {
 
@@ -50,10 +51,11 @@ template <class F> void along(const Demand& d, int points, F&& f) {
 
 // The same for the eye: of a long cycle, what lies between the first and the last, the least and the largest torque of
 // each of so many stretches is left out.
+constexpr std::size_t few_spans = 1500;
+
 template <class F> void along_thinned(const Demand& d, F&& f) {
-    constexpr std::size_t few = 1500;
-    constexpr double stretches = 300; // filling much finer saw teeth takes seconds
-    if (d.spans.size() <= few) return along(d, 8, f);
+    constexpr double stretches = 800;
+    if (d.spans.size() <= few_spans) return along(d, 8, f);
     std::vector<std::pair<double, ShaftState>> held;
     double stretch = -1;
     const auto give = [&] {
@@ -106,6 +108,8 @@ TorquePlot::TorquePlot(Document& document, QWidget* parent) : Plot(parent), docu
         }
     }
     total_ = addGraph(x, y);
+    total_low_ = addGraph(x, y);
+    total_low_->setName({});
     pinned_ = addGraph(x, y);
     pinned_->setName({});
     power_ = addGraph(x2, power_rect_->axis(QCPAxis::atLeft));
@@ -128,11 +132,6 @@ void TorquePlot::refresh() {
     power_rect_->axis(QCPAxis::atLeft)->setLabel(tr("power, %1").arg(symbol(power)));
     total_->setName((direct ? tr("force, %1") : tr("torque, %1")).arg(symbol(torque)));
     power_->setName(tr("power, %1").arg(symbol(power)));
-    total_->setPen(QPen(t.ink, 1.8));
-    power_->setPen(QPen(t.accent, 1.6));
-    QColor fill = t.accent;
-    fill.setAlpha(40);
-    power_->setBrush(fill);
     for (std::size_t i = 0; i < above_.size(); ++i)
         for (QCPGraph* g : {above_[i], below_[i]}) {
             QColor c = t.cause[i];
@@ -166,13 +165,45 @@ void TorquePlot::refresh() {
         top = std::max({top, high, all.back()});
         bottom = std::min({bottom, low, all.back()});
     });
-    const bool smooth = x.size() < 3000;
-    for (std::size_t c = 0; c < up.size(); ++c) {
-        for (QCPGraph* g : {above_[c], below_[c]}) g->setAntialiasedFill(smooth);
-        above_[c]->setData(x, up[c], true);
-        below_[c]->setData(x, down[c], true);
+    // filling saw teeth takes seconds: of each four that stand for a stretch the heap with the highest top is drawn,
+    // and the total from its highest to its lowest
+    QVector<double> fill_x = x, low_end;
+    const bool teeth = saw_toothed(all);
+    for (QCPGraph* g : {total_, total_low_}) g->setPen(QPen(t.ink, 1.8));
+    draw_in(*power_, QPen(t.accent, 1.6), teeth);
+    QColor fill = t.accent;
+    fill.setAlpha(40);
+    power_->setBrush(teeth ? QBrush(Qt::NoBrush) : QBrush(fill));
+    if (teeth && d.spans.size() > few_spans) {
+        fill_x.clear();
+        const auto first_up = up, first_down = down;
+        const QVector<double> together_there = std::exchange(all, {});
+        for (std::size_t c = 0; c < up.size(); ++c) up[c].clear(), down[c].clear();
+        constexpr qsizetype together = 4;
+        for (qsizetype i = 0; i < x.size(); i += together) {
+            const auto extreme = [&](const QVector<double>& heap, auto better) {
+                qsizetype best = i;
+                for (qsizetype k = i; k < std::min(i + together, x.size()); ++k)
+                    if (better(heap[k], heap[best])) best = k;
+                return best;
+            };
+            const qsizetype high = extreme(first_up.back(), std::greater<>()),
+                            low = extreme(first_down.back(), std::less<>());
+            fill_x.push_back(x[i]);
+            all.push_back(together_there[extreme(together_there, std::greater<>())]);
+            low_end.push_back(together_there[extreme(together_there, std::less<>())]);
+            for (std::size_t c = 0; c < up.size(); ++c) {
+                up[c].push_back(first_up[c][high]);
+                down[c].push_back(first_down[c][low]);
+            }
+        }
     }
-    total_->setData(x, all, true);
+    for (std::size_t c = 0; c < up.size(); ++c) {
+        above_[c]->setData(fill_x, up[c], true);
+        below_[c]->setData(fill_x, down[c], true);
+    }
+    total_->setData(fill_x, all, true);
+    total_low_->setData(low_end.empty() ? QVector<double>() : fill_x, low_end, true);
     QVector<double> ax, ay;
     if (const Assessment* a = document_.pinned_assessment(); a && a->demand)
         along_thinned(*a->demand, [&](double at, const ShaftState& e) {
@@ -180,7 +211,7 @@ void TorquePlot::refresh() {
             ay.push_back(from_si(e.torque, torque));
         });
     pinned_->setData(ax, ay, true);
-    pinned_->setPen(QPen(t.over, 1.4, Qt::DashLine));
+    draw_in(*pinned_, QPen(t.over, 1.4, Qt::DashLine), saw_toothed(ay));
     power_->setData(x, watts, true);
     const double pad = (top - bottom) * 0.12 + 1e-12;
     torque_rect_->axis(QCPAxis::atLeft)->setRange(bottom - pad, top + pad);

@@ -28,7 +28,8 @@ class TorquePlot : public Plot {
     std::array<QCPGraph*, cause_count> above_{};
     std::array<QCPGraph*, cause_count> below_{};
     QCPGraph* total_;
-    QCPGraph* pinned_; ///< the torque of A
+    QCPGraph* total_low_; ///< of saw teeth, whose lower points are a line of their own
+    QCPGraph* pinned_;    ///< the torque of A
     QCPGraph* power_;
     QList<QCPAbstractItem*> notes_;
     double shown_duration_ = -1;

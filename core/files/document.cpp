@@ -160,12 +160,12 @@ int JsonDocument::line_of(const std::map<std::string, int>& lines, std::string p
     }
 }
 
-Result<JsonDocument, Problem> parse_document(std::string_view text) {
+Result<JsonDocument, Problem> parse_document(std::string_view text, std::size_t most) {
     using Out = Result<JsonDocument, Problem>;
-    if (text.size() > largest_file)
+    if (text.size() > most)
         return Out::failure({Severity::error, "", "",
             "the file has " + format_number(static_cast<double>(text.size()) / 1e6, 4) +
-                " MB; a project file has at most " + format_number(static_cast<double>(largest_file) / 1e6, 4) + " MB",
+                " MB; a project file has at most " + format_number(static_cast<double>(most) / 1e6, 4) + " MB",
             0});
     if (text.find_first_not_of(" \t\r\n") == std::string_view::npos)
         return Out::failure({Severity::error, "", "", "the file is empty", 1});

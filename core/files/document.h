@@ -1,6 +1,7 @@
 // JSON text with the line of every value, and refusal of what no honest file contains.
 #pragma once
 
+#include "core/files/bounds.h"
 #include "core/model/problem.h"
 #include "core/quantity/result.h"
 
@@ -23,12 +24,9 @@ struct JsonDocument {
     static int line_of(const std::map<std::string, int>& lines, std::string pointer);
 };
 
-inline constexpr std::size_t largest_file = 80u * 1024 * 1024; ///< bytes
-inline constexpr int deepest_json = 48;
-
-/// Parses. Refused with a line: anything over `largest_file`, nesting over `deepest_json`, a duplicate member,
+/// Parses. Refused with a line: anything over `most` bytes, nesting over `deepest_json`, a duplicate member,
 /// bytes that are not UTF-8, text after the end. Never throws on bad text.
-Result<JsonDocument, Problem> parse_document(std::string_view text);
+Result<JsonDocument, Problem> parse_document(std::string_view text, std::size_t most = largest_file);
 
 /// `pointer` with the key appended, escaped as RFC 6901 wants.
 std::string child_pointer(const std::string& pointer, std::string_view key);

@@ -1,5 +1,6 @@
 #include "core/files/project.h"
 
+#include "core/files/document.h"
 #include "core/files/upgrade.h"
 #include "core/model/validate.h"
 #include "core/model/walk.h"

@@ -1,8 +1,10 @@
 // The project file, *.fulmox: JSON, quantities as the user wrote them.
 #pragma once
 
-#include "core/files/document.h"
+#include "core/files/bounds.h"
 #include "core/model/machine.h"
+#include "core/model/problem.h"
+#include "core/quantity/result.h"
 
 #include <map>
 #include <string>

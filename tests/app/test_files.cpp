@@ -1,5 +1,6 @@
 #include "app/pages/how_moves.h"
 #include "app/plots/torque_plot.h"
+#include "core/files/document.h"
 #include "tests/app/window.h"
 #include "tests/demo.h"
 
@@ -403,4 +404,46 @@ TEST_CASE("the version and the help need no display") {
         CHECK(process.exitCode() == 0);
         CHECK(process.readAllStandardOutput().contains("fulmox"));
     }
+}
+
+TEST_CASE("kept work that cannot be read hides none that can, and can be put away") {
+    QTemporaryDir folder;
+    {
+        const Recovery session(folder.path());
+        Recovery own(folder.path());
+        Machine m = demo();
+        m.name = "kept";
+        REQUIRE(own.keep(m, QString(), {}).isEmpty());
+    }
+    QTest::qWait(20);
+    QFile half(folder.filePath(QStringLiteral("half.json")));
+    REQUIRE(half.open(QIODevice::WriteOnly));
+    half.write("{\"project\": \"{");
+    half.close();
+    MainWindow window(folder.path());
+    window.show();
+    QTRY_VERIFY(window.message().contains(QStringLiteral("unsaved work")));
+    const auto press = [&](const char* text) {
+        for (QPushButton* b : window.findChildren<QPushButton*>())
+            if (b->isVisible() && b->text() == QString::fromUtf8(text)) return QTest::mouseClick(b, Qt::LeftButton);
+        FAIL(text);
+    };
+    press("Bring it back");
+    CHECK(window.windowTitle().contains(QStringLiteral("kept")));
+    MainWindow next(folder.path());
+    next.show();
+    QTRY_VERIFY(next.message().contains(QStringLiteral("unsaved work")));
+    for (QPushButton* b : next.findChildren<QPushButton*>())
+        if (b->isVisible() && b->text() == QStringLiteral("Bring it back")) {
+            QTest::mouseClick(b, Qt::LeftButton);
+            break;
+        }
+    CHECK(next.message().contains(QStringLiteral("could not be read")));
+    CHECK(next.message().contains(half.fileName()));
+    for (QPushButton* b : next.findChildren<QPushButton*>())
+        if (b->isVisible() && b->text() == QStringLiteral("Discard it")) {
+            QTest::mouseClick(b, Qt::LeftButton);
+            break;
+        }
+    CHECK(!half.exists());
 }

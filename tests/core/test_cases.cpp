@@ -1,6 +1,7 @@
 // Project files that once gave a wrong number, a wrong verdict or no answer: each with what it must give. Expected
 // values are worked by hand or by brute force, independently of the program; where a file holds two axes that must
 // agree, they do.
+#include "core/files/document.h"
 #include "core/report/json_report.h"
 #include "tests/demo.h"
 

@@ -1,4 +1,5 @@
 #include "core/files/document.h"
+#include "core/files/recovery.h"
 #include "tests/demo.h"
 
 #include <filesystem>
@@ -301,4 +302,26 @@ TEST_CASE("line numbers survive comments in strings, CRLF and long lines") {
     CHECK(d->line("/b/1") == 4);
     CHECK(d->line("/b/7/c") == 3);
     CHECK(child_pointer("/a", "b/c~d") == "/a/b~1c~0d");
+}
+
+TEST_CASE("what is kept of unsaved work reads back as it was, and anything else says why not") {
+    const RecoveryFile kept{"/home/u/\"lift\"\n.fulmox", "00ff", write_project(demo())};
+    const auto read = read_recovery(write_recovery(kept));
+    REQUIRE(read);
+    CHECK(*read == kept);
+    const auto refuse = [](const char* text, const char* word) {
+        const auto r = read_recovery(text);
+        REQUIRE(!r);
+        INFO(to_text(r.error()));
+        CHECK(to_text(r.error()).find(word) != std::string::npos);
+    };
+    refuse("", "empty");
+    refuse("[]", "not an object");
+    refuse("{\"file\": \"a\"}", "\"project\" is missing");
+    refuse("{\n\"project\": 7}", "line 2, /project");
+    refuse("{\"project\": \"\", \"file\": 7}", "\"file\" is not a text");
+    refuse("{\"project\": \"cut o", "cut off");
+    // a mark that is none: nobody can say what the file held, so nothing is taken for unchanged
+    for (const char* mark : {"0", "zz", "00 ff"})
+        CHECK(read_recovery(std::string("{\"project\": \"\", \"mark\": \"") + mark + "\"}")->mark.empty());
 }
