@@ -6,33 +6,18 @@
 namespace fulmox::app {
 
 QString field_name(const std::string& label, const QString& path) {
-    const QString name = QString::fromStdString(label), within = path.section(QStringLiteral("/segments/"), 1, 1);
-    if (within.isEmpty()) return name;
-    const int number = within.section(QLatin1Char('/'), 0, 0).toInt() + 1;
-    return within.contains(QLatin1Char('/')) ? QObject::tr("%1, segment %2").arg(name).arg(number)
-                                             : QStringLiteral("%1 %2").arg(name).arg(number);
+    return QString::fromStdString(field_and_place(label, path.toStdString()));
 }
 
-QString waiting_for(Document& document, const QStringList& places) {
+QString waiting_for(Document& document, const char* key) {
     if (!document.has_axis()) return QObject::tr("No axis yet: add one in the outline.");
-    QStringList names;
-    int more = 0;
-    for (const Problem& p : document.assessment().problems) {
-        if (p.severity != Severity::error) continue;
-        const QString own = QString::fromStdString(p.path).mid(document.axis_path().size());
-        const bool wanted = places.isEmpty() || std::any_of(places.begin(), places.end(),
-                                                    [&](const QString& place) { return own.startsWith(place); });
-        const QString name = field_name(p.field, QString::fromStdString(p.path));
-        if (!wanted || names.contains(name)) continue;
-        if (names.size() < 4)
-            names << name;
-        else
-            ++more;
-    }
-    if (names.isEmpty()) return {};
-    QString text = QObject::tr("waits for: %1").arg(names.join(QStringLiteral("; ")));
-    if (more > 0) text += QObject::tr(" and %1 more").arg(more);
-    return text;
+    const Assessment& a = document.assessment();
+    if (const Figure* f = a.figure(key); f && f->waits) return QString::fromStdString(f->note);
+    if (const Limit* l = a.limit(key); l && l->state == LimitState::cannot_say)
+        return QString::fromStdString(l->reason);
+    for (const Problem& p : a.problems) // where nothing at all could be reckoned
+        if (p.severity == Severity::error && a.figures.empty()) return QString::fromStdString(p.message);
+    return {};
 }
 
 class SnapshotCommand : public QUndoCommand {

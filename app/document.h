@@ -21,9 +21,8 @@ QString field_name(const std::string& label, const QString& path);
 
 class Document;
 
-/// "waits for: Distance, segment 2; Lead" of the errors of the axis below one of the places ("/cycle"; none: of all),
-/// or nothing where there are none.
-QString waiting_for(Document& document, const QStringList& places = {});
+/// "waits for: Distance, segment 2; Lead" of a figure or limit that is not known yet, or nothing.
+QString waiting_for(Document& document, const char* key);
 
 class Document : public QObject {
     Q_OBJECT

@@ -3,6 +3,7 @@
 #include "core/files/project.h"
 #include "core/files/trace_file.h"
 #include "core/match/assess.h"
+#include "core/match/candidates.h"
 #include "core/match/headroom.h"
 #include "core/motion/gcode.h"
 
@@ -92,6 +93,20 @@ void open_and_assess_axes(benchmark::State& state) {
     }
 }
 BENCHMARK(open_and_assess_axes)->Arg(200)->Unit(benchmark::kMillisecond);
+
+// Promise: the shipped catalogue on one axis in at most 8 ms.
+void catalogue_on_an_axis(benchmark::State& state) {
+    const Machine m = demo();
+    std::ifstream in(std::string(FULMOX_SOURCE_DIR) + "/data/catalogue/motors.json");
+    std::stringstream text;
+    text << in.rdbuf();
+    const auto catalogue = read_catalogue(text.str());
+    if (!catalogue || catalogue->motors.size() != 58) return state.SkipWithError("no catalogue of 58");
+    std::vector<const Motor*> motors;
+    for (const Motor& motor : catalogue->motors) motors.push_back(&motor);
+    for (auto _ : state) benchmark::DoNotOptimize(judge_motors(m, 0, motors));
+}
+BENCHMARK(catalogue_on_an_axis)->Unit(benchmark::kMillisecond)->UseRealTime();
 
 void headroom_of_one_limit(benchmark::State& state) {
     const Machine m = demo();

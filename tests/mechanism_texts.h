@@ -77,7 +77,8 @@ inline Machine turned_into(Machine m, const std::string& key) {
     return m;
 }
 
-/// The same with a cycle of this many segments, no two of them alike: moves by the modified sine that go out and come back.
+/// The same with a cycle of this many segments, no two of them alike: moves by the modified sine that go out and come
+/// back.
 inline Machine with_long_cycle(Machine m, std::size_t segments) {
     auto& list = m.axes[0].cycle.segments;
     const auto once = list;

@@ -236,7 +236,7 @@ void HowMoves::select(int segment) {
     const Trace* trace = nullptr;
     if (segment >= 0)
         trace = std::get_if<Trace>(&document_.axis().cycle.segments[static_cast<std::size_t>(segment)].what);
-    trace_note_->setVisible(trace && trace->samples.rows() >= 5 && document_.assessment().motion);
+    trace_note_->setVisible(trace && trace->samples.rows() >= 5 && document_.assessment().motion.has_value());
     if (!trace_note_->isHidden()) {
         const bool rotary = motion_of(document_.axis().mechanism).rotary;
         const Kind kind = motion_kind(trace->of == TraceOf::position ? Order::position : Order::speed, rotary);

@@ -182,7 +182,7 @@ void WhatDrives::refresh_card() {
     facts << (m.brake_torque.given() ? tr("brake %1").arg(qs(m.brake_torque.text)) : tr("no brake"));
     if (m.shaft_diameter.given()) facts << tr("shaft %1").arg(qs(m.shaft_diameter.text));
     const Assessment& a = document_.assessment();
-    if (const Figure* rms = a.figure("motor.rms_current")) {
+    if (const Figure* rms = a.figure("motor.rms_current"); rms && !rms->waits) {
         const Figure* peak = a.figure("motor.peak_current");
         facts << tr("this cycle: %1 A RMS, %2 A RMS at the peak")
                      .arg(qs(format_number(rms->si, 3)), qs(format_number(peak->si, 3)));

@@ -93,7 +93,7 @@ WhatTakes::WhatTakes(Document& document, QWidget* parent) : Page(document, tr("W
 
 QString WhatTakes::sentence() const {
     const Assessment& a = document_.assessment();
-    if (!a.demand) return tr("The demand appears when pages 1 and 2 are complete; the ledger lists what is missing.");
+    if (!a.demand) return tr("The demand %1.").arg(waiting_for(document_, "demand.peak_torque"));
     const UnitSystem system = document_.machine().unit_system;
     const bool direct = motion_of(document_.axis().mechanism).direct;
     const Kind force = direct ? Kind::force : Kind::torque;

@@ -127,17 +127,23 @@ bool CyclePlot::lay_over(
     return teeth;
 }
 
+const Trajectory* CyclePlot::planned_now() const {
+    if (!document_.has_axis()) return nullptr;
+    const Assessment& a = document_.assessment();
+    return a.motion ? &*a.motion : a.known_part ? &*a.known_part : nullptr;
+}
+
 void CyclePlot::refresh() {
     restyle();
     for (QCPAbstractItem* b : borders_) removeItem(b);
     borders_.clear();
     const Theme& t = theme();
-    const bool any = document_.has_axis() && document_.assessment().motion.has_value();
-    const QString waits = any ? QString() : waiting_for(document_, {QStringLiteral("/cycle")});
-    say_missing(any ? QString() : waits.isEmpty() ? waiting_for(document_) : waits);
+    const Trajectory* planned = planned_now();
+    const bool any = planned != nullptr;
+    say_missing(waiting_for(document_, "motion.cycle_time"), any);
     const bool rotary = document_.has_axis() && motion_of(document_.axis().mechanism).rotary;
     // jerk is drawn where it is finite: an acceleration that jumps has none to show
-    const bool jerk = any && std::isfinite(document_.assessment().motion->peak_jerk);
+    const bool jerk = any && std::isfinite(planned->peak_jerk);
     if (jerk != jerk_shown_) {
         jerk_shown_ = jerk;
         if (jerk)
@@ -171,7 +177,7 @@ void CyclePlot::refresh() {
             shown_duration_ = -1;
             continue;
         }
-        const Trajectory& motion = *document_.assessment().motion;
+        const Trajectory& motion = *planned;
         QColor fill = t.accent;
         fill.setAlpha(28);
         const bool teeth = lay_over(*graphs_[i], motion, i, own, QPen(t.accent, 1.8));
@@ -224,8 +230,8 @@ void CyclePlot::refresh() {
         }
     }
     // while a border is dragged the time axis stands still
-    if (any && grip_.of == Grip::Of::nothing && document_.assessment().motion->duration != shown_duration_) {
-        shown_duration_ = document_.assessment().motion->duration;
+    if (any && grip_.of == Grip::Of::nothing && planned->duration != shown_duration_) {
+        shown_duration_ = planned->duration;
         rects_[0]->axis(QCPAxis::atBottom)->setRange(0, shown_duration_);
     }
     replot(QCustomPlot::rpQueuedReplot);
@@ -242,7 +248,7 @@ void CyclePlot::mark_segment(int segment) {
 }
 
 int CyclePlot::segment_at(double t) {
-    const Trajectory& motion = *document_.assessment().motion;
+    const Trajectory& motion = *planned_now();
     for (const Phase& f : motion.phases)
         if (t >= f.start && t < f.start + f.duration) return static_cast<int>(f.segment);
     return -1;
@@ -251,8 +257,8 @@ int CyclePlot::segment_at(double t) {
 CyclePlot::Grip CyclePlot::grip_at(QPointF place) {
     Grip g;
     QCPAxisRect* rect = axisRectAt(place);
-    if (!rect || !document_.has_axis() || !document_.assessment().motion) return g;
-    const Trajectory& motion = *document_.assessment().motion;
+    if (!rect || !planned_now()) return g;
+    const Trajectory& motion = *planned_now();
     const QCPAxis* x = rect->axis(QCPAxis::atBottom);
     constexpr double near = 5;
     for (const Phase& f : motion.phases) {
@@ -282,7 +288,7 @@ CyclePlot::Grip CyclePlot::grip_at(QPointF place) {
 }
 
 QPointF CyclePlot::end_of_segment(int segment) {
-    const Trajectory& motion = *document_.assessment().motion;
+    const Trajectory& motion = *planned_now();
     for (const Phase& f : motion.phases)
         if (static_cast<int>(f.segment) == segment) {
             const Piece& last = motion.at(f.start + f.duration * (1 - 1e-9));
@@ -324,7 +330,7 @@ void CyclePlot::mousePressEvent(QMouseEvent* event) {
     }
     Plot::mousePressEvent(event);
     QCPAxisRect* rect = axisRectAt(event->position());
-    if (!rect || !document_.has_axis() || !document_.assessment().motion || event->button() != Qt::LeftButton) return;
+    if (!rect || !planned_now() || event->button() != Qt::LeftButton) return;
     const int s = segment_at(rect->axis(QCPAxis::atBottom)->pixelToCoord(event->position().x()));
     if (s >= 0) emit segment_clicked(s);
 }
@@ -349,8 +355,8 @@ void CyclePlot::mouseReleaseEvent(QMouseEvent* event) {
 }
 
 QString CyclePlot::readout(double x, double, QCPAxisRect*) {
-    if (!document_.has_axis() || !document_.assessment().motion) return {};
-    const Trajectory& motion = *document_.assessment().motion;
+    if (!planned_now()) return {};
+    const Trajectory& motion = *planned_now();
     if (x < 0 || x > motion.duration) return {};
     const Piece& p = motion.at(x);
     QString text = QStringLiteral("%1 s, segment %2").arg(qs(format_number(x, 4))).arg(p.segment + 1);

@@ -29,6 +29,8 @@ class CyclePlot : public Plot {
     void mouseReleaseEvent(QMouseEvent* event) override;
 
   private:
+    /// The cycle, or of one that is not known the segments before the first that is missing.
+    const Trajectory* planned_now() const;
     static bool lay_over(
         QCPGraph& graph, const Trajectory& motion, std::size_t channel, const Unit& unit, const QPen& pen);
     /// What the mouse would change: the time of a segment by its border, or its distance by its end position.

@@ -79,7 +79,7 @@ void PathPlot::refresh() {
         path_->data()->clear();
         pinned_->data()->clear();
         points_->data()->clear();
-        say_missing(waiting_for(document_));
+        say_missing(waiting_for(document_, "demand.peak_torque"));
         replot(QCustomPlot::rpQueuedReplot);
         return;
     }

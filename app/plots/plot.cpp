@@ -38,20 +38,25 @@ Plot::Plot(QWidget* parent) : QCustomPlot(parent) {
     setToolTip({});
 }
 
-void Plot::say_missing(const QString& text) {
+void Plot::say_missing(const QString& text, bool beside) {
+    beside_ = beside;
+    missing_->setContentsMargins(24, beside ? 0 : 8, 24, beside ? 0 : 8);
+    plotLayout()->setMargins({0, beside && !text.isEmpty() ? 22 : 0, 0, 0});
     missing_->setText(text);
     missing_->setVisible(!text.isEmpty());
     if (text.isEmpty()) return;
     missing_->setFont(type_face(13));
     missing_->setStyleSheet(QStringLiteral("background:%1;color:%2").arg(theme().panel.name(), theme().second.name()));
-    missing_->setGeometry(rect());
+    place_missing();
     missing_->raise();
-    bubble_->hide();
+    if (!beside) bubble_->hide();
 }
+
+void Plot::place_missing() { missing_->setGeometry(beside_ ? QRect(0, 0, width(), 20) : rect()); }
 
 void Plot::resizeEvent(QResizeEvent* event) {
     QCustomPlot::resizeEvent(event);
-    missing_->setGeometry(rect());
+    place_missing();
 }
 
 QCPAxisRect* Plot::add_rect(int row, const QString& y_label, bool time_axis) {

@@ -18,7 +18,8 @@ class Plot : public QCustomPlot {
     void restyle();
     QCPAxisRect* add_rect(int row, const QString& y_label, bool time_axis);
     /// Covers the plot with words on what is missing for it; empty uncovers it.
-    void say_missing(const QString& text);
+    /// In place of the picture, or above it where there is something to draw all the same.
+    void say_missing(const QString& text, bool beside = false);
     QString missing() const { return missing_->isHidden() ? QString() : missing_->text(); }
     void set_file_stem(const QString& stem) { stem_ = stem; }
 
@@ -58,6 +59,8 @@ class Plot : public QCustomPlot {
     QString stem_ = QStringLiteral("plot");
     QLabel* bubble_;
     QLabel* missing_;
+    bool beside_ = false;
+    void place_missing();
 };
 
 } // namespace fulmox::app

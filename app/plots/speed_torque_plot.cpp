@@ -52,59 +52,60 @@ void SpeedTorquePlot::refresh() {
     double top = 0;
     double bottom = 0;
     double end = 0;
+    if (document_.has_axis() && document_.assessment().can) {
+        const Assessment& a = document_.assessment();
+        const Capability& can = *a.can;
+        const int n = 120;
+        QVector<double> sx, peak, low, hot, cold;
+        const double last = can.peak.end();
+        for (int i = 0; i <= n; ++i) {
+            const double w = last * i / n;
+            sx.push_back(from_si(w, speed));
+            peak.push_back(from_si(can.peak.at(w), torque));
+            low.push_back(-peak.back());
+            hot.push_back(from_si(can.continuous_at(w), torque));
+            cold.push_back(-hot.back());
+        }
+        QColor pale = t.accent;
+        pale.setAlpha(26);
+        QColor deep = t.accent;
+        deep.setAlpha(52);
+        QCPGraph* bottom_curve = curve(QPen(t.accent, 1.6), {}, nullptr);
+        bottom_curve->setData(sx, low, true);
+        QCPGraph* peak_curve = curve(QPen(t.accent, 1.6), pale, bottom_curve);
+        peak_curve->setData(sx, peak, true);
+        peak_curve->setName(tr("peak curve, %1").arg(symbol(torque)));
+        QCPGraph* cold_curve = curve(QPen(t.accent, 1.2, Qt::DashLine), {}, nullptr);
+        cold_curve->setData(sx, cold, true);
+        QCPGraph* hot_curve = curve(QPen(t.accent, 1.2, Qt::DashLine), deep, cold_curve);
+        hot_curve->setData(sx, hot, true);
+        hot_curve->setName(tr("continuous curve, %1").arg(symbol(torque)));
+        top = from_si(can.peak.stall(), torque);
+        bottom = -top;
+        end = sx.back();
+        notes_.push_back(note(rect_, end * 0.015, top, tr("peak"), t.accent, Qt::AlignLeft | Qt::AlignBottom));
+        // on the side without the worst point, and away from the RMS point
+        const bool below = !a.motor || a.motor->worst_peak.torque * a.motor->worst_peak.speed >= 0;
+        const bool left = !below && from_si(a.demand->rms_speed, speed) > 0.4 * end;
+        notes_.push_back(note(rect_, end * (left ? 0.015 : 0.985),
+            below  ? cold.back()
+            : left ? hot.front()
+                   : hot.back(),
+            tr("continuous"), t.accent,
+            (left ? Qt::AlignLeft : Qt::AlignRight) | (below ? Qt::AlignTop : Qt::AlignBottom)));
+        if (can.mechanical_speed < last) {
+            auto* wall = new QCPItemStraightLine(this);
+            wall->setClipAxisRect(rect_);
+            for (QCPItemPosition* p : {wall->point1, wall->point2}) p->setAxes(x, y);
+            wall->point1->setCoords(from_si(can.mechanical_speed, speed), 0);
+            wall->point2->setCoords(from_si(can.mechanical_speed, speed), 1);
+            wall->setPen(QPen(t.tight, 1.2, Qt::DashLine));
+            notes_.push_back(wall);
+        }
+    }
     if (document_.has_axis() && document_.assessment().demand) {
         const Assessment& a = document_.assessment();
         const Demand& d = *a.demand;
-        if (a.motor) {
-            const MotorUse& u = *a.motor;
-            const int n = 120;
-            QVector<double> sx, peak, low, hot, cold;
-            const double last = u.can.peak.end();
-            for (int i = 0; i <= n; ++i) {
-                const double w = last * i / n;
-                sx.push_back(from_si(w, speed));
-                peak.push_back(from_si(u.can.peak.at(w), torque));
-                low.push_back(-peak.back());
-                hot.push_back(from_si(u.can.continuous_at(w), torque));
-                cold.push_back(-hot.back());
-            }
-            QColor pale = t.accent;
-            pale.setAlpha(26);
-            QColor deep = t.accent;
-            deep.setAlpha(52);
-            QCPGraph* bottom_curve = curve(QPen(t.accent, 1.6), {}, nullptr);
-            bottom_curve->setData(sx, low, true);
-            QCPGraph* peak_curve = curve(QPen(t.accent, 1.6), pale, bottom_curve);
-            peak_curve->setData(sx, peak, true);
-            peak_curve->setName(tr("peak curve, %1").arg(symbol(torque)));
-            QCPGraph* cold_curve = curve(QPen(t.accent, 1.2, Qt::DashLine), {}, nullptr);
-            cold_curve->setData(sx, cold, true);
-            QCPGraph* hot_curve = curve(QPen(t.accent, 1.2, Qt::DashLine), deep, cold_curve);
-            hot_curve->setData(sx, hot, true);
-            hot_curve->setName(tr("continuous curve, %1").arg(symbol(torque)));
-            top = from_si(u.can.peak.stall(), torque);
-            bottom = -top;
-            end = sx.back();
-            notes_.push_back(note(rect_, end * 0.015, top, tr("peak"), t.accent, Qt::AlignLeft | Qt::AlignBottom));
-            // on the side without the worst point, and away from the RMS point
-            const bool below = u.worst_peak.torque * u.worst_peak.speed >= 0;
-            const bool left = !below && from_si(d.rms_speed, speed) > 0.4 * end;
-            notes_.push_back(note(rect_, end * (left ? 0.015 : 0.985),
-                below  ? cold.back()
-                : left ? hot.front()
-                       : hot.back(),
-                tr("continuous"), t.accent,
-                (left ? Qt::AlignLeft : Qt::AlignRight) | (below ? Qt::AlignTop : Qt::AlignBottom)));
-            if (u.can.mechanical_speed < last) {
-                auto* wall = new QCPItemStraightLine(this);
-                wall->setClipAxisRect(rect_);
-                for (QCPItemPosition* p : {wall->point1, wall->point2}) p->setAxes(x, y);
-                wall->point1->setCoords(from_si(u.can.mechanical_speed, speed), 0);
-                wall->point2->setCoords(from_si(u.can.mechanical_speed, speed), 1);
-                wall->setPen(QPen(t.tight, 1.2, Qt::DashLine));
-                notes_.push_back(wall);
-            }
-        }
         auto* path = new QCPCurve(x, y);
         path->setName(tr("path"));
         QVector<double> px, py;
@@ -150,10 +151,15 @@ void SpeedTorquePlot::refresh() {
     }
     restyle();
     const bool any = document_.has_axis() && document_.assessment().demand;
+    const bool curves = document_.has_axis() && document_.assessment().can;
     const bool direct = document_.has_axis() && motion_of(document_.axis().mechanism).direct;
-    say_missing(!any     ? waiting_for(document_)
+    QString curve_waits;
+    for (const char* key : {"motor.max_speed", "motor.continuous_stall"})
+        if (curve_waits.isEmpty() && document_.has_axis()) curve_waits = waiting_for(document_, key);
+    say_missing(!any     ? waiting_for(document_, "demand.peak_torque")
                 : direct ? tr("A linear motor has no curve of torque over speed; page 3 shows its force.")
-                         : QString());
+                         : curve_waits,
+        curves || (any && !direct));
     if (end <= 0) end = 3000;
     if (top <= 0) top = 1;
     const double pad = (top - bottom) * 0.1;
@@ -165,15 +171,16 @@ void SpeedTorquePlot::refresh() {
 void SpeedTorquePlot::reset_view() { refresh(); }
 
 QString SpeedTorquePlot::readout(double rpm, double, QCPAxisRect*) {
-    if (!document_.has_axis() || !document_.assessment().motor || rpm < 0) return {};
-    const MotorUse& u = *document_.assessment().motor;
-    const Demand& d = *document_.assessment().demand;
+    if (!document_.has_axis() || !document_.assessment().can || rpm < 0) return {};
+    const Capability& can = *document_.assessment().can;
     const double w = to_si(rpm, *find_unit("rpm"));
     const UnitSystem system = document_.machine().unit_system;
     QString text = QStringLiteral("%1\npeak %2, continuous %3")
                        .arg(qs(format_quantity(w, Kind::angular_speed, system)),
-                           qs(format_quantity(u.can.peak.at(w), Kind::torque, system)),
-                           qs(format_quantity(u.can.continuous_at(w), Kind::torque, system)));
+                           qs(format_quantity(can.peak.at(w), Kind::torque, system)),
+                           qs(format_quantity(can.continuous_at(w), Kind::torque, system)));
+    if (!document_.assessment().demand) return text;
+    const Demand& d = *document_.assessment().demand;
     // the highest demand of the cycle at about this speed
     double best = -1;
     double when = 0;

@@ -22,7 +22,7 @@ const Figure* find_figure(Document& d, const QString& key) {
 QString beside_a(Document& d, const Figure& now) {
     const Assessment* a = d.pinned_assessment();
     const Figure* was = a ? a->figure(now.key) : nullptr;
-    if (!was || was->si == now.si) return {};
+    if (!was || std::isnan(was->si) || std::isnan(now.si) || was->si == now.si) return {};
     QString text = QObject::tr("A %1").arg(qs(figure_text(*was, d.machine().unit_system)));
     if (was->si != 0 && (was->si > 0) == (now.si > 0)) {
         const double change = 100 * (now.si / was->si - 1);
@@ -136,7 +136,11 @@ void FigureList::refresh() {
     bool nothing = true;
     for (const Line& l : lines_) {
         const Figure* f = find_figure(document_, l.key);
-        nothing = nothing && !f;
+        nothing = nothing && (!f || f->waits);
+    }
+    for (const Line& l : lines_) {
+        const Figure* f = find_figure(document_, l.key);
+        if (nothing && nothing_) f = nullptr; // one sentence in place of a column of dashes
         l.label->setVisible(f);
         l.value->setVisible(f);
         if (!f) continue;
@@ -151,7 +155,12 @@ void FigureList::refresh() {
         l.label->setToolTip(tip);
         l.value->setToolTip(tip);
     }
-    if (nothing_) nothing_->setVisible(nothing);
+    if (!nothing_) return;
+    nothing_->setVisible(nothing);
+    QString why;
+    for (const Line& l : lines_)
+        if (const Figure* f = find_figure(document_, l.key); f && f->waits && why.isEmpty()) why = qs(f->note);
+    show_text(nothing_, why.isEmpty() ? tr("Nothing yet; the ledger lists what is missing.") : why);
 }
 
 } // namespace fulmox::app

@@ -42,8 +42,7 @@ void InertiaView::paintEvent(QPaintEvent*) {
     const Theme& t = theme();
     if (!document_.has_axis() || !document_.assessment().inertia) {
         p.setPen(t.second);
-        p.drawText(rect(), Qt::TextWordWrap,
-            tr("The statement appears when what it needs is given; the ledger lists what is missing."));
+        p.drawText(rect(), Qt::TextWordWrap, waiting_for(document_, "load.inertia"));
         return;
     }
     const Assessment& a = document_.assessment();

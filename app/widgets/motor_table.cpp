@@ -3,6 +3,7 @@
 #include "app/theme.h"
 #include "app/widgets/padded.h"
 #include "app/widgets/paint.h"
+#include "core/match/candidates.h"
 #include "core/quantity/format.h"
 
 #include <QFile>
@@ -87,29 +88,14 @@ int MotorModel::columnCount(const QModelIndex& parent) const { return parent.isV
 void MotorModel::judge() {
     if (!document_.has_axis()) return;
     const auto judge_each = [machine = document_.snapshot(), index = static_cast<std::size_t>(document_.axis_index()),
-                                path = document_.axis_path().toStdString(), catalogue = motors_](const GoOn& go_on) {
+                                catalogue = motors_](const GoOn& go_on) {
+        std::vector<const Motor*> motors;
+        for (const auto* list : {&catalogue, &machine->motors})
+            for (const Motor& m : *list) motors.push_back(&m);
         std::vector<Row> rows;
-        Axis axis = machine->axes[index];
-        const double nan = std::nan("");
-        for (std::size_t i = 0; i < catalogue.size() + machine->motors.size() && go_on(); ++i) {
-            axis.motor = i < catalogue.size() ? catalogue[i] : machine->motors[i - catalogue.size()];
-            const Assessment a = assess(*machine, axis, path, {.workings = false});
-            const auto use = [&](const char* key) {
-                const Limit* l = a.limit(key);
-                return l ? l->utilisation() : nan;
-            };
-            Row& r = rows.emplace_back();
-            r.ratio = a.inertia && a.inertia->rotor > 0 ? a.inertia->ratio() : nan;
-            r.speed = use("speed");
-            r.peak = use("peak_torque");
-            r.heat = use("continuous_loss");
-            r.tightest = nan;
-            if (a.limits.empty() || !a.motor) continue;
-            const Limit& worst = a.limits[by_tightness(a.limits).front()];
-            r.state = worst.state;
-            r.tightest = worst.utilisation();
-            r.why = qs(worst.label) + QStringLiteral(": ") + qs(worst.reason);
-        }
+        for (const Candidate& c : judge_motors(*machine, index, motors, go_on))
+            rows.push_back({c.ratio, c.speed, c.peak, c.heat, c.tightest, c.state,
+                c.limit.empty() ? QString() : qs(c.limit) + QStringLiteral(": ") + qs(c.reason)});
         return rows;
     };
     const auto changed = [this] { emit dataChanged(index(0, 0), index(rowCount() - 1, columns - 1)); };

@@ -18,7 +18,7 @@ void ShareBars::paintEvent(QPaintEvent*) {
     const Theme& t = theme();
     if (!document_.has_axis() || !document_.assessment().demand) {
         p.setPen(t.second);
-        p.drawText(rect(), Qt::TextWordWrap, tr("Shares appear with the demand."));
+        p.drawText(rect(), Qt::TextWordWrap, waiting_for(document_, "demand.peak_torque"));
         return;
     }
     const Demand& d = *document_.assessment().demand;

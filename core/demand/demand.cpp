@@ -1,12 +1,12 @@
 #include "core/demand/demand.h"
 
 #include "core/demand/account.h"
-#include "core/demand/cores.h"
 #include "core/demand/emergency.h"
 
 #include <algorithm>
 #include <atomic>
 #include <cmath>
+#include <oneapi/tbb/parallel_for.h>
 
 namespace fulmox {
 
@@ -115,7 +115,7 @@ std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajector
     std::vector<Demand> out(loads.size());
     std::vector<std::atomic<std::size_t>> open(loads.size()); // parts not yet done
     for (auto& each : open) each = parts;
-    each_on_a_core(accounts.size(), [&](std::size_t i) {
+    const auto run = [&](std::size_t i) {
         const std::size_t load = i / parts, first = i % parts * part;
         course.run(loads[load], first, std::min(first + part, pieces), accounts[i]);
         if (--open[load] > 0) return;
@@ -131,7 +131,11 @@ std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajector
         d.load = loads[load];
         emergency_stop(d, axis, motion, stops);
         if (then) then(load, d);
-    });
+    };
+    if (accounts.size() == 1)
+        run(0);
+    else
+        tbb::parallel_for(std::size_t{0}, accounts.size(), run);
     return out;
 }
 

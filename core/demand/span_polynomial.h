@@ -5,8 +5,8 @@
 
 namespace fulmox {
 
-/// The polynomial of degree 7 through the values at the nodes of a span, over u from 0 to 1. Spans are cut so that every
-/// quantity is smooth inside: exact for polynomial laws, about 1e-8 of the range for harmonic ones and cranks.
+/// The polynomial of degree 7 through the values at the nodes of a span, over u from 0 to 1. Spans are cut so that
+/// every quantity is smooth inside: exact for polynomial laws, about 1e-8 of the range for harmonic ones and cranks.
 class SpanPolynomial {
   public:
     using Nodes = std::array<double, span_node_count>;

@@ -31,8 +31,8 @@ class Sweep {
     Sink sink_;
     std::function<void(const Span&)> start_;
     double rest_ = 0;
-    bool crank_ = false;    // the travel has dead centres
-    double widest_ = 0;     // rad of the shaft to a span at most; 0: no limit
+    bool crank_ = false; // the travel has dead centres
+    double widest_ = 0;  // rad of the shaft to a span at most; 0: no limit
     std::vector<double> edges_;
 };
 

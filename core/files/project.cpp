@@ -194,7 +194,7 @@ class Reader {
         }
         read_into(t, j ? *j : empty, path);
     }
-    template <class T> void list(std::vector<T>& items, const ListSpec& spec) {
+    template <class List> void list(List& items, const ListSpec& spec) {
         items.clear();
         const Json* j = member(spec.key);
         if (!j) return;
@@ -353,7 +353,8 @@ class Writer {
     }
     void flag(const bool& b, const FlagSpec& spec) { out[spec.key] = b; }
     template <class T> void group(const T& t, const GroupSpec& spec) { out[spec.key] = object_of(t); }
-    template <class T> void list(const std::vector<T>& items, const ListSpec& spec) {
+    template <class List> void list(const List& items, const ListSpec& spec) {
+        using T = typename List::value_type;
         Json j = Json::array();
         for (const T& t : items) j.push_back(object_of(t));
         out[spec.key] = std::move(j);
@@ -414,7 +415,8 @@ class SchemaWriter {
     template <class T> void group(const T& t, const GroupSpec& spec) {
         properties[spec.key] = schema_of(t, spec.label);
     }
-    template <class T> void list(const std::vector<T>&, const ListSpec& spec) {
+    template <class List> void list(const List&, const ListSpec& spec) {
+        using T = typename List::value_type;
         properties[spec.key] = Json{
             {"type", "array"}, {"title", spec.label}, {"maxItems", spec.most}, {"items", schema_of(T{}, spec.item)}};
     }

@@ -29,8 +29,8 @@ Result<TraceRead, Problem> read_trace(std::string_view text, const Motion& motio
 inline constexpr double most_exported_rows = 5e6;
 
 /// Position, velocity, acceleration, jerk and, where there is a demand, shaft speed, torque and power, every `step` s
-/// and at the end. SI units with mm and deg for positions, named in the header; times from 0. `step` must be greater than
-/// 0 and make at most `most_exported_rows` rows.
+/// and at the end. SI units with mm and deg for positions, named in the header; times from 0. `step` must be greater
+/// than 0 and make at most `most_exported_rows` rows.
 std::string motion_csv(const Trajectory& t, const Motion& motion, const Demand* demand, double step);
 
 } // namespace fulmox

@@ -1,7 +1,6 @@
 #include "core/match/assess.h"
 
-#include "core/demand/closed_form.h"
-#include "core/load/screw.h"
+#include "core/match/figures.h"
 #include "core/match/limits.h"
 #include "core/match/words.h"
 #include "core/model/validate.h"
@@ -17,218 +16,7 @@ namespace fulmox {
 
 namespace {
 
-bool blocked(const Problems& problems, const std::string& prefix) {
-    return std::any_of(problems.begin(), problems.end(),
-        [&](const Problem& p) { return p.severity == Severity::error && p.path.starts_with(prefix); });
-}
-
-class Figures {
-  public:
-    Figures(std::vector<Figure>& out, bool workings) : out_(out), workings_(workings) {}
-    Figure& put(const char* key, const char* label, Kind kind, double si, std::string note = {}) {
-        return out_.emplace_back(Figure{key, label, kind, si, std::move(note), {}, ""});
-    }
-    template <class F>
-    Figure& put(const char* key, const char* label, Kind kind, double si, std::string note, F&& working) {
-        Figure& f = put(key, label, kind, si, std::move(note));
-        if (workings_) f.working = working();
-        return f;
-    }
-
-  private:
-    std::vector<Figure>& out_;
-    bool workings_;
-};
-
-constexpr double nan = std::numeric_limits<double>::quiet_NaN();
 constexpr double most_turns = 10'000; // of a cycle whose torque depends on the angle
-
-std::string when(const ShaftPoint& p, const Words& words) {
-    return "at " + format_number(p.time, 3) + " s and " + words.speed(std::abs(p.speed));
-}
-
-void motion_figures(Figures f, const Trajectory& t, const Motion& m) {
-    f.put("motion.cycle_time", "Cycle time", Kind::time, t.duration);
-    f.put("motion.cycles_per_hour", "Cycles per hour", Kind::frequency, 1 / t.duration, "", [&] {
-         return Working{working_line("f", "1/T", "1/T", {{"T", t.duration}}, 1 / t.duration, Kind::frequency)};
-     }).unit = "cycles/h";
-    const auto moves = static_cast<double>(t.moves);
-    f.put("motion.moves_per_hour", "Moves per hour", Kind::frequency, moves / t.duration,
-         format_number(moves) + (t.moves == 1 ? " move a cycle" : " moves a cycle"),
-         [&] {
-             return Working{working_line("f_m", "moves a cycle/T", "n/T", {{"n", moves}, {"T", t.duration}},
-                 moves / t.duration, Kind::frequency)};
-         })
-        .unit = "moves/h";
-    f.put("motion.duty", "Moving share", Kind::number, t.duty(), "", [&] {
-         return Working{working_line("duty", "moving time/cycle time", "t_m/T",
-             {{"t_m", t.moving_time}, {"T", t.duration}}, t.duty(), Kind::number)};
-     }).unit = "%";
-    const auto kind = [&](Order o) { return motion_kind(o, m.rotary); };
-    f.put("motion.stroke", "Stroke", kind(Order::position), t.stroke());
-    f.put("motion.advance", "Advance per cycle", kind(Order::position), t.advance);
-    f.put("motion.path", "Path per cycle", kind(Order::position), t.path);
-    f.put("motion.path_per_year", "Path per year", kind(Order::speed), t.path / t.duration, "running day and night",
-         [&] {
-             return Working{working_line(
-                 "d_a", "path/T", "d/T", {{"d", t.path}, {"T", t.duration}}, t.path / t.duration, kind(Order::speed))};
-         })
-        .unit = m.rotary ? "Mrev/year" : "km/year";
-    f.put("motion.peak_speed", "Peak speed", kind(Order::speed), t.peak_speed);
-    f.put("motion.peak_acceleration", "Peak acceleration", kind(Order::acceleration), t.peak_acceleration);
-    if (std::isfinite(t.peak_jerk)) f.put("motion.peak_jerk", "Peak jerk", kind(Order::jerk), t.peak_jerk);
-}
-
-void demand_figures(Figures f, const Demand& d, const Axis& axis, const Words& words) {
-    const auto torque = [&](const char* key, const char* label, const ShaftPoint& p) {
-        return f.put(key, label, Kind::torque, p.torque, when(p, words), [&] { return Working{sum_of_causes(p)}; });
-    };
-    const auto at_some_instant = [&](const char* key, const char* label, const ShaftPoint& p, const char* never) {
-        if (p.torque == 0)
-            f.put(key, label, Kind::torque, nan, never);
-        else
-            torque(key, label, p);
-    };
-    if (d.breakaway.torque != 0) {
-        torque("demand.peak_torque", "Peak with breakaway", d.peak);
-        torque("demand.peak_running_torque", "Peak, running", d.peak_running);
-        torque("demand.breakaway_torque", words.word("Breakaway torque", "Breakaway force"), d.breakaway).note =
-            "to start from rest against static friction, " + when(d.breakaway, words);
-    } else {
-        torque("demand.peak_torque", words.word("Peak torque", "Peak force"), d.peak);
-    }
-    f.put("demand.rms_torque", words.word("RMS torque", "RMS force"), Kind::torque, d.rms_torque,
-        "over the whole cycle, dwell included", [&] { return rms_sum(d, axis.cycle.segments.size()); });
-    at_some_instant("demand.peak_motoring_torque", "Peak while driving", d.peak_motoring, "the motor never drives");
-    at_some_instant("demand.peak_braking_torque", "Peak while braking", d.peak_braking, "the motor never brakes");
-    f.put("demand.holding_torque", words.word("Holding torque", "Holding force"), Kind::torque, d.holding_torque,
-        "at rest, by the motor");
-    f.put("demand.static_torque", words.word("Torque to hold the load", "Force to hold the load"), Kind::torque,
-        d.static_torque, "friction not credited; with friction " + words.torque(d.static_torque_friction));
-    if (d.stop_time > 0)
-        f.put("demand.emergency_torque", "Emergency stop", Kind::torque, d.emergency_torque,
-            "from top speed in " + words.say(d.stop_time, Kind::time) + ", worst case");
-    else
-        f.put("demand.emergency_torque", "Emergency stop", Kind::torque, nan,
-            "no time and no distance of a stop is given");
-    if (!words.direct)
-        f.put("demand.coupling_torque", "Torque through the coupling", Kind::torque, d.coupling_torque(),
-            d.coupling_emergency > d.coupling_peak ? "in the emergency stop" : "standstill and breakaway included");
-    f.put("demand.peak_speed", words.word("Peak shaft speed", "Peak speed"), Kind::angular_speed, d.peak_speed);
-    f.put("demand.mean_speed", "Mean speed", Kind::angular_speed, d.mean_speed);
-    f.put("demand.rms_speed", "RMS speed", Kind::angular_speed, d.rms_speed);
-    f.put("demand.peak_power", "Peak power", Kind::power, d.peak_power, "at the motor, driving");
-    f.put("demand.peak_return", "Peak power returned", Kind::power, d.peak_return, "at the motor, braking");
-    f.put("demand.energy_delivered", "Energy per cycle", Kind::energy, d.energy_delivered);
-    f.put("demand.energy_returned", "Energy returned per cycle", Kind::energy, d.energy_returned);
-    const bool rotary = (d.load.motion.rotary && !d.load.motion.linear_force) || d.load.path == LoadModel::Path::winder;
-    f.put("demand.axial_force", rotary ? "Largest load torque" : "Largest load force",
-        rotary ? Kind::torque : Kind::force, d.axial_force(),
-        d.axial_emergency > d.axial_peak ? "in the emergency stop" : "standstill and breakaway included");
-    for (int k = 0; k < cause_count; ++k) {
-        const auto cause = static_cast<Cause>(k);
-        f.put((std::string("demand.rms_share.") + cause_key(cause)).c_str(), cause_label(cause), Kind::number,
-             d.rms_torque > 0 ? d.rms_share[static_cast<std::size_t>(k)] : nan, "share of the RMS torque squared")
-            .unit = "%";
-    }
-}
-
-void load_figures(
-    Figures f, const Axis& axis, const InertiaStatement& i, const LoadModel& m, const Words& words, bool workings) {
-    const auto* screw = std::get_if<Screw>(&axis.mechanism);
-    if (m.path == LoadModel::Path::straight && !m.motion.rotary && !m.motion.direct)
-        f.put("load.transmission_radius", "Travel per radian", Kind::length_per_angle, m.radius, "", [&] {
-             return screw ? Working{working_line(
-                                "r", "l/2π", "l/(2*pi)", {{"l", screw->lead.si}}, m.radius, Kind::length_per_angle)}
-                          : Working{};
-         }).unit = "mm/rev";
-    if (m.ratio != 1 || !m.stages.empty())
-        f.put("load.ratio", "Ratio of the stages", Kind::number, m.ratio, "motor speed over mechanism speed");
-    Working thread;
-    if (screw) thread = screw_efficiency(*screw, workings).working;
-    const bool computed = screw && !screw->efficiency.given();
-    f.put("load.efficiency_forward", "Efficiency, driving", Kind::number, m.efficiency_forward,
-         computed ? "from the thread" : "as given")
-        .working = thread;
-    f.put("load.efficiency_backward", "Efficiency, driven back", Kind::number, m.efficiency_backward,
-         m.efficiency_backward <= 0 ? "self-locking" : "")
-        .working = thread;
-    if (!words.direct) f.put("load.shaft_drag", "Drag at the shaft", Kind::torque, m.shaft_drag);
-    f.put("load.inertia", words.word("Load inertia", "Moving mass"), Kind::inertia, i.load,
-        words.word("largest over the cycle, at the motor shaft", "largest over the cycle"), [&] {
-            Working w;
-            WorkingValues v;
-            std::string sum;
-            for (const InertiaShare& share : i.shares) {
-                if (share.rotor_side) continue;
-                v.emplace_back("J_" + share.key, share.at_shaft);
-                sum += (sum.empty() ? "" : "+") + ("J_" + share.key);
-                w.insert(w.end(), share.working.begin(), share.working.end());
-            }
-            w.push_back(working_line("J_L", "Σ J at the shaft", sum, v, i.load, Kind::inertia, "sum of the statement"));
-            return w;
-        });
-    f.put("load.inertia_least", words.word("Load inertia, least over the cycle", "Moving mass, least over the cycle"),
-        Kind::inertia, i.load_least);
-    if (i.rotor > 0) {
-        f.put("load.rotor_inertia", "Rotor inertia", Kind::inertia, i.rotor, "with motor brake");
-        f.put("load.inertia_ratio", "Inertia ratio", Kind::number, i.ratio(), "", [&] {
-            return Working{working_line("J_L/J_M", "load inertia / rotor inertia", "J_L/J_M",
-                {{"J_L", i.load}, {"J_M", i.rotor}}, i.ratio(), Kind::number)};
-        });
-    }
-}
-
-void motor_figures(Figures f, const MotorUse& u, const Demand& d, const Axis& axis) {
-    f.put("motor.max_speed", "Top speed at this bus", Kind::angular_speed, u.can.max_speed);
-    f.put("motor.continuous_stall", "Continuous torque here", Kind::torque, u.can.continuous_stall(),
-        "at this ambient and altitude");
-    f.put("motor.continuous_at_mean_speed", "Continuous torque, mean speed", Kind::torque, u.point_at_mean,
-        std::isnan(u.point_at_mean) ? "the mean speed lies beyond the continuous curve" : "point method");
-    f.put("motor.continuous_at_rms_speed", "Continuous torque, RMS speed", Kind::torque, u.point_at_rms,
-        std::isnan(u.point_at_rms) ? "the RMS speed lies beyond the continuous curve" : "point method");
-    f.put("motor.heat_use", "Heat used, loss method", Kind::number, u.loss_use,
-         std::isnan(u.loss_use) ? "the cycle runs beyond the continuous curve" : "")
-        .unit = "%";
-    if (axis.motor.torque_constant.given()) {
-        const double k = axis.motor.torque_constant.si;
-        f.put("motor.rms_current", "RMS current", Kind::current, u.rms_current, "A RMS, line", [&] {
-            return Working{working_line("I_rms", "T_rms/K_t", "T/K", {{"T", d.rms_torque}, {"K", k}}, u.rms_current,
-                Kind::current, "torque constant per RMS ampere")};
-        });
-        f.put("motor.peak_current", "Current at peak torque", Kind::current, u.peak_current, "A RMS, line", [&] {
-            return Working{working_line("I_p", "T_p/K_t", "T/K", {{"T", std::abs(d.peak.torque)}, {"K", k}},
-                u.peak_current, Kind::current, "torque constant per RMS ampere")};
-        });
-        if (axis.motor.resistance.given())
-            f.put("motor.copper_loss", "Copper loss, 20 °C", Kind::power, u.copper_loss, "mean over the cycle", [&] {
-                return Working{working_line("P", "1.5 I² R_LL", "1.5*I^2*R",
-                    {{"I", u.rms_current}, {"R", axis.motor.resistance.si}}, u.copper_loss, Kind::power,
-                    "line quantities: the winding type cancels")};
-            });
-    }
-}
-
-void ratio_figures(Figures f, const Demand& d) {
-    if (d.load.rotor_inertia <= 0 || d.load.motion.direct || !(d.sums.c > 0)) return;
-    const auto side = motor_side(d);
-    const double j = side.inertia;
-    const auto& sums = side.sums;
-    const double best = best_ratio(sums, j);
-    if (!(best > 0) || !std::isfinite(best)) return;
-    f.put("demand.best_ratio", "Best ratio for least heat", Kind::number, best,
-        "for all that turns with this motor, an ideal stage before the mechanism", [&] {
-            return Working{working_line("i*", "(mean D²/(mean α² J²))^(1/4)", "(a/(c*J^2))^0.25",
-                {{"a", sums.a}, {"c", sums.c}, {"J", j}}, best, Kind::number, "closed form of the RMS torque")};
-        });
-    f.put("demand.best_ratio_rms", "RMS torque at the best ratio", Kind::torque, least_rms(sums, j), "", [&] {
-        return Working{working_line("T_rms", "√(2 J (mean D α + √(mean D² mean α²)))", "sqrt(2*J*(b+sqrt(a*c)))",
-            {{"J", j}, {"a", sums.a}, {"b", sums.b}, {"c", sums.c}}, least_rms(sums, j), Kind::torque,
-            "closed form of the RMS torque")};
-    });
-    f.put(
-        "demand.best_ratio_speed", "Motor speed at the best ratio", Kind::angular_speed, best * d.mechanism_peak_speed);
-}
 
 void cautions(Problems& out, const Axis& axis, const std::string& path, const Assessment& a) {
     const auto add = [&](const char* field, std::string where, std::string text) {
@@ -371,6 +159,7 @@ std::vector<Carried> carried_over(const Trajectory& t, double first) {
 }
 
 std::string figure_text(const Figure& f, UnitSystem system) {
+    if (std::isnan(f.si)) return "–";
     return *f.unit ? format_quantity(f.si, *find_unit(f.unit, f.kind)) : format_quantity(f.si, f.kind, system);
 }
 
@@ -391,150 +180,260 @@ bool Assessment::fits() const { return !has_errors(problems) && !exceeded(); }
 
 namespace {
 
-Assessment reckon(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options) {
-    Assessment a;
-    a.problems = validate(axis, path, &machine.materials);
-    Figures figures(a.figures, options.workings);
-    const bool site_wrong = has_errors(validate_site(machine));
-    bool cycle_wrong = blocked(a.problems, path + "/cycle");
-    const Words words(machine, motion_of(axis.mechanism));
-    if (!axis.motor.empty() && !has_errors(a.problems)) {
-        const double scale = axis.drive.bus_voltage.si / axis.motor.curve_voltage.si;
-        if (!std::isnormal(scale * axis.motor.peak.back().speed.si))
-            a.problems.push_back(
-                beyond(path + "/drive/bus_voltage", "Bus voltage", "speed of the peak curve at this bus"));
-    }
-    const bool motor_wrong = blocked(a.problems, path + "/motor") || blocked(a.problems, path + "/drive");
-    bool load_wrong = false;
-    for (const char* part : {"/load", "/mechanism", "/coupling", "/bodies", "/stages"})
-        load_wrong = load_wrong || blocked(a.problems, path + part);
-    Axis without_motor;
-    const Axis* taken = &axis;
-    if (motor_wrong && !axis.motor.empty()) { // the demand is still worth showing, without the rotor
-        without_motor = axis;
-        without_motor.motor = Motor{};
-        taken = &without_motor;
-    }
-    const Motion moves = motion_of(axis.mechanism);
-    if (!cycle_wrong) {
-        Plan planned = plan(axis.cycle, moves, machine.unit_system);
-        cycle_wrong = has_errors(planned.problems);
-        for (Problem& p : planned.problems) {
-            p.path = path + "/cycle" + p.path;
-            a.problems.push_back(std::move(p));
-        }
-        if (!cycle_wrong && planned.motion.duration <= 0) {
-            cycle_wrong = true;
-            a.problems.push_back({Severity::error, path + "/cycle/segments", "Segments",
-                "the cycle takes no time; add a move or a dwell"});
-        }
-        if (const auto what = cycle_wrong ? std::nullopt : not_finite(planned.motion)) {
-            cycle_wrong = true;
-            a.problems.push_back(beyond(path + "/cycle/segments", "Segments", *what + " of the cycle"));
-        }
-        if (!cycle_wrong) {
-            a.motion = std::move(planned.motion);
-            motion_figures(figures, *a.motion, moves);
-        }
-    }
-    if (!load_wrong && !site_wrong)
-        if (const auto what = not_finite(load_model(machine, *taken))) {
-            load_wrong = true;
-            a.problems.push_back(beyond(path + "/mechanism", "Mechanism", *what));
-        }
-    if (a.motion && !load_wrong && !site_wrong) {
-        a.inertia =
-            inertia_statement(machine, *taken, carried_over(*a.motion, first_payload(*taken)), options.workings);
-        if (!std::isfinite(a.inertia->load) || !std::isfinite(a.inertia->rotor)) {
-            a.inertia.reset();
-            load_wrong = true;
-            a.problems.push_back(beyond(path + "/mechanism", "Mechanism", "load inertia"));
-        }
-    }
+const Policy& policy_of(const Machine& machine, const Axis& axis) {
     static const Policy fallback = shipped_policies().front();
     const Policy* policy = find_policy(machine, axis.policy);
-    const bool motor_known = !taken->motor.empty() && !motor_wrong && !moves.direct;
-    const auto judge_now = [&](const Demand* d, const MotorUse* use) {
-        const Known known{a.motion ? &*a.motion : nullptr, a.inertia ? &*a.inertia : nullptr, d, use};
-        return judge_all({machine, *taken, policy ? *policy : fallback, known, options.workings});
-    };
-    // where torque depends on the angle every turn is gone through but for those at constant speed
-    if (a.motion && !load_wrong && moves.rotary && load_model(machine, *taken).position_dependent())
-        if (const double turns = path_at_changing_speed(*a.motion) / (2 * std::numbers::pi); turns > most_turns) {
-            a.problems.push_back({Severity::error, path + "/cycle/segments", "Cycle",
-                "its speed changes over " + format_number(turns, 4) +
-                    " turns; where torque depends on the angle at most " + format_number(most_turns) +
-                    " such turns a cycle are reckoned"});
-            load_wrong = true;
+    return policy ? *policy : fallback;
+}
+
+// The stages of an assessment, one after the other. Each takes what the ones before it found out, and says what stops
+// it; what waits for something is reckoned with stand-ins all the same, for the sake of what does not.
+class Reckoning {
+  public:
+    Reckoning(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options)
+        : machine_(machine), axis_(axis), path_(path), options_(options), moves_(motion_of(axis.mechanism)),
+          words_(machine, moves_), policy_(policy_of(machine, axis)) {
+        a_.problems = validate(axis, path, &machine.materials);
+        Problems all = a_.problems;
+        const Problems site = validate_site(machine);
+        all.insert(all.end(), site.begin(), site.end());
+        waiting_.emplace(machine, axis, path, all);
+        if (has_errors(site)) {
+            stand_in_machine_.emplace();
+            stand_in_machine_->site = Waiting::with_stand_ins(machine.site);
+            stand_in_machine_->materials = machine.materials;
+            stand_in_machine_->policies = machine.policies;
+            stand_in_machine_->unit_system = machine.unit_system;
         }
-    if (const auto* w = std::get_if<Winder>(&taken->mechanism);
-        w && a.motion && !load_wrong && fill_states(*taken, {a.motion->below(), a.motion->above()}).empty()) {
-        a.problems.push_back({Severity::error, path + "/cycle/segments", "Cycle",
-            "it moves " + words.say(a.motion->stroke(), Kind::length) + " of web one way, but the roll holds " +
-                words.say(full_web(*w), Kind::length)});
-        load_wrong = true;
+        if (waiting_->blocks(need::everything)) stand_ins_ = waiting_->with_stand_ins();
+        taken_ = stand_ins_ ? &*stand_ins_ : &axis_;
+        const auto* belt = std::get_if<BeltDrive>(&axis.mechanism);
+        if (belt && belt->motor_seat == MotorSeat::rides && waiting_->blocks(need::riding_mass))
+            waiting_->also(need::riding_mass, need::inertia);
     }
-    if (std::holds_alternative<Winder>(taken->mechanism) && a.motion && !load_wrong &&
-        a.motion->pieces.size() > most_repeated_pieces / fill_count) {
-        a.problems.push_back({Severity::error, path + "/cycle/segments", "Cycle",
-            "it has " + std::to_string(a.motion->pieces.size()) + " pieces of motion; a winder is reckoned at " +
-                std::to_string(fill_count) + " fills, and then at most " +
-                std::to_string(most_repeated_pieces / fill_count) + " pieces are"});
-        load_wrong = true;
+
+    Assessment take() {
+        capability();
+        plan_motion();
+        load();
+        inertia();
+        demand();
+        if (!find_policy(machine_, axis_.policy))
+            a_.problems.push_back({Severity::error, path_ + "/policy", "Policy",
+                "\"" + axis_.policy + "\" is not a policy of this project; judged by \"" + policy_.name +
+                    "\" meanwhile"});
+        figures();
+        if (a_.limits.empty()) a_.limits = judge_now(nullptr, nullptr);
+        hide_what_waits();
+        if (a_.inertia) a_.schools = schools(machine_, axis_, *a_.inertia);
+        cautions(a_.problems, axis_, path_, a_);
+        flags(a_.problems, axis_, path_, a_, machine_.unit_system);
+        if (moves_.direct) make_direct(a_);
+        return std::move(a_);
     }
-    if (a.motion && !load_wrong && !site_wrong) {
-        const std::vector<FillState> states = fill_states(*taken, {a.motion->below(), a.motion->above()});
+
+  private:
+    const Machine& machine_;
+    const Axis& axis_;
+    const std::string& path_;
+    AssessOptions options_;
+    Motion moves_;
+    Words words_;
+    const Policy& policy_;
+    Assessment a_;
+    std::optional<Waiting> waiting_;
+    std::optional<Axis> stand_ins_;
+    std::optional<Machine> stand_in_machine_; // without axes
+    const Axis* taken_ = nullptr;
+    std::optional<Capability> can_;
+    LoadModel load_;
+    std::optional<InertiaStatement> inertia_;
+    std::optional<Demand> demand_;
+    std::optional<MotorUse> use_;
+
+    void stop(Problem p, unsigned serves) {
+        waiting_->add(p, serves);
+        a_.problems.push_back(std::move(p));
+    }
+    const Machine& known_machine() const { return stand_in_machine_ ? *stand_in_machine_ : machine_; }
+    bool waits(unsigned needs) const { return waiting_->blocks(needs); }
+
+    void capability() {
+        if (axis_.motor.empty() || moves_.direct) return;
+        if (!waits(need::voltage | need::peak_curve)) {
+            const double scale = axis_.drive.bus_voltage.si / axis_.motor.curve_voltage.si;
+            if (!std::isnormal(scale * axis_.motor.peak.back().speed.si)) {
+                stop(beyond(path_ + "/drive/bus_voltage", "Bus voltage", "speed of the peak curve at this bus"),
+                    need::voltage);
+                if (!stand_ins_) stand_ins_ = axis_;
+                stand_ins_->drive.bus_voltage.si = stand_ins_->motor.curve_voltage.si = 1;
+                taken_ = &*stand_ins_;
+            }
+        }
+        can_ = fulmox::capability(taken_->motor, taken_->drive, known_machine().site);
+    }
+
+    void plan_motion() {
+        if (waits(need::cycle)) return plan_known_part();
+        Plan planned = plan(axis_.cycle, moves_, machine_.unit_system);
+        for (Problem& p : planned.problems) {
+            p.path = path_ + "/cycle" + p.path;
+            if (p.severity == Severity::error)
+                stop(std::move(p), need::cycle);
+            else
+                a_.problems.push_back(std::move(p));
+        }
+        if (waits(need::cycle)) return plan_known_part();
+        if (planned.motion.duration <= 0)
+            return stop({Severity::error, path_ + "/cycle/segments", "Segments",
+                            "the cycle takes no time; add a move or a dwell"},
+                need::cycle);
+        if (const auto what = not_finite(planned.motion))
+            return stop(beyond(path_ + "/cycle/segments", "Segments", *what + " of the cycle"), need::cycle);
+        a_.motion = std::move(planned.motion);
+    }
+
+    void plan_known_part() {
+        Cycle known = axis_.cycle;
+        known.segments.resize(std::min(known.segments.size(), waiting_->known_segments()));
+        if (known.segments.empty()) return;
+        Plan part = plan(known, moves_, machine_.unit_system);
+        if (part.motion.duration > 0 && !not_finite(part.motion)) a_.known_part = std::move(part.motion);
+    }
+
+    void load() {
+        load_ = load_model(known_machine(), *taken_);
+        if (waits(need::travel | need::inertia | need::force | need::rotor)) return;
+        if (const auto what = not_finite(load_))
+            stop(beyond(path_ + "/mechanism", "Mechanism", *what), need::travel | need::inertia | need::force);
+    }
+
+    void inertia() {
+        if (waits(need::travel | need::inertia)) return;
+        std::vector<Carried> over;
+        if (a_.motion) {
+            over = carried_over(*a_.motion, first_payload(*taken_));
+        } else { // wherever it may go, with all it may carry
+            over.push_back({first_payload(*taken_), 0, 2 * std::numbers::pi});
+            if (moves_.has & Motion::payload)
+                for (const Segment& s : taken_->cycle.segments)
+                    if (s.payload.given()) over.push_back({s.payload.si, 0, 2 * std::numbers::pi});
+        }
+        inertia_ = inertia_statement(known_machine(), *taken_, over, options_.workings);
+        if (!std::isfinite(inertia_->load) || !std::isfinite(inertia_->rotor)) {
+            inertia_.reset();
+            stop(beyond(path_ + "/mechanism", "Mechanism", "load inertia"), need::inertia);
+        }
+    }
+
+    // Where the cycle is too long to be gone through, or does not fit on the roll.
+    void check_bounds() {
+        if (moves_.rotary && load_.position_dependent())
+            if (const double turns = path_at_changing_speed(*a_.motion) / (2 * std::numbers::pi); turns > most_turns)
+                stop({Severity::error, path_ + "/cycle/segments", "Cycle",
+                         "its speed changes over " + format_number(turns, 4) +
+                             " turns; where torque depends on the angle at most " + format_number(most_turns) +
+                             " such turns a cycle are reckoned"},
+                    need::reckoning);
+        const auto* w = std::get_if<Winder>(&taken_->mechanism);
+        if (!w) return;
+        if (fill_states(*taken_, {a_.motion->below(), a_.motion->above()}).empty())
+            stop({Severity::error, path_ + "/cycle/segments", "Cycle",
+                     "it moves " + words_.say(a_.motion->stroke(), Kind::length) +
+                         " of web one way, but the roll holds " + words_.say(full_web(*w), Kind::length)},
+                need::reckoning);
+        if (a_.motion->pieces.size() > most_repeated_pieces / fill_count)
+            stop({Severity::error, path_ + "/cycle/segments", "Cycle",
+                     "it has " + std::to_string(a_.motion->pieces.size()) +
+                         " pieces of motion; a winder is reckoned at " + std::to_string(fill_count) +
+                         " fills, and then at most " + std::to_string(most_repeated_pieces / fill_count) +
+                         " pieces are"},
+                need::reckoning);
+    }
+
+    std::vector<Limit> judge_now(const Demand* d, const MotorUse* use) const {
+        const Known known{a_.motion ? &*a_.motion : nullptr, inertia_ ? &*inertia_ : nullptr, d, use,
+            can_ && !waits(need::peak_curve | need::voltage) ? &*can_ : nullptr};
+        return judge_all({machine_, *taken_, policy_, known, options_.workings}, *waiting_);
+    }
+
+    void demand() {
+        if (!a_.motion || waits(need::speeds)) return;
+        check_bounds();
+        if (waits(need::reckoning)) return;
+        const std::vector<FillState> states = fill_states(*taken_, {a_.motion->below(), a_.motion->above()});
         std::vector<LoadModel> loads;
-        for (const FillState& state : states) loads.push_back(load_model(machine, *taken, state.web));
+        for (const FillState& state : states) loads.push_back(load_model(known_machine(), *taken_, state.web));
         std::vector<AtFill> fills(states.size());
-        std::vector<Demand> at_fill = demands(loads, *a.motion, *taken, [&](std::size_t i, const Demand& d) {
+        std::vector<Demand> at_fill = demands(loads, *a_.motion, *taken_, [&](std::size_t i, const Demand& d) {
             AtFill& f = fills[i];
             f.wrong = d.not_finite();
             if (f.wrong) return;
-            if (motor_known) f.use = motor_use(d, capability(taken->motor, taken->drive, machine.site), taken->motor);
+            if (can_) f.use = motor_use(d, *can_, taken_->motor);
             f.limits = judge_now(&d, f.use ? &*f.use : nullptr);
         });
         for (std::size_t i = 0; i < fills.size(); ++i) {
             fills[i].demand = std::move(at_fill[i]);
-            if (fills[i].wrong && !load_wrong) {
-                load_wrong = true; // no part of it is to be trusted
-                a.problems.push_back(beyond(path + "/mechanism", "Demand", *fills[i].wrong));
-            }
+            if (!fills[i].wrong || waits(need::reckoning)) continue;
+            // no part of it is to be trusted; where stand-ins are at fault it is what they stand for that is waited for
+            if (stand_ins_ || stand_in_machine_) waiting_->also(need::demand, need::reckoning);
+            if (!waits(need::reckoning)) stop(beyond(path_ + "/mechanism", "Demand", *fills[i].wrong), need::reckoning);
         }
-        if (!load_wrong) {
-            // a winder is judged at every fill; each limit keeps its worst, and what is shown is the fill of most heat
-            std::size_t shown = 0;
-            for (std::size_t i = 0; states.size() > 1 && i < states.size(); ++i) {
-                const Demand& d = fills[i].demand;
-                keep_worst(a.limits, std::move(fills[i].limits), states[i].name);
+        if (waits(need::reckoning)) return;
+        // a winder is judged at every fill; each limit keeps its worst, and what is shown is the fill of most heat
+        std::size_t shown = 0;
+        for (std::size_t i = 0; states.size() > 1 && i < states.size(); ++i) {
+            const Demand& d = fills[i].demand;
+            keep_worst(a_.limits, std::move(fills[i].limits), states[i].name);
+            if (!waits(need::demand)) {
+                a_.fills.push_back(
+                    {states[i].name, states[i].web, d.rms_torque, std::abs(d.peak.torque), d.peak_speed});
                 const std::string key = "demand.fill_" + std::to_string(i);
-                a.fills.push_back({states[i].name, states[i].web, d.rms_torque, std::abs(d.peak.torque), d.peak_speed});
-                figures.put((key + ".rms_torque").c_str(), ("RMS torque, " + states[i].name).c_str(), Kind::torque,
-                    d.rms_torque);
-                figures.put((key + ".peak_torque").c_str(), ("Peak torque, " + states[i].name).c_str(), Kind::torque,
-                    d.peak.torque);
-                if (d.rms_torque > fills[shown].demand.rms_torque) shown = i;
-                a.fill_shown = states[shown].name;
+                a_.figures.push_back({key + ".rms_torque", std::string("RMS torque, ") + states[i].name, Kind::torque,
+                    d.rms_torque, "", {}});
+                a_.figures.push_back({key + ".peak_torque", std::string("Peak torque, ") + states[i].name, Kind::torque,
+                    d.peak.torque, "", {}});
             }
-            if (states.size() == 1) a.limits = std::move(fills[0].limits);
-            a.demand = std::move(fills[shown].demand);
-            a.motor = std::move(fills[shown].use);
-            load_figures(figures, *taken, *a.inertia, a.demand->load, words, options.workings);
-            demand_figures(figures, *a.demand, *taken, words);
-            if (motor_known) motor_figures(figures, *a.motor, *a.demand, *taken);
-            ratio_figures(figures, *a.demand);
+            if (d.rms_torque > fills[shown].demand.rms_torque) shown = i;
+            a_.fill_shown = states[shown].name;
         }
+        if (states.size() == 1) a_.limits = std::move(fills[0].limits);
+        demand_ = std::move(fills[shown].demand);
+        use_ = std::move(fills[shown].use);
     }
-    if (!policy)
-        a.problems.push_back({Severity::error, path + "/policy", "Policy",
-            "\"" + axis.policy + "\" is not a policy of this project; judged by \"" + fallback.name + "\" meanwhile"});
-    if (a.limits.empty()) a.limits = judge_now(nullptr, nullptr);
-    if (a.inertia) a.schools = schools(machine, *taken, *a.inertia);
-    cautions(a.problems, axis, path, a);
-    flags(a.problems, axis, path, a, machine.unit_system);
-    if (moves.direct) make_direct(a);
-    return a;
-}
+
+    void figures() {
+        if (!options_.figures) return a_.figures.clear();
+        std::vector<Figure> all =
+            fulmox::figures({*taken_, demand_ ? demand_->load : load_, words_, a_.motion ? &*a_.motion : nullptr,
+                                inertia_ ? &*inertia_ : nullptr, demand_ ? &*demand_ : nullptr, can_ ? &*can_ : nullptr,
+                                use_ ? &*use_ : nullptr, options_.workings},
+                *waiting_);
+        // those of the fills stand between the motion and the load
+        const auto end_of_motion =
+            std::find_if(all.begin(), all.end(), [](const Figure& f) { return !f.key.starts_with("motion."); });
+        all.insert(
+            end_of_motion, std::make_move_iterator(a_.figures.begin()), std::make_move_iterator(a_.figures.end()));
+        a_.figures = std::move(all);
+    }
+
+    // Pictures and tables show a stage as a whole, or not at all.
+    void hide_what_waits() {
+        if (!waits(need::travel | need::inertia)) {
+            a_.inertia = std::move(inertia_);
+            if (waits(need::rotor)) {
+                std::erase_if(a_.inertia->shares, [](const InertiaShare& s) { return s.rotor_side; });
+                a_.inertia->rotor = 0;
+            }
+        }
+        const unsigned motor =
+            need::peak_curve | need::continuous_curve | need::voltage | need::top_speed | need::surroundings;
+        if (!waits(motor)) a_.can = can_;
+        if (waits(need::demand)) return;
+        a_.demand = std::move(demand_);
+        if (!waits(motor)) a_.motor = std::move(use_);
+    }
+};
 
 } // namespace
 
@@ -542,7 +441,7 @@ Assessment reckon(const Machine& machine, const Axis& axis, const std::string& p
 Assessment assess(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options) {
     std::string why;
     try {
-        return reckon(machine, axis, path, options);
+        return Reckoning(machine, axis, path, options).take();
     } catch (const std::bad_alloc&) {
         why = "it needs more memory than there is; the cycle is too long";
     } catch (const std::exception& e) {
@@ -550,10 +449,11 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
     }
     Assessment a;
     a.problems = validate(axis, path, &machine.materials);
-    a.problems.push_back({Severity::error, path, "Axis", "it cannot be reckoned with these values: " + why});
-    static const Policy fallback = shipped_policies().front();
-    const Policy* policy = find_policy(machine, axis.policy);
-    a.limits = judge_all({machine, axis, policy ? *policy : fallback, {}, false});
+    const Problem problem{Severity::error, path, "Axis", "it cannot be reckoned with these values: " + why};
+    a.problems.push_back(problem);
+    Waiting waiting(machine, axis, path, {});
+    waiting.add(problem, need::everything);
+    a.limits = judge_all({machine, axis, policy_of(machine, axis), {}, false}, waiting);
     return a;
 }
 

@@ -24,6 +24,7 @@ struct Figure {
     std::string note; ///< "at 0.18 s, up"
     Working working;
     const char* unit = ""; ///< shown in this unit where the kind's display unit reads badly
+    bool waits = false;    ///< for what its note says; there is no number
 };
 
 /// "463.9 W", in the figure's own unit or the display unit of the system.
@@ -47,8 +48,10 @@ struct FillUse {
 struct Assessment {
     Problems problems; ///< errors stop the part they concern; flags and cautions do not
     std::optional<Trajectory> motion;
+    std::optional<Trajectory> known_part; ///< the segments before the first that is not known, where the cycle is not
     std::optional<InertiaStatement> inertia;
     std::optional<Demand> demand;
+    std::optional<Capability> can; ///< of the motor, whatever the axis asks of it
     std::optional<MotorUse> motor;
     std::vector<Figure> figures;
     std::vector<Limit> limits;
@@ -67,6 +70,7 @@ std::vector<Carried> carried_over(const Trajectory& t, double first);
 
 struct AssessOptions {
     bool workings = true;
+    bool figures = true; ///< else limits only
 };
 
 /// Pure; the same input gives the same output bit for bit. `path` is the axis' JSON pointer, for addresses.

@@ -16,27 +16,16 @@ namespace {
 constexpr double nan = std::numeric_limits<double>::quiet_NaN();
 constexpr const char* practice = "common practice, no source";
 
-Limit make(const char* key, const char* label, Kind kind) {
-    Limit l;
-    l.key = key;
-    l.label = label;
-    l.kind = kind;
-    l.used = l.allowed = nan;
-    return l;
-}
-
-Limit cannot(Limit l, std::string why) {
+void cannot(Limit& l, std::string why) {
     l.state = LimitState::cannot_say;
     l.reason = std::move(why);
-    return l;
 }
 
 Words words(const LimitInput& in) { return {in.machine, motion_of(in.axis.mechanism)}; }
 
-const char* no_demand = "the demand is not known yet; see what is missing on pages 1 and 2";
 const char* no_motor = "no motor is chosen yet; page 4 has a catalogue";
 
-bool has_motor(const LimitInput& in) { return in.so_far.motor != nullptr && !motion_of(in.axis.mechanism).direct; }
+bool has_motor(const LimitInput& in) { return !in.axis.motor.empty() && !motion_of(in.axis.mechanism).direct; }
 const char* motor_missing(const LimitInput& in) {
     return motion_of(in.axis.mechanism).direct
                ? "a rotary motor cannot drive it; linear motors are not in the catalogue"
@@ -97,10 +86,7 @@ Working rms_sum(const Demand& d, std::size_t segments) {
 
 namespace {
 
-Limit speed(const LimitInput& in) {
-    Limit l = make("speed", "Top speed", Kind::angular_speed);
-    if (!in.so_far.demand) return cannot(l, no_demand);
-    if (!has_motor(in)) return cannot(l, motor_missing(in));
+void judge_speed(Limit& l, const LimitInput& in) {
     const Demand& d = *in.so_far.demand;
     const Capability& c = in.so_far.motor->can;
     l.used = d.peak_speed;
@@ -116,34 +102,29 @@ Limit speed(const LimitInput& in) {
             {{"w_m", c.mechanical_speed}, {"w_c", c.peak.end()}}, c.max_speed, Kind::angular_speed,
             "estimate: the end of the peak curve moves with the bus voltage"));
     }
-    if (!close(l, in, "motor datasheet")) return l;
+    if (!close(l, in, "motor datasheet")) return;
     l.reason =
         words(in).speed(l.used) + " of " + words(in).speed(l.allowed) +
         (c.mechanical_speed <= c.peak.end() ? ", the mechanical limit" : ", where the bus voltage ends the peak curve");
     if (l.state != LimitState::fits)
         l.remedy = "Longer lead, more time for the fastest move, a faster motor or a higher bus voltage.";
-    return l;
 }
 
-Limit peak_torque(const LimitInput& in) {
-    Limit l = make("peak_torque", "Peak torque on curve", Kind::torque);
-    if (!in.so_far.demand) return cannot(l, no_demand);
-    if (!has_motor(in)) return cannot(l, motor_missing(in));
+void judge_peak_torque(Limit& l, const LimitInput& in) {
     const MotorUse& u = *in.so_far.motor;
     const Demand& d = *in.so_far.demand;
     l.used = std::abs(u.worst_peak.torque);
     l.allowed = u.worst_peak_allowed;
     l.share = in.policy.peak_torque_share.si;
     if (in.workings) l.working.push_back(sum_of_causes(u.worst_peak));
-    if (!close(l, in, "motor datasheet, peak curve at the actual bus voltage")) return l;
+    if (!close(l, in, "motor datasheet, peak curve at the actual bus voltage")) return;
     const bool starting = l.used > 0 && u.worst_peak.speed == 0 && u.worst_peak.torque == d.breakaway.torque;
     l.reason = words(in).torque(l.used) + (starting ? " to break away" : "") + " at " +
-               words(in).speed(std::abs(u.worst_peak.speed)) + ", " + format_number(u.worst_peak.time, 3) + " s into the cycle; the curve gives " + words(in).torque(l.allowed) +
-               " there";
+               words(in).speed(std::abs(u.worst_peak.speed)) + ", " + format_number(u.worst_peak.time, 3) +
+               " s into the cycle; the curve gives " + words(in).torque(l.allowed) + " there";
     if (l.state != LimitState::fits)
         l.remedy =
             "Gentler acceleration, less moving mass, counterbalance, another lead, or a motor with more peak torque.";
-    return l;
 }
 
 void rms_working(Limit& l, const LimitInput& in) {
@@ -151,10 +132,7 @@ void rms_working(Limit& l, const LimitInput& in) {
     l.working.insert(l.working.end(), w.begin(), w.end());
 }
 
-Limit heat_by_loss(const LimitInput& in) {
-    Limit l = make("continuous_loss", "Continuous heat", Kind::torque);
-    if (!in.so_far.demand) return cannot(l, no_demand);
-    if (!has_motor(in)) return cannot(l, motor_missing(in));
+void judge_heat_by_loss(Limit& l, const LimitInput& in) {
     const MotorUse& u = *in.so_far.motor;
     const double stall = u.can.continuous.stall();
     l.share = in.policy.continuous_share.si;
@@ -173,18 +151,15 @@ Limit heat_by_loss(const LimitInput& in) {
         l.working.push_back(working_line("allowed", "T_c(0) √f", "T_c0*sqrt(f)",
             {{"T_c0", stall}, {"f", u.can.heat_factor}}, l.allowed, Kind::torque, "IEC 60034-1: ambient and altitude"));
     }
-    if (!close(l, in, "IEC 60034-1 S1 rating; loss method")) return l;
-    l.reason = "heat as of " + words(in).torque(l.used) + " at standstill, of " + words(in).torque(l.allowed) + " continuous";
+    if (!close(l, in, "IEC 60034-1 S1 rating; loss method")) return;
+    l.reason =
+        "heat as of " + words(in).torque(l.used) + " at standstill, of " + words(in).torque(l.allowed) + " continuous";
     if (l.state != LimitState::fits)
         l.remedy =
             "More dwell, gentler ramps, counterbalance, brake in long holds, or a motor with more continuous torque.";
-    return l;
 }
 
-Limit heat_by_point(const LimitInput& in) {
-    Limit l = make("continuous_point", "Continuous torque, point", Kind::torque);
-    if (!in.so_far.demand) return cannot(l, no_demand);
-    if (!has_motor(in)) return cannot(l, motor_missing(in));
+void judge_heat_by_point(Limit& l, const LimitInput& in) {
     const MotorUse& u = *in.so_far.motor;
     const Demand& d = *in.so_far.demand;
     const bool mean = in.policy.point_speed == PointSpeed::mean;
@@ -198,24 +173,20 @@ Limit heat_by_point(const LimitInput& in) {
         rms_working(l, in);
         const double stall = u.can.continuous.stall();
         const double there = u.can.continuous.at(speed);
-        l.working.push_back(
-            working_line("T_c'(ω)", "√(f T_c(0)² − (T_c(0)² − T_c(ω)²)) at the " + which + " speed, not above the peak curve",
-                "min(sqrt(max(0, f*T_c0^2-(T_c0^2-T_c^2))), T_p)",
-                {{"f", u.can.heat_factor}, {"T_c0", stall}, {"T_c", there}, {"T_p", u.can.peak.at(speed)}},
-                l.allowed, Kind::torque, "IEC 60034-1: ambient and altitude"));
+        l.working.push_back(working_line("T_c'(ω)",
+            "√(f T_c(0)² − (T_c(0)² − T_c(ω)²)) at the " + which + " speed, not above the peak curve",
+            "min(sqrt(max(0, f*T_c0^2-(T_c0^2-T_c^2))), T_p)",
+            {{"f", u.can.heat_factor}, {"T_c0", stall}, {"T_c", there}, {"T_p", u.can.peak.at(speed)}}, l.allowed,
+            Kind::torque, "IEC 60034-1: ambient and altitude"));
     }
-    if (!close(l, in, "IEC 60034-1 S1 rating; point method")) return l;
-    l.reason = words(in).torque(l.used) + " RMS at " + words(in).speed(speed) + " " + which + " speed; the continuous curve gives " +
-               words(in).torque(l.allowed);
+    if (!close(l, in, "IEC 60034-1 S1 rating; point method")) return;
+    l.reason = words(in).torque(l.used) + " RMS at " + words(in).speed(speed) + " " + which +
+               " speed; the continuous curve gives " + words(in).torque(l.allowed);
     if (l.state != LimitState::fits)
         l.remedy = "As for continuous heat; the point method is the stricter school for cycles with short fast parts.";
-    return l;
 }
 
-Limit holding(const LimitInput& in) {
-    Limit l = make("holding", "Holding at rest", Kind::torque);
-    if (!in.so_far.demand) return cannot(l, no_demand);
-    if (!has_motor(in)) return cannot(l, motor_missing(in));
+void judge_holding(Limit& l, const LimitInput& in) {
     const Demand& d = *in.so_far.demand;
     const MotorUse& u = *in.so_far.motor;
     l.used = d.holding_torque;
@@ -224,17 +195,13 @@ Limit holding(const LimitInput& in) {
     if (in.workings)
         l.working.push_back(working_line("allowed", "T_c(0) √f", "T_c0*sqrt(f)",
             {{"T_c0", u.can.continuous.stall()}, {"f", u.can.heat_factor}}, l.allowed, Kind::torque, "IEC 60034-1"));
-    if (!close(l, in, "motor datasheet, standstill torque")) return l;
+    if (!close(l, in, "motor datasheet, standstill torque")) return;
     l.reason = words(in).torque(l.used) + " to hold" +
                (in.axis.credit_friction_at_rest ? ", friction credited" : ", friction not credited");
     if (l.state != LimitState::fits) l.remedy = "Counterbalance, let the brake hold in dwells, shorter lead.";
-    return l;
 }
 
-Limit inertia_ratio(const LimitInput& in) {
-    Limit l = make("inertia_ratio", "Inertia ratio", Kind::number);
-    if (!in.so_far.inertia) return cannot(l, no_demand);
-    if (!has_motor(in)) return cannot(l, motor_missing(in));
+void judge_inertia_ratio(Limit& l, const LimitInput& in) {
     const InertiaStatement& i = *in.so_far.inertia;
     if (!in.policy.inertia_ratio_over.given()) {
         l.used = i.ratio();
@@ -246,7 +213,7 @@ Limit inertia_ratio(const LimitInput& in) {
     if (in.workings)
         l.working.push_back(working_line("J_L/J_M", "load inertia / rotor inertia", "J_L/J_M",
             {{"J_L", i.load}, {"J_M", i.rotor}}, i.ratio(), Kind::number, practice));
-    if (!close(l, in, practice)) return l;
+    if (!close(l, in, practice)) return;
     l.reason = format_number(i.ratio(), 3) + " : 1";
     if (i.ratio_least() < i.ratio() * 0.995)
         l.reason += " at the most over the cycle, " + format_number(i.ratio_least(), 3) + " : 1 at the least";
@@ -254,13 +221,9 @@ Limit inertia_ratio(const LimitInput& in) {
     if (l.state != LimitState::fits)
         l.remedy = "Thinner or shorter screw, a ratio, a rotor with more inertia, or a stiffer coupling and a policy "
                    "that says so.";
-    return l;
 }
 
-Limit brake(const LimitInput& in) {
-    Limit l = make("brake", "Holding brake", Kind::torque);
-    if (!in.so_far.demand) return cannot(l, no_demand);
-    if (!has_motor(in)) return cannot(l, motor_missing(in));
+void judge_brake(Limit& l, const LimitInput& in) {
     const Demand& d = *in.so_far.demand;
     // web tension and the like want a brake only where one is asked to hold them
     const bool held = d.brake_torque >= d.fall_torque;
@@ -270,7 +233,7 @@ Limit brake(const LimitInput& in) {
     if (in.workings && !std::isnan(l.used))
         l.working.push_back(working_line("needed", "factor × holding torque", "K*T",
             {{"K", in.policy.brake_static_factor.si}, {"T", torque}}, l.used, Kind::torque, practice));
-    if (!close(l, in, practice)) return l;
+    if (!close(l, in, practice)) return;
     const std::string by_friction =
         d.static_torque_friction == 0 ? "; friction may hold it, but that is not to be relied on" : "";
     if (l.allowed == 0) {
@@ -278,39 +241,35 @@ Limit brake(const LimitInput& in) {
                         : "no brake: without power " + words(in).torque(torque) + " drive the load down" + by_friction;
         l.remedy = "A motor with a holding brake, and mechanical support for work under the load.";
     } else {
-        l.reason = words(in).torque(l.allowed) + " static against " + format_number(in.policy.brake_static_factor.si, 2) +
-                   " × " + words(in).torque(torque) + (held ? ", held in a dwell" : "");
+        l.reason = words(in).torque(l.allowed) + " static against " +
+                   format_number(in.policy.brake_static_factor.si, 2) + " × " + words(in).torque(torque) +
+                   (held ? ", held in a dwell" : "");
         if (l.state == LimitState::over) l.remedy = "A larger brake, a counterbalance, or a shorter lead.";
     }
-    return l;
 }
 
-Limit coupling(const LimitInput& in) {
-    Limit l = make("coupling", "Coupling, peak", Kind::torque);
-    if (!in.so_far.demand) return cannot(l, no_demand);
+void judge_coupling(Limit& l, const LimitInput& in) {
     const Demand& d = *in.so_far.demand;
     const double carried = d.coupling_torque();
-    l.used = carried * in.axis.coupling.service_factor.si;
     if (!in.axis.coupling.rated_torque.given()) return cannot(l, "no allowable torque is given for the coupling");
+    l.used = carried * in.axis.coupling.service_factor.si;
     l.allowed = in.axis.coupling.rated_torque.si;
     if (in.workings)
         l.working.push_back(working_line("T_k", "K · max(cycle, emergency stop)", "K*max(T_c, T_e)",
             {{"K", in.axis.coupling.service_factor.si}, {"T_c", d.coupling_peak}, {"T_e", d.coupling_emergency}},
             l.used, Kind::torque, practice));
-    if (!close(l, in, practice)) return l;
+    if (!close(l, in, practice)) return;
     l.reason = words(in).torque(carried) + " carried at the instant" +
-               (d.coupling_emergency > d.coupling_peak ? " of the emergency stop" : " of the peak, standstill and breakaway "
-                                                                                    "included") +
+               (d.coupling_emergency > d.coupling_peak ? " of the emergency stop"
+                                                       : " of the peak, standstill and breakaway "
+                                                         "included") +
                ", with service factor " + words(in).torque(l.used);
-    if (has_motor(in)) l.reason += "; the motor's own peak is " + words(in).torque(in.so_far.motor->can.peak.stall());
+    if (in.so_far.can) l.reason += "; the motor's own peak is " + words(in).torque(in.so_far.can->peak.stall());
     if (l.state != LimitState::fits)
         l.remedy = "A larger coupling, or a torque limit in the drive. Never size it on the rated torque.";
-    return l;
 }
 
-Limit critical(const LimitInput& in) {
-    Limit l = make("critical_speed", "Screw critical speed", Kind::angular_speed);
-    if (!in.so_far.demand) return cannot(l, no_demand);
+void judge_critical(Limit& l, const LimitInput& in) {
     const Screw& s = std::get<Screw>(in.axis.mechanism);
     if (!s.root_diameter.given()) return cannot(l, "no root diameter is given");
     const double length = s.free_length.value_or(s.length.si);
@@ -322,15 +281,13 @@ Limit critical(const LimitInput& in) {
             {{"lambda", bending_root(s.fixity)}, {"L", length}, {"E", s.elastic_modulus.si}, {"rho", s.density.si},
                 {"d", s.root_diameter.si}},
             l.allowed, Kind::angular_speed, "Euler–Bernoulli beam"));
-    if (!close(l, in, "Euler–Bernoulli beam")) return l;
-    l.reason = words(in).speed(l.used) + " of " + words(in).speed(l.allowed) + " over " + words(in).say(length, Kind::length) + " free length";
+    if (!close(l, in, "Euler–Bernoulli beam")) return;
+    l.reason = words(in).speed(l.used) + " of " + words(in).speed(l.allowed) + " over " +
+               words(in).say(length, Kind::length) + " free length";
     if (l.state != LimitState::fits) l.remedy = "Longer lead, thicker screw, shorter free length, or a fixed far end.";
-    return l;
 }
 
-Limit buckling(const LimitInput& in) {
-    Limit l = make("buckling", "Screw buckling", Kind::force);
-    if (!in.so_far.demand) return cannot(l, no_demand);
+void judge_buckling(Limit& l, const LimitInput& in) {
     const Screw& s = std::get<Screw>(in.axis.mechanism);
     if (!s.root_diameter.given()) return cannot(l, "no root diameter is given");
     const double length = s.loaded_length.value_or(s.free_length.value_or(s.length.si));
@@ -342,17 +299,14 @@ Limit buckling(const LimitInput& in) {
         l.working.push_back(working_line("F_b", "N π² E I/L², I = π d_r⁴/64", "N*pi^2*E*pi*d^4/64/L^2",
             {{"N", euler_factor(s.fixity)}, {"E", s.elastic_modulus.si}, {"d", s.root_diameter.si}, {"L", length}},
             l.allowed, Kind::force, "Euler"));
-    if (!close(l, in, "Euler")) return l;
+    if (!close(l, in, "Euler")) return;
     l.reason = words(in).say(l.used, Kind::force) + " largest axial force" +
                (d.axial_emergency > d.axial_peak ? ", in the emergency stop" : "") +
                ", taken as compression; Euler's load is " + words(in).say(l.allowed, Kind::force);
     if (l.state != LimitState::fits) l.remedy = "Thicker screw, shorter loaded length, fixed ends.";
-    return l;
 }
 
-Limit speed_value(const LimitInput& in) {
-    Limit l = make("speed_value", "Screw d × n", Kind::speed);
-    if (!in.so_far.demand) return cannot(l, no_demand);
+void judge_speed_value(Limit& l, const LimitInput& in) {
     const Screw& s = std::get<Screw>(in.axis.mechanism);
     const double turns = in.so_far.demand->mechanism_peak_speed / (2 * std::numbers::pi);
     l.used = s.diameter.si * turns;
@@ -360,29 +314,74 @@ Limit speed_value(const LimitInput& in) {
     if (in.workings)
         l.working.push_back(working_line("d n", "d · ω/2π", "d*w/(2*pi)",
             {{"d", s.diameter.si}, {"w", in.so_far.demand->mechanism_peak_speed}}, l.used, Kind::speed, practice));
-    if (!close(l, in, "nut datasheet")) return l;
+    if (!close(l, in, "nut datasheet")) return;
     const Unit& unit = *find_unit(words(in).units == UnitSystem::inch_pound ? "in/min" : "mm/min");
     l.reason = format_quantity(l.used, unit) + " of " + format_quantity(l.allowed, unit);
     if (l.state != LimitState::fits) l.remedy = "Longer lead, thinner screw, or a nut with another ball return.";
-    return l;
 }
 
+bool always(const LimitInput&) { return true; }
 bool wants_brake(const LimitInput& in) {
     return in.so_far.demand && (in.so_far.demand->fall_torque > 0 || in.so_far.demand->brake_torque > 0);
+}
+bool has_coupling(const LimitInput& in) {
+    return (motion_of(in.axis.mechanism).has & Motion::shaft) != 0 &&
+           (in.axis.coupling.rated_torque.given() || in.axis.coupling.inertia.given());
+}
+bool has_screw(const LimitInput& in) { return std::holds_alternative<Screw>(in.axis.mechanism); }
+bool screw_turns(const LimitInput& in) { // where the nut turns the screw stands
+    return has_screw(in) && std::get<Screw>(in.axis.mechanism).turns == ScrewTurns::screw;
+}
+bool has_speed_value(const LimitInput& in) {
+    return has_screw(in) && std::get<Screw>(in.axis.mechanism).speed_value.given();
 }
 
 } // namespace
 
-std::vector<Limit> judge_all(const LimitInput& in) {
-    std::vector<Limit> out{
-        speed(in), peak_torque(in), heat_by_loss(in), heat_by_point(in), holding(in), inertia_ratio(in)};
-    if (wants_brake(in)) out.push_back(brake(in));
-    const bool shaft = (motion_of(in.axis.mechanism).has & Motion::shaft) != 0;
-    if (shaft && (in.axis.coupling.rated_torque.given() || in.axis.coupling.inertia.given())) out.push_back(coupling(in));
-    if (const auto* screw = std::get_if<Screw>(&in.axis.mechanism)) {
-        if (screw->turns == ScrewTurns::screw) out.push_back(critical(in)); // where the nut turns the screw stands
-        out.push_back(buckling(in));
-        if (std::get<Screw>(in.axis.mechanism).speed_value.given()) out.push_back(speed_value(in));
+const std::vector<LimitRow>& limit_rows() {
+    using namespace need;
+    constexpr unsigned heat = continuous_curve | surroundings;
+    static const std::vector<LimitRow> rows{
+        {"speed", "Top speed", Kind::angular_speed, speeds | peak_curve | voltage | top_speed, true, always,
+            judge_speed},
+        {"peak_torque", "Peak torque on curve", Kind::torque, need::demand | peak_curve | voltage, true, always,
+            judge_peak_torque},
+        {"continuous_loss", "Continuous heat", Kind::torque, need::demand | heat, true, always, judge_heat_by_loss},
+        {"continuous_point", "Continuous torque, point", Kind::torque, need::demand | heat | peak_curve | voltage, true,
+            always, judge_heat_by_point},
+        {"holding", "Holding at rest", Kind::torque, need::load | heat, true, always, judge_holding},
+        {"inertia_ratio", "Inertia ratio", Kind::number, travel | inertia | rotor, true, always, judge_inertia_ratio},
+        {"brake", "Holding brake", Kind::torque, need::load | motor_brake, true, wants_brake, judge_brake},
+        {"coupling", "Coupling, peak", Kind::torque, need::load | stop | need::coupling, false, has_coupling,
+            judge_coupling},
+        {"critical_speed", "Screw critical speed", Kind::angular_speed, speeds | bending, false, screw_turns,
+            judge_critical},
+        {"buckling", "Screw buckling", Kind::force, need::load | stop | need::buckling, false, has_screw,
+            judge_buckling},
+        {"speed_value", "Screw d × n", Kind::speed, speeds | ball_return, false, has_speed_value, judge_speed_value},
+    };
+    return rows;
+}
+
+std::vector<Limit> judge_all(const LimitInput& in, const Waiting& waiting) {
+    std::vector<Limit> out;
+    for (const LimitRow& row : limit_rows()) {
+        const bool blocked = waiting.blocks(row.needs);
+        LimitInput seen = in;
+        if (blocked) seen.so_far.demand = nullptr;
+        if (!row.applies(seen)) continue;
+        Limit l;
+        l.key = row.key;
+        l.label = row.label;
+        l.kind = row.kind;
+        l.used = l.allowed = nan;
+        if (blocked)
+            cannot(l, waiting.words(row.needs));
+        else if (row.of_motor && !has_motor(in))
+            cannot(l, motor_missing(in));
+        else
+            row.judge(l, in);
+        out.push_back(std::move(l));
     }
     return out;
 }

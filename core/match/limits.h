@@ -1,17 +1,19 @@
-// One function per limit. When adding one: a function here, one entry in `judge_all`, its key in the documentation of
-// the JSON output (a test compares), and its test.
+// The limits of an axis, a row each. When adding one: a row and its judge in limits.cpp, its key in the documentation
+// of the JSON output (a test compares), and its test.
 #pragma once
 
 #include "core/match/assess.h"
+#include "core/match/waiting.h"
 
 namespace fulmox {
 
-/// What is known of the axis when its limits are judged. Pointers are null where the data is missing or wrong.
+/// What is known of the axis when its limits are judged; null where there is nothing.
 struct Known {
     const Trajectory* motion = nullptr;
     const InertiaStatement* inertia = nullptr;
     const Demand* demand = nullptr;
     const MotorUse* motor = nullptr;
+    const Capability* can = nullptr; ///< of the motor, only where its peak curve is known
 };
 
 /// Everything a limit may look at.
@@ -29,7 +31,22 @@ WorkingLine sum_of_causes(const ShaftPoint& p);
 /// The RMS torque from the heat of each segment, reckoned from the samples of the spans.
 Working rms_sum(const Demand& d, std::size_t segments);
 
-/// All limits that apply to this axis, in working order.
-std::vector<Limit> judge_all(const LimitInput& in);
+/// A row: its key, what it needs (`need` bits), whether it is a motor that is judged, whether the axis has such a
+/// limit, and its judge, which is asked only where nothing it needs is missing.
+struct LimitRow {
+    const char* key;
+    const char* label;
+    Kind kind;
+    unsigned needs;
+    bool of_motor;
+    bool (*applies)(const LimitInput&);
+    void (*judge)(Limit&, const LimitInput&);
+};
+
+/// All rows, in working order.
+const std::vector<LimitRow>& limit_rows();
+
+/// The limits that apply to this axis. One that waits cannot be said, and its reason says for what.
+std::vector<Limit> judge_all(const LimitInput& in, const Waiting& waiting);
 
 } // namespace fulmox

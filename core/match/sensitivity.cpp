@@ -1,6 +1,7 @@
 #include "core/match/sensitivity.h"
 
 #include "core/demand/demand.h"
+#include "core/match/waiting.h"
 #include "core/model/validate.h"
 #include "core/model/walk.h"
 #include "core/quantity/format.h"
@@ -12,6 +13,12 @@
 namespace fulmox {
 
 namespace {
+
+bool demand_waits(const Machine& machine, const Axis& axis, const std::string& path) {
+    Problems problems = validate(axis, path, &machine.materials);
+    for (Problem& p : validate_site(machine)) problems.push_back(std::move(p));
+    return Waiting(machine, axis, path, problems).blocks(need::demand);
+}
 
 // The demand of most heat over the fills of a winder; nothing where the cycle cannot be planned.
 std::optional<Demand> demand_now(const Machine& m, const Axis& axis) {
@@ -53,8 +60,7 @@ std::vector<Influence> influences(
     const Machine& machine, std::size_t index, Measure measure, const std::function<bool()>& go_on) {
     std::vector<Influence> out;
     const std::string path = "/axes/" + std::to_string(index);
-    if (has_errors(validate(machine.axes.at(index), path, &machine.materials)) || has_errors(validate_site(machine)))
-        return out;
+    if (demand_waits(machine, machine.axes.at(index), path)) return out;
     Machine copy = machine;
     Axis& axis = copy.axes[index];
     const auto here = demand_now(copy, axis);
@@ -100,7 +106,7 @@ std::vector<LawRow> compare_laws(
     Axis axis = machine.axes.at(index);
     if (segment >= axis.cycle.segments.size()) return out;
     auto* move = std::get_if<MoveInTime>(&axis.cycle.segments[segment].what);
-    if (!move || has_errors(validate(axis, "", &machine.materials)) || has_errors(validate_site(machine))) return out;
+    if (!move || demand_waits(machine, axis, "")) return out;
     const Law chosen = move->law;
     for (std::size_t k = 0; k < std::size(laws); ++k) {
         if (go_on && !go_on()) return {};

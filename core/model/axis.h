@@ -42,14 +42,16 @@ struct Load {
                                         .range = {0, 1e6},
                                         .help = "Everything that always moves: slide, nut, tooling, moving cables.",
                                         .symbol = "m_c",
-                                        .needs = Motion::carriage});
+                                        .needs = Motion::carriage,
+                                        .serves = need::inertia});
         v.quantity(s.payload, {.key = "payload",
                                   .label = "Payload",
                                   .unit = "kg",
                                   .range = {0, 1e6},
                                   .help = "Carried at the start of the cycle. A segment may change it.",
                                   .symbol = "m_p",
-                                  .needs = Motion::payload});
+                                  .needs = Motion::payload,
+                                  .serves = need::inertia});
         v.quantity(s.guide_friction, {.key = "guide_friction",
                                          .label = "Guide friction",
                                          .unit = "1",
@@ -121,7 +123,8 @@ struct Load {
                 .if_empty = "none",
                 .rare = true,
                 .symbol = "m_cw",
-                .needs = Motion::counterweight});
+                .needs = Motion::counterweight,
+                .serves = need::inertia});
     }
 };
 
@@ -141,7 +144,7 @@ struct Coupling {
     template <class Self, class V> static void describe(Self& s, V& v) {
         v.choice(
             s.place, {"place", "Sits on", places, "With a reduction between them the two turn at different speeds.",
-                         true, "", Motion::shaft});
+                         true, "", Motion::shaft, need::force | need::coupling});
         v.quantity(s.inertia, {.key = "inertia",
                                   .label = "Coupling inertia",
                                   .unit = "kg·cm²",
@@ -150,7 +153,8 @@ struct Coupling {
                                   .required = false,
                                   .if_empty = "none",
                                   .symbol = "J_k",
-                                  .needs = Motion::shaft});
+                                  .needs = Motion::shaft,
+                                  .serves = need::inertia});
         v.quantity(s.rated_torque, {.key = "allowable_torque",
                                        .label = "Allowable torque",
                                        .unit = "N·m",
@@ -160,7 +164,9 @@ struct Coupling {
                                        .required = false,
                                        .if_empty = "cannot be judged",
                                        .symbol = "T_k",
-                                       .needs = Motion::shaft});
+                                       .needs = Motion::shaft,
+                                       .decides = true,
+                                       .serves = need::coupling});
         v.quantity(s.service_factor, {.key = "service_factor",
                                          .label = "Service factor",
                                          .unit = "1",
@@ -170,7 +176,9 @@ struct Coupling {
                                          .source = "common practice, no source",
                                          .rare = true,
                                          .symbol = "K",
-                                         .needs = Motion::shaft});
+                                         .when = "allowable_torque=given",
+                                         .needs = Motion::shaft,
+                                         .serves = need::coupling});
     }
 };
 
@@ -196,15 +204,17 @@ struct Axis {
     template <class Self, class V> static void describe(Self& s, V& v) {
         v.text(s.name, {"name", "Axis", "Name of the axis."});
         v.text(s.notes, {"notes", "Notes", "Anything worth knowing later.", true});
-        v.variant(s.mechanism, {"mechanism", "Mechanism"});
+        v.variant(s.mechanism, {"mechanism", "Mechanism", "", false, need::travel | need::inertia | need::force});
         v.motion(motion_of(s.mechanism)); // what follows depends on how the axis moves
-        v.group(s.load, {"load", "Load"});
-        v.list(s.bodies, {"bodies", "Bodies", "body", "Shapes that make up what moves.", 200});
-        v.list(s.stages, {"stages", "Reduction", "stage", "Between motor and mechanism, the motor side first.", 20});
-        v.group(s.coupling, {"coupling", "Coupling"});
-        v.group(s.cycle, {"cycle", "Cycle"});
-        v.group(s.drive, {"drive", "Drive and stop"});
-        v.group(s.motor, {"motor", "Motor"});
+        v.group(s.load, {"load", "Load", "", false, need::force});
+        v.list(s.bodies,
+            {"bodies", "Bodies", "body", "Shapes that make up what moves.", 200, need::inertia | need::force});
+        v.list(s.stages, {"stages", "Reduction", "stage", "Between motor and mechanism, the motor side first.", 20,
+                             need::travel | need::inertia | need::force});
+        v.group(s.coupling, {"coupling", "Coupling", "", false, need::coupling});
+        v.group(s.cycle, {"cycle", "Cycle", "", false, need::cycle});
+        v.group(s.drive, {"drive", "Drive and stop", "", false, need::stop});
+        v.group(s.motor, {"motor", "Motor", "", false, need::record});
         v.text(s.policy, {"policy", "Policy", "Name of the policy the axis is judged by."});
         v.flag(s.credit_friction_at_rest, {"credit_friction_at_rest", "Credit friction at rest",
                                               "Let guide friction and screw losses help to hold the load at "

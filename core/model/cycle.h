@@ -344,7 +344,8 @@ struct Segment {
                                   .required = false,
                                   .if_empty = "unchanged",
                                   .symbol = "m_p",
-                                  .needs = Motion::payload});
+                                  .needs = Motion::payload,
+                                  .serves = need::inertia});
         v.quantity(s.process_force,
             {.key = "process_force",
                 .label = "Process force",
@@ -356,7 +357,8 @@ struct Segment {
                 .symbol = "F_x",
                 .rotary_unit = "N·m",
                 .rotary_range = {-1e7, 1e7},
-                .rotary_label = "Process torque"});
+                .rotary_label = "Process torque",
+                .serves = need::force});
         v.quantity(
             s.friction, {.key = "friction",
                             .label = "Friction × from here",
@@ -367,7 +369,8 @@ struct Segment {
                             .required = false,
                             .if_empty = "unchanged",
                             .rare = true,
-                            .needs = Motion::guides});
+                            .needs = Motion::guides,
+                            .serves = need::force});
         v.text(s.note, {"note", "Note", "What happens here."});
     }
 };

@@ -2,6 +2,7 @@
 // forms, validation, the JSON schema and the documentation of the format are all driven by that list.
 #pragma once
 
+#include "core/model/need.h"
 #include "core/quantity/quantity.h"
 
 #include <algorithm>
@@ -98,6 +99,7 @@ struct QuantitySpec {
     Range rotary_typical{-no_bound, no_bound};
     const char* rotary_label = "";
     bool decides = false; ///< whether it is given decides about other fields of its group
+    unsigned serves = 0;  ///< `need` bits; 0: what its group serves
 
     /// The same field as it stands on a rotary axis, or on a linear one.
     QuantitySpec on_rotary(bool rotary) const {
@@ -131,6 +133,7 @@ struct ChoiceSpec {
     bool optional = false; ///< may be left out of a file: then the first option
     const char* when = "";
     unsigned needs = 0;
+    unsigned serves = 0; ///< `need` bits; 0: what its group serves
 };
 
 struct FlagSpec {
@@ -144,6 +147,7 @@ struct GroupSpec {
     const char* label;
     const char* help = "";
     bool rare = false;
+    unsigned serves = 0; ///< `need` bits of the fields in it that say nothing of their own; 0: as what it is in
 };
 
 struct ListSpec {
@@ -152,6 +156,7 @@ struct ListSpec {
     const char* item; ///< what one entry is called
     const char* help = "";
     std::size_t most = 10000; ///< entries beyond this are refused
+    unsigned serves = 0;      ///< `need` bits of the fields in it that say nothing of their own; 0: as what it is in
 };
 
 /// Members of a file that this version does not know, kept word for word: key to raw JSON.

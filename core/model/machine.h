@@ -3,6 +3,7 @@
 
 #include "core/model/axis.h"
 #include "core/model/policy.h"
+#include "core/model/shared_list.h"
 
 #include <string>
 #include <vector>
@@ -27,7 +28,8 @@ struct Site {
                            .typical = {9.7, 9.9},
                            .help = "Standard acceleration of gravity 9.80665 m/s²; local values differ by up to 0.3 %.",
                            .source = "CGPM 1901; ISO 80000-3",
-                           .symbol = "g"});
+                           .symbol = "g",
+                           .serves = need::force});
         v.quantity(s.ambient, {.key = "ambient",
                                   .label = "Ambient temperature",
                                   .unit = "°C",
@@ -35,7 +37,8 @@ struct Site {
                                   .typical = {0, 45},
                                   .help = "Air at the motor in service. Motors are rated at 40 °C.",
                                   .source = "IEC 60034-1",
-                                  .symbol = "θ_amb"});
+                                  .symbol = "θ_amb",
+                                  .serves = need::surroundings});
         v.quantity(s.altitude, {.key = "altitude",
                                    .label = "Altitude",
                                    .unit = "m",
@@ -43,7 +46,8 @@ struct Site {
                                    .typical = {-500, 3000},
                                    .help = "Above 1000 m the permitted temperature rise falls by 1 % per 100 m.",
                                    .source = "IEC 60034-1",
-                                   .symbol = "h"});
+                                   .symbol = "h",
+                                   .serves = need::surroundings});
     }
 };
 
@@ -56,7 +60,7 @@ struct Machine {
     std::vector<Policy> policies = shipped_policies();
     std::vector<Material> materials = shipped_materials();
     std::vector<Motor> motors; ///< the project's own, typed by hand
-    std::vector<Axis> axes;
+    SharedList<Axis> axes;
     Extra extra;
 
     bool operator==(const Machine&) const = default;

@@ -26,7 +26,9 @@ constexpr Kind motion_kind(Order order, bool rotary) {
 /// SI: m or rad and their derivatives, N or N·m.
 template <Order O> struct MotionQuantity : QuantityBase {
     MotionQuantity() = default;
-    MotionQuantity(const QuantityBase& q) : QuantityBase(q) {}
+    template <Kind K>
+    requires(K == motion_kind(O, false) || K == motion_kind(O, true)) MotionQuantity(const Quantity<K>& q)
+        : QuantityBase(q) {}
     /// For data in code and tests; read as linear where the unit allows it, else as rotary.
     explicit MotionQuantity(std::string_view written) {
         text = written;

@@ -62,23 +62,28 @@ struct Motor {
                                         .unit = "kg·cm²",
                                         .range = {0, 1e8, true},
                                         .help = "With encoder, without brake.",
-                                        .symbol = "J_M"});
+                                        .symbol = "J_M",
+                                        .serves = need::rotor});
         v.quantity(s.max_speed, {.key = "max_speed",
                                     .label = "Maximum speed",
                                     .unit = "rpm",
                                     .range = {0, 1e6, true},
                                     .help = "Mechanical limit of the motor.",
-                                    .symbol = "n_max"});
-        v.list(s.continuous, {"continuous", "Continuous curve", "point",
-                                 "Speed and torque that may run for ever at rated ambient.", 200});
-        v.list(s.peak, {"peak", "Peak curve", "point",
-                           "Speed and torque reachable for a moment at the curve's bus voltage.", 200});
+                                    .symbol = "n_max",
+                                    .serves = need::top_speed});
+        v.list(
+            s.continuous, {"continuous", "Continuous curve", "point",
+                              "Speed and torque that may run for ever at rated ambient.", 200, need::continuous_curve});
+        v.list(
+            s.peak, {"peak", "Peak curve", "point",
+                        "Speed and torque reachable for a moment at the curve's bus voltage.", 200, need::peak_curve});
         v.quantity(s.curve_voltage, {.key = "curve_voltage",
                                         .label = "Curve bus voltage",
                                         .unit = "V",
                                         .range = {0, 2000, true},
                                         .help = "DC bus voltage at which the curves were drawn.",
-                                        .symbol = "U_0"});
+                                        .symbol = "U_0",
+                                        .serves = need::voltage});
         v.quantity(
             s.rated_ambient, {.key = "rated_ambient",
                                  .label = "Rated ambient",
@@ -87,7 +92,8 @@ struct Motor {
                                  .help = "Ambient of the continuous curve; 40 °C unless the sheet says otherwise.",
                                  .source = "IEC 60034-1",
                                  .rare = true,
-                                 .symbol = "θ_r"});
+                                 .symbol = "θ_r",
+                                 .serves = need::surroundings});
         v.quantity(s.winding_limit, {.key = "winding_limit",
                                         .label = "Winding limit",
                                         .unit = "°C",
@@ -95,7 +101,8 @@ struct Motor {
                                         .help = "Class B 130 °C, F 155 °C, H 180 °C.",
                                         .source = "IEC 60085",
                                         .rare = true,
-                                        .symbol = "θ_max"});
+                                        .symbol = "θ_max",
+                                        .serves = need::surroundings});
         v.quantity(s.torque_constant, {.key = "torque_constant",
                                           .label = "Torque constant",
                                           .unit = "N·m/A",
@@ -104,7 +111,8 @@ struct Motor {
                                                   "amperes shows it 1.41 times smaller.",
                                           .required = false,
                                           .if_empty = "no currents",
-                                          .symbol = "K_t"});
+                                          .symbol = "K_t",
+                                          .serves = need::current});
         v.quantity(s.resistance, {.key = "resistance",
                                      .label = "Resistance R_LL",
                                      .unit = "Ω",
@@ -112,7 +120,8 @@ struct Motor {
                                      .help = "Terminal to terminal, between two leads at 20 °C; not per phase.",
                                      .required = false,
                                      .if_empty = "no loss shown",
-                                     .symbol = "R_LL"});
+                                     .symbol = "R_LL",
+                                     .serves = need::resistance});
         v.quantity(s.brake_inertia, {.key = "brake_inertia",
                                         .label = "Motor brake inertia",
                                         .unit = "kg·cm²",
@@ -120,7 +129,8 @@ struct Motor {
                                         .help = "Sits rigidly on the rotor and counts with it.",
                                         .required = false,
                                         .if_empty = "none",
-                                        .symbol = "J_B"});
+                                        .symbol = "J_B",
+                                        .serves = need::rotor});
         v.quantity(s.brake_torque, {.key = "brake_torque",
                                        .label = "Motor brake torque",
                                        .unit = "N·m",
@@ -128,7 +138,8 @@ struct Motor {
                                        .help = "Static holding torque of the spring-applied brake. Empty: no brake.",
                                        .required = false,
                                        .if_empty = "no brake",
-                                       .symbol = "T_B"});
+                                       .symbol = "T_B",
+                                       .serves = need::motor_brake});
         v.quantity(s.mass, {.key = "mass",
                                .label = "Motor mass",
                                .unit = "kg",
@@ -137,7 +148,8 @@ struct Motor {
                                .required = false,
                                .if_empty = "not shown",
                                .rare = true,
-                               .symbol = "m_M"});
+                               .symbol = "m_M",
+                               .serves = need::riding_mass});
         v.quantity(s.shaft_diameter, {.key = "shaft_diameter",
                                          .label = "Shaft diameter",
                                          .unit = "mm",
@@ -172,7 +184,8 @@ struct Drive {
                 .unit = "V",
                 .range = {0, 2000, true},
                 .help = "Lowest DC bus voltage in service. The knee of the peak curve moves with it (estimate).",
-                .symbol = "U"});
+                .symbol = "U",
+                .serves = need::voltage});
         v.quantity(s.stop_time, {.key = "stop_time",
                                     .label = "Emergency stop in",
                                     .unit = "s",

@@ -24,6 +24,9 @@ struct Problem {
 
 using Problems = std::vector<Problem>;
 
+/// What a field is called where its place is not seen: "Time, segment 2", "Torque, peak curve, point 1".
+std::string field_and_place(const std::string& field, const std::string& path);
+
 /// "line 12, /axes/0/mechanism/lead (Lead): …"
 std::string to_text(const Problem& p);
 

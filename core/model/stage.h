@@ -23,7 +23,7 @@ struct Stage {
     template <class Self, class V> static void describe(Self& s, V& v) {
         v.text(s.name, {"name", "Stage", "What it is."});
         v.choice(s.kind, {"type", "Type", kinds, "For the drawing and the record; the arithmetic is the same.", true,
-                             "", Motion::shaft});
+                             "", Motion::shaft, need::record});
         v.quantity(s.ratio, {.key = "ratio",
                                 .label = "Ratio",
                                 .unit = "1",
@@ -31,7 +31,8 @@ struct Stage {
                                 .typical = {0.05, 500},
                                 .help = "Input speed over output speed; 5 makes the motor turn five times as fast.",
                                 .symbol = "i",
-                                .needs = Motion::shaft});
+                                .needs = Motion::shaft,
+                                .serves = need::travel});
         v.quantity(s.inertia, {.key = "inertia",
                                   .label = "Inertia at its input",
                                   .unit = "kg·cm²",
@@ -41,7 +42,8 @@ struct Stage {
                                   .required = false,
                                   .if_empty = "none",
                                   .symbol = "J_s",
-                                  .needs = Motion::shaft});
+                                  .needs = Motion::shaft,
+                                  .serves = need::inertia});
         v.quantity(s.efficiency, {.key = "efficiency",
                                      .label = "Efficiency, driving",
                                      .unit = "1",
@@ -49,7 +51,8 @@ struct Stage {
                                      .typical = {0.3, 1},
                                      .help = "From the motor to the load.",
                                      .symbol = "η_f",
-                                     .needs = Motion::shaft});
+                                     .needs = Motion::shaft,
+                                     .serves = need::force});
         v.quantity(s.efficiency_back,
             {.key = "efficiency_back",
                 .label = "Efficiency, back",
@@ -60,7 +63,8 @@ struct Stage {
                 .if_empty = "2 − 1/η",
                 .rare = true,
                 .symbol = "η_b",
-                .needs = Motion::shaft});
+                .needs = Motion::shaft,
+                .serves = need::force});
     }
 };
 

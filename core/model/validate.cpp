@@ -26,10 +26,10 @@ void check_curve(Problems& out, const std::vector<CurvePoint>& curve, const std:
         return;
     }
     if (curve[0].speed.given() && curve[0].speed.si != 0)
-        error(out, path + "/0/speed", label, "found " + curve[0].speed.text + "; the first point stands at 0 rpm");
+        error(out, path + "/0/speed", "Speed", "found " + curve[0].speed.text + "; the first point stands at 0 rpm");
     for (std::size_t i = 1; i < curve.size(); ++i)
         if (curve[i].speed.given() && curve[i - 1].speed.given() && !(curve[i].speed.si > curve[i - 1].speed.si))
-            error(out, path + "/" + std::to_string(i) + "/speed", label,
+            error(out, path + "/" + std::to_string(i) + "/speed", "Speed",
                 "found " + curve[i].speed.text + " after " + curve[i - 1].speed.text + "; speeds must rise");
 }
 
@@ -224,6 +224,8 @@ Problems validate(const Axis& axis, const std::string& path, const std::vector<M
     const bool no_motor = axis.motor.empty() || motion_of(axis.mechanism).direct; // rotary motors are all there are
     const std::string motor = path + "/motor/";
     Problems out = check_quantities(axis, path, no_motor ? path + "/motor" : "");
+    if (no_motor && axis.drive.bus_voltage.text.empty()) // nobody asks for it yet
+        std::erase_if(out, [&](const Problem& p) { return p.path == path + "/drive/bus_voltage"; });
     for (Problem p : axis.unread) {
         if (no_motor && p.path.starts_with("/motor")) continue;
         p.path = path + p.path;

@@ -4,6 +4,7 @@
 
 #include <cmath>
 #include <type_traits>
+#include <utility>
 
 namespace fulmox {
 
@@ -13,7 +14,8 @@ class Walker {
   public:
     FieldRefs out;
 
-    explicit Walker(std::string path) : path_(std::move(path)) {}
+    /// With `only`, goes into what leads there and no further: nothing else is made the walker's own.
+    explicit Walker(std::string path, std::string only = {}) : path_(std::move(path)), only_(std::move(only)) {}
 
     template <Kind K> void quantity(Quantity<K>& q, const QuantitySpec& spec) {
         FieldRef& f = add(FieldRef::Type::quantity, spec.key);
@@ -21,6 +23,7 @@ class Walker {
         f.quantity_spec = spec;
         f.quantity = &q;
         f.active = applies(spec.when, spec.needs);
+        serve(f, spec.serves);
         if (spec.decides) chosen_.note(depth_, spec.key, q.given() ? Conditions::given : "");
     }
     template <Order O> void quantity(MotionQuantity<O>& q, const QuantitySpec& spec) {
@@ -29,6 +32,7 @@ class Walker {
         f.quantity_spec = spec.on_rotary(rotary<O>());
         f.quantity = &q;
         f.active = applies(spec.when, spec.needs);
+        serve(f, spec.serves);
         f.reread = [&q, about_axis = rotary<O>()] {
             q.si = std::numeric_limits<double>::quiet_NaN();
             q.read(about_axis);
@@ -53,6 +57,7 @@ class Walker {
         f.chosen = [&e] { return static_cast<int>(e); };
         f.choose = [&e](int i) { e = static_cast<E>(i); };
         f.active = applies(spec.when, spec.needs);
+        serve(f, spec.serves);
         chosen_.note(depth_, spec.key, spec.options[static_cast<std::size_t>(e)].key);
     }
     void flag(bool& b, const FlagSpec& spec) {
@@ -61,12 +66,16 @@ class Walker {
         f.flag = &b;
     }
     template <class T> void group(T& t, const GroupSpec& spec) {
-        add(FieldRef::Type::group, spec.key).group_spec = spec;
-        inside(spec.key, [&] { T::describe(t, *this); });
+        FieldRef& f = add(FieldRef::Type::group, spec.key);
+        f.group_spec = spec;
+        serve(f, spec.serves);
+        inside(spec.key, f.serves, [&] { T::describe(t, *this); });
     }
-    template <class T> void list(std::vector<T>& items, const ListSpec& spec) {
+    template <class List> void list(List& items, const ListSpec& spec) {
+        using T = typename List::value_type;
         FieldRef& f = add(FieldRef::Type::list, spec.key);
         f.list_spec = spec;
+        serve(f, spec.serves);
         f.list_size = [&items] { return items.size(); };
         f.list_insert = [&items](std::size_t i) { items.insert(at(items, i), T{}); };
         f.list_duplicate = [&items](std::size_t i) {
@@ -79,14 +88,15 @@ class Walker {
             items.erase(at(items, from));
             items.insert(at(items, to), std::move(moved));
         };
-        inside(spec.key, [&] {
+        inside(spec.key, f.serves, [&] {
             for (std::size_t i = 0; i < items.size(); ++i)
-                inside(std::to_string(i), [&] { T::describe(items[i], *this); });
+                inside(std::to_string(i), serves_, [&] { T::describe(items[i], *this); });
         });
     }
     template <class... T> void variant(std::variant<T...>& v, const GroupSpec& spec) {
         FieldRef& f = add(FieldRef::Type::variant, spec.key);
         f.group_spec = spec;
+        serve(f, spec.serves);
         f.variant_kinds = {Option{T::kind_key, T::kind_label}...};
         f.chosen = [&v] { return static_cast<int>(v.index()); };
         f.choose = [&v](int i) {
@@ -94,17 +104,26 @@ class Walker {
             // only a change of kind makes a new value
             if (static_cast<int>(v.index()) != i) static_cast<void>(((k++ == i && (v = T{}, true)) || ...));
         };
-        inside(
-            spec.key, [&] { std::visit([&](auto& held) { std::decay_t<decltype(held)>::describe(held, *this); }, v); });
+        inside(spec.key, f.serves,
+            [&] { std::visit([&](auto& held) { std::decay_t<decltype(held)>::describe(held, *this); }, v); });
     }
 
   private:
-    std::string path_;
+    std::string path_, only_;
     int depth_ = 0;
     Motion motion_;
     Conditions chosen_;
+    unsigned serves_ = need::everything;
 
-    template <class T> static auto at(std::vector<T>& items, std::size_t i) {
+    bool leads_to_it(const std::string& key) const {
+        const std::size_t end = path_.size() + 1 + key.size();
+        return only_.size() > end && only_[end] == '/' && only_[path_.size()] == '/' && only_.starts_with(path_) &&
+               only_.compare(path_.size() + 1, key.size(), key) == 0;
+    }
+    static void serve(FieldRef& f, unsigned own) {
+        if (own != 0) f.serves = own;
+    }
+    template <class List> static auto at(List& items, std::size_t i) {
         return items.begin() + static_cast<std::ptrdiff_t>(std::min(i, items.size()));
     }
     FieldRef& add(FieldRef::Type type, const char* key) {
@@ -112,10 +131,13 @@ class Walker {
         f.type = type;
         f.path = path_ + "/" + key;
         f.depth = depth_;
+        f.serves = serves_;
         return f;
     }
-    template <class F> void inside(const std::string& key, F&& f) {
+    template <class F> void inside(const std::string& key, unsigned serves, F&& f) {
         const std::size_t length = path_.size();
+        if (!only_.empty() && !leads_to_it(key)) return;
+        const unsigned before = std::exchange(serves_, serves);
         path_ += "/" + key;
         ++depth_;
         const std::size_t chosen = chosen_.size();
@@ -123,6 +145,7 @@ class Walker {
         chosen_.forget_from(chosen);
         --depth_;
         path_.resize(length);
+        serves_ = before;
     }
     bool applies(std::string_view when, unsigned needs) const {
         return (needs & motion_.has) == needs && chosen_.hold(depth_, when);
@@ -170,7 +193,9 @@ std::string FieldRef::label() const {
 }
 
 std::optional<FieldRef> find_field(Machine& root, const std::string& path) {
-    for (FieldRef& f : walk(root))
+    Walker w("", path);
+    Machine::describe(root, w);
+    for (FieldRef& f : w.out)
         if (f.path == path) return std::move(f);
     return std::nullopt;
 }
@@ -261,7 +286,8 @@ class Counter {
     template <class T> void group(const T& t, const GroupSpec& spec) {
         inside(spec.key, [&] { T::describe(t, *this); });
     }
-    template <class T> void list(const std::vector<T>& items, const ListSpec& spec) {
+    template <class List> void list(const List& items, const ListSpec& spec) {
+        using T = typename List::value_type;
         look(items.size(), spec.most, spec.key, spec.label);
         inside(spec.key, [&] {
             for (std::size_t i = 0; i < items.size() && !out; ++i)
@@ -315,7 +341,8 @@ class Checker {
     template <class T> void group(const T& t, const GroupSpec& spec) {
         inside(spec.key, [&] { T::describe(t, *this); });
     }
-    template <class T> void list(const std::vector<T>& items, const ListSpec& spec) {
+    template <class List> void list(const List& items, const ListSpec& spec) {
+        using T = typename List::value_type;
         inside(spec.key, [&] {
             for (std::size_t i = 0; i < items.size(); ++i)
                 inside(std::to_string(i), [&] { T::describe(items[i], *this); });
@@ -385,21 +412,6 @@ std::optional<Problem> assign(FieldRef& f, std::string_view text) {
     q.unit = r->unit;
     q.text = with_unit(text, *r);
     return std::nullopt;
-}
-
-std::string to_text(const Problem& p) {
-    std::string out;
-    if (p.line > 0) out += "line " + std::to_string(p.line) + ", ";
-    if (!p.path.empty()) out += p.path;
-    if (!p.field.empty()) out += " (" + p.field + ")";
-    if (!out.empty()) out += ": ";
-    return out + p.message;
-}
-
-bool has_errors(const Problems& problems) {
-    for (const Problem& p : problems)
-        if (p.severity == Severity::error) return true;
-    return false;
 }
 
 std::optional<Problem> overfull(const Machine& machine) {

@@ -16,8 +16,9 @@ namespace fulmox {
 struct FieldRef {
     enum class Type { quantity, text, choice, flag, group, list, variant, samples };
     Type type;
-    std::string path;   ///< JSON pointer
-    bool active = true; ///< false where another choice makes the field meaningless
+    std::string path;                   ///< JSON pointer
+    bool active = true;                 ///< false where another choice makes the field meaningless
+    unsigned serves = need::everything; ///< what results it is used for
     Kind kind = Kind::illegal;
     QuantitySpec quantity_spec{};
     QuantityBase* quantity = nullptr;

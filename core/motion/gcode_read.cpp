@@ -154,7 +154,8 @@ class Reader {
         const int code = static_cast<int>(std::lround(w.value));
         if (code == 2 || code == 30) ended_ = true;
         if (code == 47 || (code >= 96 && code <= 99))
-            return fail(word_text(w) + " calls or repeats a part of a program, and is not understood; write the moves out");
+            return fail(
+                word_text(w) + " calls or repeats a part of a program, and is not understood; write the moves out");
         return true;
     }
     void skip(const Word& w) {

@@ -257,3 +257,28 @@ TEST_CASE("a new project can be filled in from nothing, and every page stands em
     REQUIRE(w.document().assessment().demand);
     CHECK(w.document().assessment().demand->peak_speed == Approx(0.2 / 1.5 * 1.5 / 0.005 * 2 * M_PI));
 }
+
+TEST_CASE("what is known is shown, and what is not says for what it waits") {
+    Window w;
+    w.click_page(2);
+    const double third = w.document().assessment().motion->phases[2].start;
+    w.document().edit(QStringLiteral("forget"), [](Machine& m) {
+        std::get<MoveByLimits>(m.axes[0].cycle.segments[2].what).distance = MotionQuantity<Order::position>();
+    });
+    w.settle();
+    auto* plot = w.window.findChild<CyclePlot*>();
+    REQUIRE(plot);
+    CHECK(plot->missing() == QStringLiteral("waits for: Distance, segment 3"));
+    REQUIRE(plot->graph(0)->dataCount() > 10); // the two segments before it
+    CHECK(plot->graph(0)->data()->at(plot->graph(0)->dataCount() - 1)->key == Approx(third));
+    CHECK(w.child<SegmentTable>("segments")->item(0, SegmentTable::time)->text() == QStringLiteral("0.75 s"));
+    w.click_page(3);
+    w.settle();
+    int waiting = 0;
+    for (const QLabel* l : w.window.findChildren<QLabel*>())
+        if (l->isVisible() && l->text() == QStringLiteral("waits for: Distance, segment 3")) ++waiting;
+    CHECK(waiting >= 5); // the tiles and the pictures
+    w.click_page(4);
+    w.settle();
+    CHECK(w.document().assessment().limit("inertia_ratio")->state != LimitState::cannot_say);
+}

@@ -284,8 +284,8 @@ TEST_CASE("an emergency stop of a crank finds its worst place, between the place
     const double v = p.motion.peak_speed, alpha = v / 0.05;
     const std::vector<double> payloads = payloads_of(p.motion, first_payload(m.axes[0]));
     for (int i = 0; i <= 2000; ++i)
-        for (const double payload : {*std::min_element(payloads.begin(), payloads.end()),
-                 *std::max_element(payloads.begin(), payloads.end())})
+        for (const double payload :
+            {*std::min_element(payloads.begin(), payloads.end()), *std::max_element(payloads.begin(), payloads.end())})
             for (const double way : {1.0, -1.0})
                 for (int k = 0; k <= 40; ++k) {
                     Span s;

@@ -139,3 +139,51 @@ TEST_CASE("lists and kinds can be edited through their references") {
     kind->choose(0);
     CHECK(std::holds_alternative<MoveInTime>(m.axes[0].cycle.segments[0].what));
 }
+
+TEST_CASE("copies of a project share what is not changed") {
+    const Machine before = demo();
+    Machine after = before;
+    const auto same = [&](std::size_t i) { return &std::as_const(before.axes)[i] == &std::as_const(after.axes)[i]; };
+    for (std::size_t i = 0; i < before.axes.size(); ++i) CHECK(same(i));
+    auto field = find_field(after, "/axes/2/load/payload");
+    REQUIRE(field);
+    CHECK(same(1));
+    CHECK(!same(2));
+    REQUIRE(!assign(*field, "123 kg"));
+    CHECK(std::as_const(after.axes)[2].load.payload.text == "123 kg");
+    CHECK(before.axes[2].load.payload.text != "123 kg");
+    CHECK(after != before);
+    CHECK(std::as_const(after.axes)[1] == before.axes[1]);
+    // as a vector would
+    after.axes.erase(after.axes.begin() + 2);
+    CHECK(after.axes.size() == before.axes.size() - 1);
+    CHECK(&std::as_const(after.axes)[2] == &before.axes[3]);
+    after.axes.insert(after.axes.begin(), Axis{});
+    CHECK(std::as_const(after.axes)[0].name.empty());
+    CHECK(&std::as_const(after.axes)[1] == &before.axes[0]);
+    after.axes.resize(9, before.axes[0]);
+    after.axes.back().name = "last of nine";
+    CHECK(std::as_const(after.axes)[7] == before.axes[0]);
+    CHECK_THROWS_AS(after.axes.at(9), std::out_of_range);
+    for (Axis& a : after.axes) a.name = "all";
+    CHECK(before.axes[0].name != "all");
+}
+
+TEST_CASE("a field is found by its path, and is what a walk over everything finds") {
+    Machine m = demo();
+    int found = 0;
+    for (const FieldRef& f : walk(m)) {
+        const auto one = find_field(m, f.path);
+        INFO(f.path);
+        REQUIRE(one);
+        CHECK(one->type == f.type);
+        CHECK(one->active == f.active);
+        CHECK(one->serves == f.serves);
+        CHECK(one->quantity == f.quantity);
+        CHECK(one->label() == f.label());
+        ++found;
+    }
+    CHECK(found > 500);
+    for (const char* path : {"", "/", "/axes/99", "/axes/0/load/payloads", "/axes/0/load/payload/", "/axe", "axes"})
+        CHECK(!find_field(m, path));
+}

@@ -1,14 +1,15 @@
 // The quadrature of a span, the polynomial between its nodes, and a demand cut into parts.
-#include "core/demand/cores.h"
 #include "core/demand/span_polynomial.h"
 #include "core/match/assess.h"
 #include "core/motor/capability.h"
+#include "core/report/json_report.h"
 #include "tests/mechanisms.h"
 
 #include <atomic>
 #include <boost/math/tools/roots.hpp>
 #include <cmath>
 #include <cstring>
+#include <oneapi/tbb/global_control.h>
 #include <rapidcheck.h>
 
 using namespace fulmox;
@@ -146,17 +147,21 @@ TEST_CASE("the largest value of a smooth quantity is found between the nodes to 
     }
 }
 
-TEST_CASE("every piece of work is done once, and an exception comes through") {
-    for (const std::size_t count : {0, 1, 2, 7, 1000}) {
-        std::vector<std::atomic<int>> done(count);
-        each_on_a_core(count, [&](std::size_t i) { ++done[i]; });
-        for (const auto& n : done) CHECK(n == 1);
+TEST_CASE("the same bits on one core and on many") {
+    for (const char* kind : {"screw", "arm", "winder"}) {
+        INFO(kind);
+        Machine m = with_long_cycle(machine_with(kind), 1200);
+        if (std::string(kind) == "winder") // winds on and on otherwise
+            for (Segment& s : m.axes[0].cycle.segments)
+                if (auto* mv = std::get_if<MoveInTime>(&s.what)) mv->distance.si *= 0.01;
+        const auto on = [&](std::size_t cores) {
+            const tbb::global_control limit(tbb::global_control::max_allowed_parallelism, cores);
+            return assessment_json(m, {assess(m, 0)}, {}, {});
+        };
+        const std::string one = on(1);
+        CHECK(one.find("demand.rms_torque") != std::string::npos);
+        for (int again = 0; again < 3; ++again) CHECK(on(8) == one);
     }
-    CHECK_THROWS_AS(each_on_a_core(20,
-                        [](std::size_t i) {
-                            if (i == 13) throw std::out_of_range("13");
-                        }),
-        std::out_of_range);
 }
 
 TEST_CASE("a cycle of a thousand moves is the cycle of ten a hundred times over, and the same bits every time") {

@@ -150,7 +150,8 @@ TEST_CASE("a rack, a belt and a feed by plain arithmetic") {
         "axis speed, 3000 rpm, i 5", "arithmetic", 3000.0 / 5 * 0.18849556 / 60, 3000 / 60.0 / 5 * turn, 1e-7, "m/s");
     std::get<RackPinion>(m.axes[0].mechanism).cut = Teeth::helical;
     // 19.5283° makes 30 teeth of normal module 2 travel 200 mm
-    outside("helical pinion, 19.5283°, z 30, m_n 2", "π z m_n/cos β", 0.2, 2 * M_PI * load_model(m, m.axes[0]).radius, 2e-6, "m");
+    outside("helical pinion, 19.5283°, z 30, m_n 2", "π z m_n/cos β", 0.2, 2 * M_PI * load_model(m, m.axes[0]).radius,
+        2e-6, "m");
     m = machine_with("belt");
     outside("belt, z 32, pitch 5 mm", "z p", 0.16, 2 * M_PI * load_model(m, m.axes[0]).radius, 1e-12, "m");
 }

@@ -32,14 +32,16 @@ struct RackPinion {
                                 .unit = "1",
                                 .range = {3, 1000},
                                 .help = "Number of teeth.",
-                                .symbol = "z"});
+                                .symbol = "z",
+                                .serves = need::travel});
         v.quantity(s.module, {.key = "module",
                                  .label = "Module",
                                  .unit = "mm",
                                  .range = {0, 100, true},
                                  .typical = {0.2, 25},
                                  .help = "Normal module m_n of helical teeth.",
-                                 .symbol = "m"});
+                                 .symbol = "m",
+                                 .serves = need::travel});
         v.quantity(s.helix,
             {.key = "helix",
                 .label = "Helix angle",
@@ -47,7 +49,8 @@ struct RackPinion {
                 .range = {0, 60},
                 .help = "On the pitch cylinder. 19.5283° makes the travel per turn of a normal module a round number.",
                 .symbol = "β",
-                .when = "cut=helical"});
+                .when = "cut=helical",
+                .serves = need::travel});
         v.quantity(s.pinion_inertia, {.key = "pinion_inertia",
                                          .label = "Pinion inertia",
                                          .unit = "kg·cm²",
@@ -55,8 +58,9 @@ struct RackPinion {
                                          .help = "Or leave empty and describe the pinion as a body on the shaft.",
                                          .required = false,
                                          .if_empty = "none, or as a body",
-                                         .symbol = "J_p"});
-        v.group(s.losses, {"losses", "Losses"});
+                                         .symbol = "J_p",
+                                         .serves = need::inertia});
+        v.group(s.losses, {"losses", "Losses", "", false, need::force});
     }
 };
 
@@ -94,14 +98,16 @@ struct BeltDrive {
                                 .unit = "1",
                                 .range = {3, 1000},
                                 .help = "Of the driving pulley or sprocket.",
-                                .symbol = "z"});
+                                .symbol = "z",
+                                .serves = need::travel});
         v.quantity(s.pitch, {.key = "pitch",
                                 .label = "Pitch",
                                 .unit = "mm",
                                 .range = {0, 500, true},
                                 .typical = {1, 60},
                                 .help = "Of the belt or chain.",
-                                .symbol = "p"});
+                                .symbol = "p",
+                                .serves = need::travel});
         v.quantity(s.pulley_inertia, {.key = "pulley_inertia",
                                          .label = "Driving pulley inertia",
                                          .unit = "kg·cm²",
@@ -109,13 +115,15 @@ struct BeltDrive {
                                          .help = "Or leave empty and describe it as a body on the shaft.",
                                          .required = false,
                                          .if_empty = "none, or as a body",
-                                         .symbol = "J_1"});
+                                         .symbol = "J_1",
+                                         .serves = need::inertia});
         v.quantity(s.idlers, {.key = "idlers",
                                  .label = "Idlers",
                                  .unit = "1",
                                  .range = {0, 100},
                                  .help = "How many further pulleys the loop turns.",
-                                 .symbol = "n_2"});
+                                 .symbol = "n_2",
+                                 .serves = need::inertia});
         v.quantity(s.idler_inertia, {.key = "idler_inertia",
                                         .label = "Inertia of one idler",
                                         .unit = "kg·cm²",
@@ -123,7 +131,8 @@ struct BeltDrive {
                                         .help = "Each turns faster than the driver where it is smaller.",
                                         .required = false,
                                         .if_empty = "none",
-                                        .symbol = "J_2"});
+                                        .symbol = "J_2",
+                                        .serves = need::inertia});
         v.quantity(s.idler_diameter, {.key = "idler_diameter",
                                          .label = "Idler diameter",
                                          .unit = "mm",
@@ -131,7 +140,8 @@ struct BeltDrive {
                                          .help = "Pitch diameter.",
                                          .required = false,
                                          .if_empty = "as the driving pulley",
-                                         .symbol = "d_2"});
+                                         .symbol = "d_2",
+                                         .serves = need::inertia});
         v.quantity(s.belt_mass,
             {.key = "belt_mass",
                 .label = "Mass of the belt",
@@ -140,7 +150,8 @@ struct BeltDrive {
                 .help = "The whole loop where it runs; for a motor that rides the belt stands and this is 0.",
                 .required = false,
                 .if_empty = "none",
-                .symbol = "m_b"});
+                .symbol = "m_b",
+                .serves = need::inertia});
         v.quantity(s.riding_mass, {.key = "riding_mass",
                                       .label = "Motor and gearhead",
                                       .unit = "kg",
@@ -149,8 +160,9 @@ struct BeltDrive {
                                       .required = false,
                                       .if_empty = "of the chosen motor",
                                       .symbol = "m_r",
-                                      .when = "motor_seat=rides"});
-        v.group(s.losses, {"losses", "Losses"});
+                                      .when = "motor_seat=rides",
+                                      .serves = need::inertia});
+        v.group(s.losses, {"losses", "Losses", "", false, need::force});
     }
 };
 
@@ -196,7 +208,8 @@ struct FreeForm {
                                  .range = {0, 1e5, true},
                                  .help = "Of the load for one turn of the input shaft.",
                                  .symbol = "p",
-                                 .when = "moves=linear"});
+                                 .when = "moves=linear",
+                                 .serves = need::travel});
         v.quantity(s.inertia, {.key = "inertia",
                                   .label = "Inertia at the shaft",
                                   .unit = "kg·cm²",
@@ -204,7 +217,8 @@ struct FreeForm {
                                   .help = "Everything that is not given as mass or body.",
                                   .required = false,
                                   .if_empty = "none",
-                                  .symbol = "J"});
+                                  .symbol = "J",
+                                  .serves = need::inertia});
         v.quantity(s.friction_torque, {.key = "friction_torque",
                                           .label = "Friction torque",
                                           .unit = "N·m",
@@ -212,7 +226,8 @@ struct FreeForm {
                                           .help = "At the load, against the motion; passes the efficiency.",
                                           .required = false,
                                           .if_empty = "none",
-                                          .symbol = "T_f"});
+                                          .symbol = "T_f",
+                                          .serves = need::force});
         v.quantity(
             s.constant_torque, {.key = "constant_torque",
                                    .label = "Constant torque",
@@ -221,8 +236,9 @@ struct FreeForm {
                                    .help = "At the load in the positive direction: a weight on a drum, a spring.",
                                    .required = false,
                                    .if_empty = "none",
-                                   .symbol = "T_0"});
-        v.group(s.losses, {"losses", "Losses"});
+                                   .symbol = "T_0",
+                                   .serves = need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::force});
     }
 };
 

@@ -31,7 +31,8 @@ struct Conveyor {
                                           .unit = "mm",
                                           .range = {0, 1e4, true},
                                           .help = "Of the pulley; the belt runs half its thickness further out.",
-                                          .symbol = "d"});
+                                          .symbol = "d",
+                                          .serves = need::travel});
         v.quantity(s.belt_thickness, {.key = "belt_thickness",
                                          .label = "Belt thickness",
                                          .unit = "mm",
@@ -39,7 +40,8 @@ struct Conveyor {
                                          .help = "Items move at the radius plus half of it.",
                                          .required = false,
                                          .if_empty = "0",
-                                         .symbol = "t"});
+                                         .symbol = "t",
+                                         .serves = need::travel});
         v.quantity(s.belt_mass, {.key = "belt_mass",
                                     .label = "Mass of the belt",
                                     .unit = "kg",
@@ -47,7 +49,8 @@ struct Conveyor {
                                     .help = "The whole loop; its weight is balanced on an incline.",
                                     .required = false,
                                     .if_empty = "none",
-                                    .symbol = "m_b"});
+                                    .symbol = "m_b",
+                                    .serves = need::inertia});
         v.quantity(s.belt_drag, {.key = "belt_drag",
                                     .label = "Drag of the belt",
                                     .unit = "N",
@@ -55,7 +58,8 @@ struct Conveyor {
                                     .help = "Of the empty belt on its bed, scrapers and seals, against the motion.",
                                     .required = false,
                                     .if_empty = "none",
-                                    .symbol = "F_b"});
+                                    .symbol = "F_b",
+                                    .serves = need::force});
         v.quantity(s.pulley_inertia, {.key = "pulley_inertia",
                                          .label = "Inertia of one pulley",
                                          .unit = "kg·cm²",
@@ -63,20 +67,23 @@ struct Conveyor {
                                          .help = "Drive and tail pulley alike, of the same diameter.",
                                          .required = false,
                                          .if_empty = "none",
-                                         .symbol = "J_1"});
+                                         .symbol = "J_1",
+                                         .serves = need::inertia});
         v.quantity(s.pulleys, {.key = "pulleys",
                                   .label = "Further pulleys",
                                   .unit = "1",
                                   .range = {0, 100},
                                   .help = "Of the same kind as the drive pulley.",
                                   .rare = true,
-                                  .symbol = "n_1"});
+                                  .symbol = "n_1",
+                                  .serves = need::inertia});
         v.quantity(s.rollers, {.key = "rollers",
                                   .label = "Carrying rollers",
                                   .unit = "1",
                                   .range = {0, 10000},
                                   .help = "Rollers under the belt.",
-                                  .symbol = "n_2"});
+                                  .symbol = "n_2",
+                                  .serves = need::inertia});
         v.quantity(s.roller_inertia, {.key = "roller_inertia",
                                          .label = "Inertia of one roller",
                                          .unit = "kg·cm²",
@@ -84,7 +91,8 @@ struct Conveyor {
                                          .help = "About its own axis.",
                                          .required = false,
                                          .if_empty = "none",
-                                         .symbol = "J_2"});
+                                         .symbol = "J_2",
+                                         .serves = need::inertia});
         v.quantity(s.roller_diameter, {.key = "roller_diameter",
                                           .label = "Roller diameter",
                                           .unit = "mm",
@@ -92,8 +100,9 @@ struct Conveyor {
                                           .help = "Rollers turn at belt speed over their radius plus half the belt.",
                                           .required = false,
                                           .if_empty = "as the pulley",
-                                          .symbol = "d_2"});
-        v.group(s.losses, {"losses", "Losses"});
+                                          .symbol = "d_2",
+                                          .serves = need::inertia});
+        v.group(s.losses, {"losses", "Losses", "", false, need::force});
     }
 };
 
@@ -118,7 +127,8 @@ struct FeedRolls {
                                         .unit = "mm",
                                         .range = {0, 1e4, true},
                                         .help = "Of the driven roll.",
-                                        .symbol = "d"});
+                                        .symbol = "d",
+                                        .serves = need::travel});
         v.quantity(s.roll_inertia, {.key = "roll_inertia",
                                        .label = "Roll inertia",
                                        .unit = "kg·cm²",
@@ -126,7 +136,8 @@ struct FeedRolls {
                                        .help = "Of the driven roll with its journals.",
                                        .required = false,
                                        .if_empty = "none, or as a body",
-                                       .symbol = "J_1"});
+                                       .symbol = "J_1",
+                                       .serves = need::inertia});
         v.quantity(s.follower_diameter, {.key = "follower_diameter",
                                             .label = "Follower diameter",
                                             .unit = "mm",
@@ -134,7 +145,8 @@ struct FeedRolls {
                                             .help = "Of the roll that is pressed on.",
                                             .required = false,
                                             .if_empty = "as the driven roll",
-                                            .symbol = "d_2"});
+                                            .symbol = "d_2",
+                                            .serves = need::inertia});
         v.quantity(s.follower_inertia, {.key = "follower_inertia",
                                            .label = "Follower inertia",
                                            .unit = "kg·cm²",
@@ -142,7 +154,8 @@ struct FeedRolls {
                                            .help = "Turns at the same surface speed.",
                                            .required = false,
                                            .if_empty = "none",
-                                           .symbol = "J_2"});
+                                           .symbol = "J_2",
+                                           .serves = need::inertia});
         v.quantity(
             s.tension, {.key = "tension",
                            .label = "Web tension",
@@ -151,8 +164,9 @@ struct FeedRolls {
                            .help = "What the web pulls against the feed, less what pulls with it. Stays on at rest.",
                            .required = false,
                            .if_empty = "none",
-                           .symbol = "F_w"});
-        v.group(s.losses, {"losses", "Losses"});
+                           .symbol = "F_w",
+                           .serves = need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::force});
     }
 };
 
@@ -185,32 +199,37 @@ struct Winder {
                                         .unit = "mm",
                                         .range = {0, 1e4, true},
                                         .help = "Outer diameter of the empty core.",
-                                        .symbol = "D_c"});
+                                        .symbol = "D_c",
+                                        .serves = need::travel | need::inertia});
         v.quantity(s.roll_diameter, {.key = "roll_diameter",
                                         .label = "Full roll diameter",
                                         .unit = "mm",
                                         .range = {0, 1e5, true},
                                         .help = "Larger than the core.",
-                                        .symbol = "D"});
+                                        .symbol = "D",
+                                        .serves = need::travel | need::inertia});
         v.quantity(s.web_thickness, {.key = "web_thickness",
                                         .label = "Web thickness",
                                         .unit = "mm",
                                         .range = {0, 1000, true},
                                         .help = "R² = R_core² + s h/π for a web length s.",
-                                        .symbol = "h"});
+                                        .symbol = "h",
+                                        .serves = need::travel | need::inertia});
         v.quantity(s.web_width, {.key = "web_width",
                                     .label = "Web width",
                                     .unit = "mm",
                                     .range = {0, 1e5, true},
                                     .help = "Width of the roll.",
-                                    .symbol = "w"});
+                                    .symbol = "w",
+                                    .serves = need::inertia});
         v.quantity(s.web_density, {.key = "web_density",
                                       .label = "Web density",
                                       .unit = "kg/m³",
                                       .range = {0, 30000, true},
                                       .typical = {20, 9000},
                                       .help = "Of the wound web, air between the layers included.",
-                                      .symbol = "ρ"});
+                                      .symbol = "ρ",
+                                      .serves = need::inertia});
         v.quantity(s.core_inertia, {.key = "core_inertia",
                                        .label = "Core inertia",
                                        .unit = "kg·cm²",
@@ -218,14 +237,16 @@ struct Winder {
                                        .help = "Core, chuck and shaft.",
                                        .required = false,
                                        .if_empty = "none, or as a body",
-                                       .symbol = "J_c"});
+                                       .symbol = "J_c",
+                                       .serves = need::inertia});
         v.quantity(s.tension, {.key = "tension",
                                   .label = "Web tension",
                                   .unit = "N",
                                   .range = {0, 1e7},
                                   .help = "Stays on at rest.",
-                                  .symbol = "F_w"});
-        v.group(s.losses, {"losses", "Losses"});
+                                  .symbol = "F_w",
+                                  .serves = need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::force});
     }
 };
 
@@ -249,13 +270,15 @@ struct Hoist {
                                         .unit = "mm",
                                         .range = {0, 1e5, true},
                                         .help = "To the middle of the rope.",
-                                        .symbol = "D"});
+                                        .symbol = "D",
+                                        .serves = need::travel});
         v.quantity(s.falls, {.key = "falls",
                                 .label = "Falls of rope",
                                 .unit = "1",
                                 .range = {1, 32},
                                 .help = "The load moves at rope speed over the falls.",
-                                .symbol = "n"});
+                                .symbol = "n",
+                                .serves = need::travel});
         v.quantity(s.drum_inertia, {.key = "drum_inertia",
                                        .label = "Drum inertia",
                                        .unit = "kg·cm²",
@@ -263,8 +286,9 @@ struct Hoist {
                                        .help = "With the rope on it.",
                                        .required = false,
                                        .if_empty = "none, or as a body",
-                                       .symbol = "J_d"});
-        v.group(s.losses, {"losses", "Losses"});
+                                       .symbol = "J_d",
+                                       .serves = need::inertia});
+        v.group(s.losses, {"losses", "Losses", "", false, need::force});
     }
 };
 

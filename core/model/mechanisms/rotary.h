@@ -29,7 +29,8 @@ struct RotaryTable {
                                         .help = "Of the table itself; or describe it as a body on the shaft.",
                                         .required = false,
                                         .if_empty = "none, or as a body",
-                                        .symbol = "J_t"});
+                                        .symbol = "J_t",
+                                        .serves = need::inertia});
         v.quantity(s.tilt, {.key = "tilt",
                                .label = "Tilt of the axis",
                                .unit = "deg",
@@ -37,7 +38,8 @@ struct RotaryTable {
                                .help = "From the vertical. A tilted table with an eccentric load swings in gravity.",
                                .required = false,
                                .if_empty = "0, axis vertical",
-                               .symbol = "δ"});
+                               .symbol = "δ",
+                               .serves = need::force});
         v.quantity(s.horizontal_at, {.key = "horizontal_at",
                                         .label = "Level at",
                                         .unit = "deg",
@@ -47,7 +49,8 @@ struct RotaryTable {
                                         .required = false,
                                         .if_empty = "0",
                                         .rare = true,
-                                        .symbol = "θ_h"});
+                                        .symbol = "θ_h",
+                                        .serves = need::force});
         v.quantity(s.payload_radius, {.key = "payload_radius",
                                          .label = "Radius of the payload",
                                          .unit = "mm",
@@ -55,7 +58,8 @@ struct RotaryTable {
                                          .help = "Distance of the payload from the axis; it adds m r².",
                                          .required = false,
                                          .if_empty = "on the axis",
-                                         .symbol = "r_p"});
+                                         .symbol = "r_p",
+                                         .serves = need::inertia});
         v.quantity(s.friction_torque,
             {.key = "friction_torque",
                 .label = "Friction torque",
@@ -64,8 +68,9 @@ struct RotaryTable {
                 .help = "Of the table bearing under load, against the motion; passes the efficiency.",
                 .required = false,
                 .if_empty = "none",
-                .symbol = "T_f"});
-        v.group(s.losses, {"losses", "Losses"});
+                .symbol = "T_f",
+                .serves = need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::force});
     }
 };
 
@@ -93,7 +98,8 @@ struct Arm {
                                       .help = "Of the arm itself about its pivot.",
                                       .required = false,
                                       .if_empty = "m (2 r)²/3, a rod",
-                                      .symbol = "J_a"});
+                                      .symbol = "J_a",
+                                      .serves = need::inertia});
         v.quantity(s.arm_mass, {.key = "arm_mass",
                                    .label = "Arm mass",
                                    .unit = "kg",
@@ -101,7 +107,8 @@ struct Arm {
                                    .help = "Of the arm itself.",
                                    .required = false,
                                    .if_empty = "none, or as bodies",
-                                   .symbol = "m_a"});
+                                   .symbol = "m_a",
+                                   .serves = need::inertia});
         v.quantity(s.arm_centre, {.key = "arm_centre",
                                      .label = "Arm centre of mass",
                                      .unit = "mm",
@@ -109,13 +116,15 @@ struct Arm {
                                      .help = "Distance from the pivot.",
                                      .required = false,
                                      .if_empty = "in the pivot",
-                                     .symbol = "r_a"});
+                                     .symbol = "r_a",
+                                     .serves = need::inertia});
         v.quantity(s.payload_radius, {.key = "payload_radius",
                                          .label = "Reach to the payload",
                                          .unit = "mm",
                                          .range = {0, 1e5},
                                          .help = "From the pivot to the centre of the payload.",
-                                         .symbol = "r_p"});
+                                         .symbol = "r_p",
+                                         .serves = need::inertia});
         v.quantity(s.horizontal_at, {.key = "horizontal_at",
                                         .label = "Level at",
                                         .unit = "deg",
@@ -123,7 +132,8 @@ struct Arm {
                                         .help = "Angle of the axis at which the arm stands level.",
                                         .required = false,
                                         .if_empty = "0",
-                                        .symbol = "θ_h"});
+                                        .symbol = "θ_h",
+                                        .serves = need::force});
         v.quantity(s.friction_torque, {.key = "friction_torque",
                                           .label = "Friction torque",
                                           .unit = "N·m",
@@ -131,8 +141,9 @@ struct Arm {
                                           .help = "Of the joint under load, against the motion; passes the efficiency.",
                                           .required = false,
                                           .if_empty = "none",
-                                          .symbol = "T_f"});
-        v.group(s.losses, {"losses", "Losses"});
+                                          .symbol = "T_f",
+                                          .serves = need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::force});
     }
 };
 
@@ -156,14 +167,16 @@ struct SliderCrank {
                                 .unit = "mm",
                                 .range = {0, 1e4, true},
                                 .help = "Half the stroke.",
-                                .symbol = "c"});
+                                .symbol = "c",
+                                .serves = need::travel});
         v.quantity(
             s.rod, {.key = "rod",
                        .label = "Rod length",
                        .unit = "mm",
                        .range = {0, 1e5, true},
                        .help = "Between its pins; longer than the crank. Share its mass between crank and slider.",
-                       .symbol = "l"});
+                       .symbol = "l",
+                       .serves = need::travel});
         v.quantity(s.crank_inertia, {.key = "crank_inertia",
                                         .label = "Crank inertia",
                                         .unit = "kg·cm²",
@@ -171,8 +184,9 @@ struct SliderCrank {
                                         .help = "Of crank, disc and shaft about the axis.",
                                         .required = false,
                                         .if_empty = "none, or as a body",
-                                        .symbol = "J_c"});
-        v.group(s.losses, {"losses", "Losses"});
+                                        .symbol = "J_c",
+                                        .serves = need::inertia});
+        v.group(s.losses, {"losses", "Losses", "", false, need::force});
     }
 };
 
@@ -195,7 +209,8 @@ struct ScotchYoke {
                                 .unit = "mm",
                                 .range = {0, 1e4, true},
                                 .help = "Half the stroke.",
-                                .symbol = "c"});
+                                .symbol = "c",
+                                .serves = need::travel});
         v.quantity(s.crank_inertia, {.key = "crank_inertia",
                                         .label = "Crank inertia",
                                         .unit = "kg·cm²",
@@ -203,8 +218,9 @@ struct ScotchYoke {
                                         .help = "Of crank, disc and shaft about the axis.",
                                         .required = false,
                                         .if_empty = "none, or as a body",
-                                        .symbol = "J_c"});
-        v.group(s.losses, {"losses", "Losses"});
+                                        .symbol = "J_c",
+                                        .serves = need::inertia});
+        v.group(s.losses, {"losses", "Losses", "", false, need::force});
     }
 };
 
@@ -229,20 +245,23 @@ struct Fan {
                                         .help = "With the fluid that turns along; or describe it as bodies.",
                                         .required = false,
                                         .if_empty = "none, or as bodies",
-                                        .symbol = "J_i"});
+                                        .symbol = "J_i",
+                                        .serves = need::inertia});
         v.quantity(s.reference_torque, {.key = "reference_torque",
                                            .label = "Load torque",
                                            .unit = "N·m",
                                            .range = {0, 1e7},
                                            .help = "At the reference speed; falls with its square.",
-                                           .symbol = "T_ref"});
+                                           .symbol = "T_ref",
+                                           .serves = need::force});
         v.quantity(s.reference_speed, {.key = "reference_speed",
                                           .label = "Reference speed",
                                           .unit = "rpm",
                                           .range = {0, 1e6, true},
                                           .help = "Where the load torque is known.",
-                                          .symbol = "n_ref"});
-        v.group(s.losses, {"losses", "Losses"});
+                                          .symbol = "n_ref",
+                                          .serves = need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::force});
     }
 };
 

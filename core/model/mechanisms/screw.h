@@ -67,14 +67,16 @@ struct Screw {
                                       .required = false,
                                       .if_empty = "none, or as a body",
                                       .symbol = "J_n",
-                                      .when = "turns=nut"});
+                                      .when = "turns=nut",
+                                      .serves = need::inertia});
         v.quantity(s.lead, {.key = "lead",
                                .label = "Lead",
                                .unit = "mm",
                                .range = {0, 1000, true},
                                .typical = {0.5, 100},
                                .help = "Travel per turn = pitch × starts. Not the pitch of a multi-start screw.",
-                               .symbol = "l"});
+                               .symbol = "l",
+                               .serves = need::travel});
         v.quantity(s.starts, {.key = "starts",
                                  .label = "Starts",
                                  .unit = "1",
@@ -84,7 +86,8 @@ struct Screw {
                                  .required = false,
                                  .if_empty = "from the pitch",
                                  .symbol = "n_s",
-                                 .when = "thread=trapezoidal"});
+                                 .when = "thread=trapezoidal",
+                                 .serves = need::force});
         v.quantity(
             s.pitch, {.key = "pitch",
                          .label = "Pitch",
@@ -97,14 +100,16 @@ struct Screw {
                          .required = false,
                          .if_empty = "from the starts",
                          .symbol = "P",
-                         .when = "thread=trapezoidal"});
+                         .when = "thread=trapezoidal",
+                         .serves = need::force});
         v.quantity(s.diameter, {.key = "diameter",
                                    .label = "Outer diameter",
                                    .unit = "mm",
                                    .range = {0, 1000, true},
                                    .typical = {2, 200},
                                    .help = "Nominal diameter of the screw, not the radius.",
-                                   .symbol = "d"});
+                                   .symbol = "d",
+                                   .serves = need::inertia | need::force | need::ball_return});
         v.quantity(s.root_diameter,
             {.key = "root_diameter",
                 .label = "Root diameter",
@@ -113,7 +118,8 @@ struct Screw {
                 .help = "Critical speed and buckling are reckoned on it; inertia on the mean of outer and root.",
                 .required = false,
                 .if_empty = "not judged",
-                .symbol = "d_r"});
+                .symbol = "d_r",
+                .serves = need::inertia | need::force | need::bending | need::buckling});
         v.quantity(s.pitch_diameter,
             {.key = "pitch_diameter",
                 .label = "Pitch diameter",
@@ -126,13 +132,15 @@ struct Screw {
                 .required = false,
                 .if_empty = "from the thread",
                 .rare = true,
-                .symbol = "d_m"});
+                .symbol = "d_m",
+                .serves = need::force});
         v.quantity(s.length, {.key = "length",
                                  .label = "Screw length",
                                  .unit = "mm",
                                  .range = {0, 30000, true},
                                  .help = "Whole length with journals.",
-                                 .symbol = "L"});
+                                 .symbol = "L",
+                                 .serves = need::inertia | need::bending | need::buckling});
         v.choice(
             s.fixity, {"fixity", "End bearings", fixities, "How the ends are held against bending. Motor side first."});
         v.quantity(s.free_length, {.key = "free_length",
@@ -142,7 +150,8 @@ struct Screw {
                                       .help = "Longest free length between bearings, for the critical speed.",
                                       .required = false,
                                       .if_empty = "screw length",
-                                      .symbol = "L_f"});
+                                      .symbol = "L_f",
+                                      .serves = need::bending | need::buckling});
         v.quantity(s.loaded_length, {.key = "loaded_length",
                                         .label = "Loaded length",
                                         .unit = "mm",
@@ -151,7 +160,8 @@ struct Screw {
                                         .required = false,
                                         .if_empty = "unsupported length",
                                         .rare = true,
-                                        .symbol = "L_b"});
+                                        .symbol = "L_b",
+                                        .serves = need::buckling});
         v.quantity(s.efficiency, {.key = "efficiency",
                                      .label = "Efficiency, driving",
                                      .unit = "1",
@@ -161,7 +171,8 @@ struct Screw {
                                      .required = false,
                                      .if_empty = "from the thread",
                                      .symbol = "η_f",
-                                     .decides = true});
+                                     .decides = true,
+                                     .serves = need::force});
         v.quantity(
             s.efficiency_back, {.key = "efficiency_back",
                                    .label = "Efficiency, back",
@@ -172,7 +183,8 @@ struct Screw {
                                    .required = false,
                                    .if_empty = "from η or the thread",
                                    .rare = true,
-                                   .symbol = "η_b"});
+                                   .symbol = "η_b",
+                                   .serves = need::force});
         v.quantity(s.thread_friction, {.key = "thread_friction",
                                           .label = "Thread friction",
                                           .unit = "1",
@@ -182,7 +194,8 @@ struct Screw {
                                           .source = "common practice, no source",
                                           .rare = true,
                                           .symbol = "μ_t",
-                                          .when = "thread!=roller&!efficiency"});
+                                          .when = "thread!=roller&!efficiency",
+                                          .serves = need::force});
         v.quantity(s.flank_half_angle, {.key = "flank_half_angle",
                                            .label = "Flank half angle",
                                            .unit = "deg",
@@ -192,7 +205,8 @@ struct Screw {
                                            .source = "ISO 2904; ASME B1.5",
                                            .rare = true,
                                            .symbol = "α_t",
-                                           .when = "thread=trapezoidal&!efficiency"});
+                                           .when = "thread=trapezoidal&!efficiency",
+                                           .serves = need::force});
         v.quantity(
             s.collar_friction, {.key = "collar_friction",
                                    .label = "Collar friction",
@@ -203,7 +217,8 @@ struct Screw {
                                    .if_empty = "none",
                                    .rare = true,
                                    .symbol = "μ_c",
-                                   .when = "thread=trapezoidal&!efficiency"});
+                                   .when = "thread=trapezoidal&!efficiency",
+                                   .serves = need::force});
         v.quantity(s.collar_diameter, {.key = "collar_diameter",
                                           .label = "Collar diameter",
                                           .unit = "mm",
@@ -213,7 +228,8 @@ struct Screw {
                                           .if_empty = "no collar",
                                           .rare = true,
                                           .symbol = "d_c",
-                                          .when = "thread=trapezoidal&!efficiency"});
+                                          .when = "thread=trapezoidal&!efficiency",
+                                          .serves = need::force});
         v.quantity(s.nut_preload, {.key = "nut_preload",
                                       .label = "Nut preload",
                                       .unit = "N",
@@ -222,7 +238,8 @@ struct Screw {
                                       .required = false,
                                       .if_empty = "none",
                                       .rare = true,
-                                      .symbol = "F_p"});
+                                      .symbol = "F_p",
+                                      .serves = need::force});
         v.quantity(s.preload_drag, {.key = "preload_drag",
                                        .label = "Nut drag torque",
                                        .unit = "N·m",
@@ -231,7 +248,8 @@ struct Screw {
                                        .source = "else 0.05 (tan λ)^-1/2 F_p l/2π: JIS B 1192, from memory",
                                        .required = false,
                                        .if_empty = "from the nut preload",
-                                       .symbol = "T_p"});
+                                       .symbol = "T_p",
+                                       .serves = need::force});
         v.quantity(s.bearing_drag, {.key = "bearing_drag",
                                        .label = "Bearing drag torque",
                                        .unit = "N·m",
@@ -239,7 +257,8 @@ struct Screw {
                                        .help = "Both support bearings with seals, at the screw.",
                                        .required = false,
                                        .if_empty = "none",
-                                       .symbol = "T_b"});
+                                       .symbol = "T_b",
+                                       .serves = need::force});
         v.quantity(
             s.speed_value, {.key = "speed_value",
                                .label = "Permitted d × n",
@@ -251,7 +270,8 @@ struct Screw {
                                .required = false,
                                .if_empty = "not judged",
                                .rare = true,
-                               .symbol = "dn"});
+                               .symbol = "dn",
+                               .serves = need::ball_return});
         v.quantity(s.density, {.key = "density",
                                   .label = "Screw density",
                                   .unit = "kg/m³",
@@ -260,7 +280,8 @@ struct Screw {
                                   .help = "Steel 7850 kg/m³.",
                                   .source = "handbook value",
                                   .rare = true,
-                                  .symbol = "ρ"});
+                                  .symbol = "ρ",
+                                  .serves = need::inertia | need::bending});
         v.quantity(s.elastic_modulus, {.key = "elastic_modulus",
                                           .label = "Elastic modulus",
                                           .unit = "GPa",
@@ -269,7 +290,8 @@ struct Screw {
                                           .help = "Steel 206 GPa.",
                                           .source = "handbook value",
                                           .rare = true,
-                                          .symbol = "E"});
+                                          .symbol = "E",
+                                          .serves = need::bending | need::buckling});
     }
 };
 

@@ -1,0 +1,456 @@
+#include "core/match/figures.h"
+
+#include "core/demand/closed_form.h"
+#include "core/drivetrain/screw_limits.h"
+#include "core/load/screw.h"
+#include "core/match/limits.h"
+#include "core/quantity/format.h"
+
+#include <array>
+#include <cmath>
+#include <limits>
+
+namespace fulmox {
+
+namespace {
+
+using In = const FigureInput&;
+
+constexpr double nan = std::numeric_limits<double>::quiet_NaN();
+
+bool always(In) { return true; }
+bool turns(In in) { return !in.words.direct; }
+bool has_motor(In in) { return in.can != nullptr; }
+bool has_constant(In in) { return has_motor(in) && in.axis.motor.torque_constant.given(); }
+bool has_resistance(In in) { return has_constant(in) && in.axis.motor.resistance.given(); }
+bool has_rotor(In in) { return !in.axis.motor.empty() && !in.words.direct; }
+bool breaks_away(In in) { return in.demand ? in.demand->breakaway.torque != 0 : in.load.breakaway > 1; }
+const Screw* turning_screw(In in) {
+    const auto* s = std::get_if<Screw>(&in.axis.mechanism);
+    return s && s->root_diameter.given() && s->turns == ScrewTurns::screw ? s : nullptr;
+}
+
+Kind along(In in, Order o) { return motion_kind(o, in.load.motion.rotary); }
+
+std::string when(const ShaftPoint& p, const Words& words) {
+    return "at " + format_number(p.time, 3) + " s and " + words.speed(std::abs(p.speed));
+}
+
+void torque_of(Figure& f, In in, const ShaftPoint& p) {
+    f.si = p.torque;
+    f.note = when(p, in.words);
+    if (in.workings) f.working = {sum_of_causes(p)};
+}
+void torque_or_never(Figure& f, In in, const ShaftPoint& p, const char* never) {
+    if (p.torque != 0) return torque_of(f, in, p);
+    f.si = nan;
+    f.note = never;
+}
+void work(Figure& f, In in, const char* symbol, const char* formula, const char* rule, const WorkingValues& values,
+    const char* source = "") {
+    if (in.workings) f.working.push_back(working_line(symbol, formula, rule, values, f.si, f.kind, source));
+}
+
+struct Best {
+    MotorSide side;
+    double ratio = 0; // 0: there is none
+};
+Best best_of(In in) {
+    const Demand& d = *in.demand;
+    if (d.load.rotor_inertia <= 0 || !(d.sums.c > 0)) return {};
+    Best b{motor_side(d), 0};
+    b.ratio = best_ratio(b.side.sums, b.side.inertia);
+    if (!(b.ratio > 0) || !std::isfinite(b.ratio)) b.ratio = 0;
+    return b;
+}
+bool has_best(In in) { return has_rotor(in) && (!in.demand || best_of(in).ratio > 0); }
+
+template <Cause C> void share_of(Figure& f, In in) {
+    f.si = in.demand->rms_torque > 0 ? in.demand->rms_share[static_cast<std::size_t>(C)] : nan;
+    f.note = "share of the RMS torque squared";
+    f.unit = "%";
+}
+
+void thread_working(Figure& f, In in) {
+    if (const auto* s = std::get_if<Screw>(&in.axis.mechanism)) f.working = screw_efficiency(*s, in.workings).working;
+}
+
+std::vector<FigureRow> motion_rows() {
+    using namespace need;
+    return {
+        {"motion.cycle_time", "Cycle time", nullptr, Kind::time, cycle, always,
+            [](Figure& f, In in) { f.si = in.motion->duration; }},
+        {"motion.cycles_per_hour", "Cycles per hour", nullptr, Kind::frequency, cycle, always,
+            [](Figure& f, In in) {
+                f.si = 1 / in.motion->duration;
+                f.unit = "cycles/h";
+                work(f, in, "f", "1/T", "1/T", {{"T", in.motion->duration}});
+            }},
+        {"motion.moves_per_hour", "Moves per hour", nullptr, Kind::frequency, cycle, always,
+            [](Figure& f, In in) {
+                const auto moves = static_cast<double>(in.motion->moves);
+                f.si = moves / in.motion->duration;
+                f.unit = "moves/h";
+                f.note = format_number(moves) + (in.motion->moves == 1 ? " move a cycle" : " moves a cycle");
+                work(f, in, "f_m", "moves a cycle/T", "n/T", {{"n", moves}, {"T", in.motion->duration}});
+            }},
+        {"motion.duty", "Moving share", nullptr, Kind::number, cycle, always,
+            [](Figure& f, In in) {
+                f.si = in.motion->duty();
+                f.unit = "%";
+                work(f, in, "duty", "moving time/cycle time", "t_m/T",
+                    {{"t_m", in.motion->moving_time}, {"T", in.motion->duration}});
+            }},
+        {"motion.stroke", "Stroke", nullptr, Kind::length, cycle, always,
+            [](Figure& f, In in) {
+                f.kind = along(in, Order::position);
+                f.si = in.motion->stroke();
+            }},
+        {"motion.advance", "Advance per cycle", nullptr, Kind::length, cycle, always,
+            [](Figure& f, In in) {
+                f.kind = along(in, Order::position);
+                f.si = in.motion->advance;
+            }},
+        {"motion.path", "Path per cycle", nullptr, Kind::length, cycle, always,
+            [](Figure& f, In in) {
+                f.kind = along(in, Order::position);
+                f.si = in.motion->path;
+            }},
+        {"motion.path_per_year", "Path per year", nullptr, Kind::speed, cycle, always,
+            [](Figure& f, In in) {
+                f.kind = along(in, Order::speed);
+                f.si = in.motion->path / in.motion->duration;
+                f.unit = in.load.motion.rotary ? "Mrev/year" : "km/year";
+                f.note = "running day and night";
+                work(f, in, "d_a", "path/T", "d/T", {{"d", in.motion->path}, {"T", in.motion->duration}});
+            }},
+        {"motion.peak_speed", "Peak speed", nullptr, Kind::speed, cycle, always,
+            [](Figure& f, In in) {
+                f.kind = along(in, Order::speed);
+                f.si = in.motion->peak_speed;
+            }},
+        {"motion.peak_acceleration", "Peak acceleration", nullptr, Kind::acceleration, cycle, always,
+            [](Figure& f, In in) {
+                f.kind = along(in, Order::acceleration);
+                f.si = in.motion->peak_acceleration;
+            }},
+        {"motion.peak_jerk", "Peak jerk", nullptr, Kind::jerk, cycle,
+            [](In in) { return !in.motion || std::isfinite(in.motion->peak_jerk); },
+            [](Figure& f, In in) {
+                f.kind = along(in, Order::jerk);
+                f.si = in.motion->peak_jerk;
+            }},
+    };
+}
+
+std::vector<FigureRow> load_rows() {
+    using namespace need;
+    return {
+        {"load.transmission_radius", "Travel per radian", nullptr, Kind::length_per_angle, travel,
+            [](In in) {
+                return in.load.path == LoadModel::Path::straight && !in.load.motion.rotary && !in.load.motion.direct;
+            },
+            [](Figure& f, In in) {
+                f.si = in.load.radius;
+                f.unit = "mm/rev";
+                if (const auto* s = std::get_if<Screw>(&in.axis.mechanism))
+                    work(f, in, "r", "l/2π", "l/(2*pi)", {{"l", s->lead.si}});
+            }},
+        {"load.ratio", "Ratio of the stages", nullptr, Kind::number, travel,
+            [](In in) { return in.load.ratio != 1 || !in.load.stages.empty(); },
+            [](Figure& f, In in) {
+                f.si = in.load.ratio;
+                f.note = "motor speed over mechanism speed";
+            }},
+        {"load.efficiency_forward", "Efficiency, driving", nullptr, Kind::number, travel | inertia | force, always,
+            [](Figure& f, In in) {
+                f.si = in.load.efficiency_forward;
+                const auto* s = std::get_if<Screw>(&in.axis.mechanism);
+                f.note = s && !s->efficiency.given() ? "from the thread" : "as given";
+                thread_working(f, in);
+            }},
+        {"load.efficiency_backward", "Efficiency, driven back", nullptr, Kind::number, travel | inertia | force, always,
+            [](Figure& f, In in) {
+                f.si = in.load.efficiency_backward;
+                f.note = f.si <= 0 ? "self-locking" : "";
+                thread_working(f, in);
+            }},
+        {"load.shaft_drag", "Drag at the shaft", nullptr, Kind::torque, travel | inertia | force, turns,
+            [](Figure& f, In in) { f.si = in.load.shaft_drag; }},
+        {"load.inertia", "Load inertia", "Moving mass", Kind::inertia, travel | inertia, always,
+            [](Figure& f, In in) {
+                const InertiaStatement& i = *in.inertia;
+                f.si = i.load;
+                f.note = in.motion
+                             ? in.words.word("largest over the cycle, at the motor shaft", "largest over the cycle")
+                             : in.words.word("largest of any place, at the motor shaft; the cycle is not known yet",
+                                   "largest payload; the cycle is not known yet");
+                if (!in.workings) return;
+                WorkingValues v;
+                std::string sum;
+                for (const InertiaShare& share : i.shares) {
+                    if (share.rotor_side) continue;
+                    v.emplace_back("J_" + share.key, share.at_shaft);
+                    sum += (sum.empty() ? "" : "+") + ("J_" + share.key);
+                    f.working.insert(f.working.end(), share.working.begin(), share.working.end());
+                }
+                f.working.push_back(
+                    working_line("J_L", "Σ J at the shaft", sum, v, i.load, Kind::inertia, "sum of the statement"));
+            }},
+        {"load.inertia_least", "Load inertia, least over the cycle", "Moving mass, least over the cycle", Kind::inertia,
+            cycle | travel | inertia, always, [](Figure& f, In in) { f.si = in.inertia->load_least; }},
+        {"load.rotor_inertia", "Rotor inertia", nullptr, Kind::inertia, rotor, has_rotor,
+            [](Figure& f, In in) {
+                f.si = in.load.rotor_inertia;
+                f.note = "with motor brake";
+            }},
+        {"load.inertia_ratio", "Inertia ratio", nullptr, Kind::number, travel | inertia | rotor, has_rotor,
+            [](Figure& f, In in) {
+                f.si = in.inertia->ratio();
+                work(f, in, "J_L/J_M", "load inertia / rotor inertia", "J_L/J_M",
+                    {{"J_L", in.inertia->load}, {"J_M", in.inertia->rotor}});
+            }},
+    };
+}
+
+std::vector<FigureRow> demand_rows() {
+    using need::demand, need::load, need::speeds, need::stop;
+    std::vector<FigureRow> rows{
+        {"demand.peak_torque", "Peak torque", "Peak force", Kind::torque, demand, always,
+            [](Figure& f, In in) {
+                if (breaks_away(in)) f.label = "Peak with breakaway";
+                torque_of(f, in, in.demand->peak);
+            }},
+        {"demand.peak_running_torque", "Peak, running", nullptr, Kind::torque, demand, breaks_away,
+            [](Figure& f, In in) { torque_of(f, in, in.demand->peak_running); }},
+        {"demand.breakaway_torque", "Breakaway torque", "Breakaway force", Kind::torque, demand, breaks_away,
+            [](Figure& f, In in) {
+                torque_of(f, in, in.demand->breakaway);
+                f.note = "to start from rest against static friction, " + when(in.demand->breakaway, in.words);
+            }},
+        {"demand.rms_torque", "RMS torque", "RMS force", Kind::torque, demand, always,
+            [](Figure& f, In in) {
+                f.si = in.demand->rms_torque;
+                f.note = "over the whole cycle, dwell included";
+                if (in.workings) f.working = rms_sum(*in.demand, in.axis.cycle.segments.size());
+            }},
+        {"demand.peak_motoring_torque", "Peak while driving", nullptr, Kind::torque, demand, always,
+            [](Figure& f, In in) { torque_or_never(f, in, in.demand->peak_motoring, "the motor never drives"); }},
+        {"demand.peak_braking_torque", "Peak while braking", nullptr, Kind::torque, demand, always,
+            [](Figure& f, In in) { torque_or_never(f, in, in.demand->peak_braking, "the motor never brakes"); }},
+        {"demand.holding_torque", "Holding torque", "Holding force", Kind::torque, load, always,
+            [](Figure& f, In in) {
+                f.si = in.demand->holding_torque;
+                f.note = "at rest, by the motor";
+            }},
+        {"demand.static_torque", "Torque to hold the load", "Force to hold the load", Kind::torque, load, always,
+            [](Figure& f, In in) {
+                f.si = in.demand->static_torque;
+                f.note = "friction not credited; with friction " + in.words.torque(in.demand->static_torque_friction);
+            }},
+        {"demand.emergency_torque", "Emergency stop", nullptr, Kind::torque, demand | stop, always,
+            [](Figure& f, In in) {
+                const Demand& d = *in.demand;
+                const bool stops = d.stop_time > 0;
+                f.si = stops ? d.emergency_torque : nan;
+                f.note = stops ? "from top speed in " + in.words.say(d.stop_time, Kind::time) + ", worst case"
+                               : "no time and no distance of a stop is given";
+            }},
+        {"demand.coupling_torque", "Torque through the coupling", nullptr, Kind::torque, load | stop, turns,
+            [](Figure& f, In in) {
+                const Demand& d = *in.demand;
+                f.si = d.coupling_torque();
+                f.note = d.coupling_emergency > d.coupling_peak ? "in the emergency stop"
+                                                                : "standstill and breakaway included";
+            }},
+        {"demand.peak_speed", "Peak shaft speed", "Peak speed", Kind::angular_speed, speeds, always,
+            [](Figure& f, In in) { f.si = in.demand->peak_speed; }},
+        {"demand.mean_speed", "Mean speed", nullptr, Kind::angular_speed, speeds, always,
+            [](Figure& f, In in) { f.si = in.demand->mean_speed; }},
+        {"demand.rms_speed", "RMS speed", nullptr, Kind::angular_speed, speeds, always,
+            [](Figure& f, In in) { f.si = in.demand->rms_speed; }},
+        {"demand.peak_power", "Peak power", nullptr, Kind::power, demand, always,
+            [](Figure& f, In in) {
+                f.si = in.demand->peak_power;
+                f.note = "at the motor, driving";
+            }},
+        {"demand.peak_return", "Peak power returned", nullptr, Kind::power, demand, always,
+            [](Figure& f, In in) {
+                f.si = in.demand->peak_return;
+                f.note = "at the motor, braking";
+            }},
+        {"demand.energy_delivered", "Energy per cycle", nullptr, Kind::energy, demand, always,
+            [](Figure& f, In in) { f.si = in.demand->energy_delivered; }},
+        {"demand.energy_returned", "Energy returned per cycle", nullptr, Kind::energy, demand, always,
+            [](Figure& f, In in) { f.si = in.demand->energy_returned; }},
+        {"demand.axial_force", "Largest load force", nullptr, Kind::force, load | stop, always,
+            [](Figure& f, In in) {
+                const Demand& d = *in.demand;
+                if ((in.load.motion.rotary && !in.load.motion.linear_force) ||
+                    in.load.path == LoadModel::Path::winder) {
+                    f.label = "Largest load torque";
+                    f.kind = Kind::torque;
+                }
+                f.si = d.axial_force();
+                f.note =
+                    d.axial_emergency > d.axial_peak ? "in the emergency stop" : "standstill and breakaway included";
+            }},
+    };
+    static constexpr std::array<const char*, cause_count> keys{"demand.rms_share.load_inertia",
+        "demand.rms_share.rotor", "demand.rms_share.friction", "demand.rms_share.losses", "demand.rms_share.gravity",
+        "demand.rms_share.process"};
+    static constexpr std::array<void (*)(Figure&, In), cause_count> shares{share_of<Cause::load_inertia>,
+        share_of<Cause::rotor>, share_of<Cause::friction>, share_of<Cause::losses>, share_of<Cause::gravity>,
+        share_of<Cause::process>};
+    for (std::size_t k = 0; k < keys.size(); ++k)
+        rows.push_back({keys[k], cause_label(static_cast<Cause>(k)), nullptr, Kind::number, demand, always, shares[k]});
+    return rows;
+}
+
+std::vector<FigureRow> motor_rows() {
+    using namespace need;
+    constexpr unsigned heat = continuous_curve | surroundings;
+    constexpr unsigned point = heat | peak_curve | voltage;
+    return {
+        {"motor.max_speed", "Top speed at this bus", nullptr, Kind::angular_speed, peak_curve | voltage | top_speed,
+            has_motor, [](Figure& f, In in) { f.si = in.can->max_speed; }},
+        {"motor.continuous_stall", "Continuous torque here", nullptr, Kind::torque, heat, has_motor,
+            [](Figure& f, In in) {
+                f.si = in.can->continuous_stall();
+                f.note = "at this ambient and altitude";
+            }},
+        {"motor.continuous_at_mean_speed", "Continuous torque, mean speed", nullptr, Kind::torque, speeds | point,
+            has_motor,
+            [](Figure& f, In in) {
+                f.si = in.motor->point_at_mean;
+                f.note = std::isnan(f.si) ? "the mean speed lies beyond the continuous curve" : "point method";
+            }},
+        {"motor.continuous_at_rms_speed", "Continuous torque, RMS speed", nullptr, Kind::torque, speeds | point,
+            has_motor,
+            [](Figure& f, In in) {
+                f.si = in.motor->point_at_rms;
+                f.note = std::isnan(f.si) ? "the RMS speed lies beyond the continuous curve" : "point method";
+            }},
+        {"motor.heat_use", "Heat used, loss method", nullptr, Kind::number, need::demand | heat, has_motor,
+            [](Figure& f, In in) {
+                f.si = in.motor->loss_use;
+                f.unit = "%";
+                f.note = std::isnan(f.si) ? "the cycle runs beyond the continuous curve" : "";
+            }},
+        {"motor.rms_current", "RMS current", nullptr, Kind::current, need::demand | current, has_constant,
+            [](Figure& f, In in) {
+                f.si = in.motor->rms_current;
+                f.note = "A RMS, line";
+                work(f, in, "I_rms", "T_rms/K_t", "T/K",
+                    {{"T", in.demand->rms_torque}, {"K", in.axis.motor.torque_constant.si}},
+                    "torque constant per RMS ampere");
+            }},
+        {"motor.peak_current", "Current at peak torque", nullptr, Kind::current, need::demand | current, has_constant,
+            [](Figure& f, In in) {
+                f.si = in.motor->peak_current;
+                f.note = "A RMS, line";
+                work(f, in, "I_p", "T_p/K_t", "T/K",
+                    {{"T", std::abs(in.demand->peak.torque)}, {"K", in.axis.motor.torque_constant.si}},
+                    "torque constant per RMS ampere");
+            }},
+        {"motor.copper_loss", "Copper loss, 20 °C", nullptr, Kind::power, need::demand | current | resistance,
+            has_resistance,
+            [](Figure& f, In in) {
+                f.si = in.motor->copper_loss;
+                f.note = "mean over the cycle";
+                work(f, in, "P", "1.5 I² R_LL", "1.5*I^2*R",
+                    {{"I", in.motor->rms_current}, {"R", in.axis.motor.resistance.si}},
+                    "line quantities: the winding type cancels");
+            }},
+    };
+}
+
+std::vector<FigureRow> ratio_and_screw_rows() {
+    using namespace need;
+    return {
+        {"demand.best_ratio", "Best ratio for least heat", nullptr, Kind::number, need::demand, has_best,
+            [](Figure& f, In in) {
+                const Best b = best_of(in);
+                f.si = b.ratio;
+                f.note = "for all that turns with this motor, an ideal stage before the mechanism";
+                work(f, in, "i*", "(mean D²/(mean α² J²))^(1/4)", "(a/(c*J^2))^0.25",
+                    {{"a", b.side.sums.a}, {"c", b.side.sums.c}, {"J", b.side.inertia}},
+                    "closed form of the RMS torque");
+            }},
+        {"demand.best_ratio_rms", "RMS torque at the best ratio", nullptr, Kind::torque, need::demand, has_best,
+            [](Figure& f, In in) {
+                const Best b = best_of(in);
+                f.si = least_rms(b.side.sums, b.side.inertia);
+                work(f, in, "T_rms", "√(2 J (mean D α + √(mean D² mean α²)))", "sqrt(2*J*(b+sqrt(a*c)))",
+                    {{"J", b.side.inertia}, {"a", b.side.sums.a}, {"b", b.side.sums.b}, {"c", b.side.sums.c}},
+                    "closed form of the RMS torque");
+            }},
+        {"demand.best_ratio_speed", "Motor speed at the best ratio", nullptr, Kind::angular_speed, need::demand,
+            has_best, [](Figure& f, In in) { f.si = best_of(in).ratio * in.demand->mechanism_peak_speed; }},
+        {"screw.critical_speed", "Critical speed of the screw", nullptr, Kind::angular_speed, bending,
+            [](In in) { return turning_screw(in) != nullptr; },
+            [](Figure& f, In in) {
+                const Screw& s = *turning_screw(in);
+                const double length = s.free_length.value_or(s.length.si);
+                f.si = critical_speed(s.root_diameter.si, length, s.elastic_modulus.si, s.density.si, s.fixity);
+                f.note = "over " + in.words.say(length, Kind::length) + " free length";
+                work(f, in, "ω_c", "λ²/L² √(E I/(ρ A)), √(I/A) = d_r/4", "lambda^2/L^2*sqrt(E/rho)*d/4",
+                    {{"lambda", bending_root(s.fixity)}, {"L", length}, {"E", s.elastic_modulus.si},
+                        {"rho", s.density.si}, {"d", s.root_diameter.si}},
+                    "Euler–Bernoulli beam");
+            }},
+        {"screw.buckling_load", "Buckling load of the screw", nullptr, Kind::force, buckling,
+            [](In in) {
+                const auto* s = std::get_if<Screw>(&in.axis.mechanism);
+                return s && s->root_diameter.given();
+            },
+            [](Figure& f, In in) {
+                const Screw& s = std::get<Screw>(in.axis.mechanism);
+                const double length = s.loaded_length.value_or(s.free_length.value_or(s.length.si));
+                f.si = buckling_load(s.root_diameter.si, length, s.elastic_modulus.si, s.fixity);
+                f.note = "over " + in.words.say(length, Kind::length);
+                work(f, in, "F_b", "N π² E I/L², I = π d_r⁴/64", "N*pi^2*E*pi*d^4/64/L^2",
+                    {{"N", euler_factor(s.fixity)}, {"E", s.elastic_modulus.si}, {"d", s.root_diameter.si},
+                        {"L", length}},
+                    "Euler");
+            }},
+    };
+}
+
+} // namespace
+
+const std::vector<FigureRow>& figure_rows() {
+    static const std::vector<FigureRow> rows = [] {
+        std::vector<FigureRow> out;
+        for (auto part : {motion_rows(), load_rows(), demand_rows(), motor_rows(), ratio_and_screw_rows()})
+            out.insert(out.end(), part.begin(), part.end());
+        return out;
+    }();
+    return rows;
+}
+
+std::vector<Figure> figures(const FigureInput& in, const Waiting& waiting) {
+    std::vector<Figure> out;
+    for (const FigureRow& row : figure_rows()) {
+        // whether there is such a figure may hang on what is not known: then it is not listed before it is
+        const bool blocked = waiting.blocks(row.needs);
+        FigureInput seen = in;
+        if (blocked) {
+            seen.motion = nullptr;
+            seen.demand = nullptr;
+        }
+        if (!row.applies(seen)) continue;
+        Figure f{
+            row.key, in.words.direct && row.direct_label ? row.direct_label : row.label, row.kind, nan, "", {}, ""};
+        if (blocked) {
+            f.note = waiting.words(row.needs);
+            f.waits = true;
+        } else {
+            row.fill(f, in);
+        }
+        out.push_back(std::move(f));
+    }
+    return out;
+}
+
+} // namespace fulmox

@@ -1,0 +1,44 @@
+// The figures of an axis, a row each. When adding one: a row in figures.cpp; its key in the documentation of the JSON
+// output and what it needs are compared by tests.
+#pragma once
+
+#include "core/match/assess.h"
+#include "core/match/waiting.h"
+#include "core/match/words.h"
+
+#include <vector>
+
+namespace fulmox {
+
+/// What a figure may look at. The axis is that with stand-ins for what is missing; `needs` of its row keep it from what
+/// would follow from them. Pointers are null where there is nothing: no motor, no demand.
+struct FigureInput {
+    const Axis& axis;
+    const LoadModel& load;
+    const Words& words;
+    const Trajectory* motion = nullptr;
+    const InertiaStatement* inertia = nullptr;
+    const Demand* demand = nullptr;
+    const Capability* can = nullptr;
+    const MotorUse* motor = nullptr;
+    bool workings = true;
+};
+
+/// A row: its key, what it needs (`need` bits), whether the axis has such a figure, and how it is filled in.
+struct FigureRow {
+    const char* key;
+    const char* label;
+    const char* direct_label; ///< on a linear drive; null: the same
+    Kind kind;
+    unsigned needs;
+    bool (*applies)(const FigureInput&);
+    void (*fill)(Figure&, const FigureInput&);
+};
+
+/// All rows, in working order.
+const std::vector<FigureRow>& figure_rows();
+
+/// The figures of an axis. One that waits has no number, and its note says for what.
+std::vector<Figure> figures(const FigureInput& in, const Waiting& waiting);
+
+} // namespace fulmox

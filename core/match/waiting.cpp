@@ -1,0 +1,123 @@
+#include "core/match/waiting.h"
+
+#include "core/model/walk.h"
+#include "core/quantity/format.h"
+
+#include <algorithm>
+#include <cstdlib>
+
+namespace fulmox {
+
+namespace {
+
+// What the field at a place serves, or the nearest around it that is described.
+unsigned served_by(const FieldRefs& fields, std::string path) {
+    for (;;) {
+        for (const FieldRef& f : fields)
+            if (f.path == path) return f.serves;
+        const std::size_t cut = path.rfind('/');
+        if (cut == std::string::npos || cut == 0) return need::everything;
+        path.resize(cut);
+    }
+}
+
+void stand_in(FieldRef& f) {
+    const QuantitySpec& spec = f.quantity_spec;
+    const Unit& unit = spec_unit(spec, f.kind);
+    const Range& r = spec.range;
+    const double plain = r.min < 0 && r.max > 0 ? 0 : !r.open_min ? r.min : std::min(1.0, (r.min + r.max) / 2);
+    f.quantity->si = to_si(plain, unit);
+    f.quantity->text = format_number(plain, 12) + " " + spec.unit;
+}
+
+} // namespace
+
+Waiting::Waiting(const Machine& machine, const Axis& axis, const std::string& path, const Problems& problems)
+    : axis_(axis), path_(path) {
+    if (!has_errors(problems)) return;
+    Axis copy = axis;
+    FieldRefs fields = walk(copy, path);
+    Site site = machine.site;
+    for (FieldRef& f : walk(site, "/site")) fields.push_back(std::move(f));
+    for (const Problem& p : problems)
+        if (p.severity == Severity::error) add(p, served_by(fields, p.path));
+}
+
+void Waiting::add(const Problem& problem, unsigned serves) {
+    mask_ |= serves;
+    entries_.push_back({serves, problem.path, field_and_place(problem.field, problem.path)});
+}
+
+void Waiting::also(unsigned serves, unsigned more) {
+    for (Entry& e : entries_)
+        if ((e.serves & serves) != 0) mask_ |= e.serves |= more;
+}
+
+std::string Waiting::words(unsigned needs) const {
+    constexpr std::size_t most = 4;
+    std::vector<std::string> names;
+    std::size_t more = 0;
+    for (const Entry& e : entries_) {
+        if ((e.serves & needs) == 0 || std::ranges::count(names, e.name) > 0) continue;
+        if (names.size() < most)
+            names.push_back(e.name);
+        else
+            ++more;
+    }
+    if (names.empty()) return {};
+    std::string out = "waits for: ";
+    for (const std::string& n : names) out += (&n == names.data() ? "" : "; ") + n;
+    if (more > 0) out += " and " + std::to_string(more) + " more";
+    return out;
+}
+
+Axis Waiting::with_stand_ins() const {
+    Axis out = axis_;
+    const bool no_motor = out.motor.empty() || motion_of(out.mechanism).direct;
+    for (FieldRef& f : walk(out, path_)) {
+        if (f.type != FieldRef::Type::quantity || !f.active || f.quantity->given()) continue;
+        if (no_motor && f.path.starts_with(path_ + "/motor/")) continue; // it stays without one
+        if (f.quantity_spec.required || !f.quantity->text.empty()) stand_in(f);
+    }
+    // of a body whose weight cannot be found
+    const std::string bodies = path_ + "/bodies/";
+    for (const Entry& e : entries_)
+        if (e.path.starts_with(bodies))
+            if (const std::size_t i = std::strtoul(e.path.c_str() + bodies.size(), nullptr, 10); i < out.bodies.size())
+                out.bodies[i].mass = Quantity<Kind::mass>("0 kg");
+    // curves without points enough, or whose points do not rise
+    const auto curve = [&](std::vector<CurvePoint>& points, unsigned serves) {
+        if (!blocks(serves)) return;
+        points.assign(2, CurvePoint{});
+        points[0].speed = Quantity<Kind::angular_speed>("0 rpm");
+        points[1].speed = Quantity<Kind::angular_speed>("1000000 rpm");
+        for (CurvePoint& p : points) p.torque = Quantity<Kind::torque>("1 N·m");
+    };
+    if (!out.motor.empty()) {
+        curve(out.motor.peak, need::peak_curve);
+        curve(out.motor.continuous, need::continuous_curve);
+    }
+    return out;
+}
+
+Site Waiting::with_stand_ins(Site site) {
+    for (FieldRef& f : walk(site, "/site"))
+        if (check(f) && !f.quantity->given()) stand_in(f);
+    return site;
+}
+
+std::size_t Waiting::known_segments() const {
+    std::size_t known = axis_.cycle.segments.size();
+    const std::string segments = path_ + "/cycle/segments/";
+    for (const Entry& e : entries_) {
+        if ((e.serves & need::cycle) == 0) continue;
+        if (!e.path.starts_with(segments)) {
+            if (e.path.starts_with(path_ + "/cycle/start")) return 0;
+            continue;
+        }
+        known = std::min<std::size_t>(known, std::strtoul(e.path.c_str() + segments.size(), nullptr, 10));
+    }
+    return known;
+}
+
+} // namespace fulmox

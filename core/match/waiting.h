@@ -1,0 +1,42 @@
+// What is missing or wrong about an axis, by what it serves: who needs it waits for it by name.
+#pragma once
+
+#include "core/model/machine.h"
+#include "core/model/problem.h"
+
+#include <string>
+#include <vector>
+
+namespace fulmox {
+
+class Waiting {
+  public:
+    /// The errors among the problems of an axis and of the site; `path` is the axis' JSON pointer.
+    Waiting(const Machine& machine, const Axis& axis, const std::string& path, const Problems& problems);
+
+    /// One that is found later, on the way.
+    void add(const Problem& problem, unsigned serves);
+    /// Whatever serves one of these serves `more` as well.
+    void also(unsigned serves, unsigned more);
+    bool blocks(unsigned needs) const { return (mask_ & needs) != 0; }
+    /// "waits for: Distance, segment 3; Lead"; empty where nothing is missing.
+    std::string words(unsigned needs) const;
+    /// The axis with a harmless number in every place that waits, so that what does not need it can be reckoned by the
+    /// same way as ever. Nothing that needs such a place may be shown.
+    Axis with_stand_ins() const;
+    static Site with_stand_ins(Site site);
+    /// Segments before the first that cannot be planned.
+    std::size_t known_segments() const;
+
+  private:
+    struct Entry {
+        unsigned serves;
+        std::string path, name;
+    };
+    const Axis& axis_;
+    std::string path_;
+    unsigned mask_ = 0;
+    std::vector<Entry> entries_;
+};
+
+} // namespace fulmox

@@ -1,0 +1,254 @@
+// Each result waits for what it needs and for nothing else. Goes over every field of every mechanism, law, segment and
+// motor: emptied, exactly those rows that name what it serves are silent, and say for what; moved, none of the others
+// changes.
+#include "core/match/figures.h"
+#include "core/match/limits.h"
+#include "tests/mechanisms.h"
+
+#include <cmath>
+#include <set>
+
+using namespace fulmox;
+using namespace fulmox::testing;
+using Catch::Matchers::Contains;
+
+namespace {
+
+const FigureRow* figure_row(const std::string& key) {
+    for (const FigureRow& r : figure_rows())
+        if (key == r.key) return &r;
+    return nullptr; // those of a winder's fills, which need the whole demand
+}
+
+const LimitRow& limit_row(const std::string& key) {
+    for (const LimitRow& r : limit_rows())
+        if (key == r.key) return r;
+    throw std::runtime_error(key);
+}
+
+unsigned needs_of(const Figure& f) {
+    const FigureRow* row = figure_row(f.key);
+    return row ? row->needs : need::demand;
+}
+
+// Where a force changes its sign a span is cut, and a sum over the cycle is made of other parts.
+bool same(double a, double b) {
+    return a == b || (std::isnan(a) && std::isnan(b)) || std::abs(a - b) <= 1e-11 * std::max(std::abs(a), std::abs(b));
+}
+
+// Without the cycle the statement is that of the worst place.
+bool of_the_statement(const std::string& key) {
+    return key == "load.inertia" || key == "load.inertia_ratio" || key == "inertia_ratio";
+}
+
+// Every figure and limit of `now` that needs nothing of what is served is as it was; where the field is missing the
+// others are silent and say for what.
+void compare(const Assessment& was, const Assessment& now, unsigned serves, const std::string& missing) {
+    for (const Figure& f : was.figures) {
+        INFO(f.key);
+        const Figure* g = now.figure(f.key);
+        const bool touched = (needs_of(f) & serves) != 0;
+        if (touched && missing.empty()) continue;
+        if (touched) {
+            if (!g) continue; // whether there is one hangs on what is missing
+            CHECK(g->waits);
+            CHECK(std::isnan(g->si));
+            CHECK_THAT(g->note, Contains("waits for: ") && Contains(missing));
+            CHECK(g->working.empty());
+            continue;
+        }
+        REQUIRE(g);
+        CHECK(!g->waits);
+        if (of_the_statement(f.key) && (serves & need::cycle) != 0)
+            CHECK((missing.empty() || g->si >= f.si));
+        else
+            CHECK(same(g->si, f.si));
+    }
+    for (const Limit& l : was.limits) {
+        INFO(l.key);
+        const Limit* g = now.limit(l.key);
+        const bool touched = (limit_row(l.key).needs & serves) != 0;
+        if (touched && missing.empty()) continue;
+        if (touched) {
+            if (!g) continue;
+            CHECK(g->state == LimitState::cannot_say);
+            CHECK_THAT(g->reason, Contains("waits for: ") && Contains(missing));
+            continue;
+        }
+        REQUIRE(g);
+        if (of_the_statement(l.key) && (serves & need::cycle) != 0) {
+            CHECK((g->state == LimitState::cannot_say) == (l.state == LimitState::cannot_say));
+            continue;
+        }
+        CHECK(g->state == l.state);
+        CHECK(same(g->used, l.used));
+        CHECK(same(g->allowed, l.allowed));
+    }
+}
+
+std::vector<FieldRef> quantities(Machine& m) {
+    std::vector<FieldRef> out;
+    FieldRefs all = walk(m.axes[0], "/axes/0");
+    for (FieldRef& f : walk(m.site, "/site")) all.push_back(std::move(f));
+    for (FieldRef& f : all)
+        if (f.type == FieldRef::Type::quantity && f.active && f.quantity->given()) out.push_back(std::move(f));
+    return out;
+}
+
+std::vector<std::pair<std::string, Machine>> axes_of_every_kind() {
+    std::vector<std::pair<std::string, Machine>> out;
+    const Machine cell = demo();
+    for (std::size_t i = 0; i < cell.axes.size(); ++i) {
+        Machine m = cell;
+        m.axes = {cell.axes[i]};
+        out.emplace_back(m.axes[0].name, std::move(m));
+    }
+    for (const Option& kind : mechanism_kinds()) {
+        Machine m = machine_with(kind.key);
+        if ((motion_of(m.axes[0].mechanism).has & Motion::shaft) != 0) {
+            m.axes[0].coupling.rated_torque = Quantity<Kind::torque>("40 N·m");
+            m.axes[0].coupling.inertia = Quantity<Kind::inertia>("1 kg·cm²");
+            m.axes[0].drive.stop_time = Quantity<Kind::time>("0.2 s");
+        }
+        out.emplace_back(kind.key, std::move(m));
+    }
+    return out;
+}
+
+} // namespace
+
+TEST_CASE("a field that is emptied silences what needs it, by name, and nothing else") {
+    std::set<std::string> emptied;
+    for (auto& [name, whole] : axes_of_every_kind()) {
+        const Assessment was = assess(whole, 0);
+        REQUIRE(!has_errors(was.problems));
+        Machine m = whole;
+        for (FieldRef& f : quantities(m)) {
+            if (!f.quantity_spec.required) continue;
+            INFO(name << " " << f.path);
+            const QuantityBase kept = *f.quantity;
+            *f.quantity = QuantityBase{};
+            const Assessment now = assess(m, 0);
+            const bool idle = m.axes[0].motor.empty() || motion_of(m.axes[0].mechanism).direct; // nobody asks then
+            const bool of_motor =
+                f.path.find("/motor/") != std::string::npos || f.path.find("/bus_voltage") != std::string::npos;
+            if (!idle || !of_motor) compare(was, now, f.serves, f.label());
+            *f.quantity = kept;
+            emptied.insert(f.path);
+        }
+    }
+    CHECK(emptied.size() > 90);
+}
+
+TEST_CASE("a field that is moved changes nothing that does not name it as a need") {
+    int moved = 0;
+    for (auto& [name, whole] : axes_of_every_kind()) {
+        const Assessment was = assess(whole, 0);
+        Machine m = whole;
+        for (FieldRef& f : quantities(m)) {
+            const QuantityBase kept = *f.quantity;
+            for (const double factor : {1.03, 0.97}) {
+                f.quantity->si = kept.si == 0 ? 1e-3 * (factor - 1) : kept.si * factor;
+                if (check(f)) continue;
+                const Assessment now = assess(m, 0);
+                if (has_errors(now.problems)) continue;
+                INFO(name << " " << f.path << " × " << factor);
+                compare(was, now, f.serves, "");
+                ++moved;
+            }
+            *f.quantity = kept;
+        }
+    }
+    CHECK(moved > 500);
+}
+
+TEST_CASE("nothing is demanded that has no use") {
+    Machine m = demo();
+    m.axes[0].motor = Motor{};
+    m.axes[0].drive.bus_voltage = Quantity<Kind::voltage>();
+    m.axes[0].coupling.rated_torque = Quantity<Kind::torque>();
+    m.axes[0].coupling.service_factor = Quantity<Kind::number>();
+    std::get<Screw>(m.axes[0].mechanism).thread_friction = Quantity<Kind::number>();
+    const Assessment a = assess(m, 0);
+    CHECK(!has_errors(a.problems));
+    CHECK(a.demand);
+    // with a motor the bus is asked for, and only the curves wait for it
+    Machine with = demo();
+    with.axes[0].drive.bus_voltage = Quantity<Kind::voltage>();
+    const Assessment b = assess(with, 0);
+    CHECK(b.limit("peak_torque")->reason == "waits for: Bus voltage");
+    CHECK(b.limit("continuous_loss")->state != LimitState::cannot_say);
+    CHECK(b.demand);
+    CHECK(!b.motor);
+}
+
+TEST_CASE("the ratio needs two inertias, and a rotor alone is enough") {
+    Machine m = demo();
+    const double ratio = assess(m, 0).figure("load.inertia_ratio")->si;
+    const Quantity<Kind::inertia> rotor = m.axes[0].motor.rotor_inertia;
+    m.axes[0].motor = Motor{};
+    m.axes[0].motor.rotor_inertia = rotor;
+    m.axes[0].load.guide_friction = Quantity<Kind::number>();
+    m.axes[0].cycle.segments.clear();
+    const Assessment a = assess(m, 0);
+    CHECK(a.inertia);
+    CHECK(a.figure("load.inertia_ratio")->si == Approx(ratio).epsilon(0.1)); // the brake on the rotor is gone
+    CHECK(a.limit("inertia_ratio")->state != LimitState::cannot_say);
+    CHECK_THAT(a.limit("peak_torque")->reason, Contains("waits for") && Contains("Peak curve"));
+    CHECK(std::none_of(a.schools.begin(), a.schools.end(), [](const SchoolView& s) { return s.words.empty(); }));
+}
+
+TEST_CASE("without the cycle the inertia is that of the heaviest payload and the worst place") {
+    Machine m = demo();
+    const Assessment was = assess(m, 0);
+    set(m, "/cycle/segments/0/payload", "70 kg");
+    std::get<MoveInTime>(m.axes[0].cycle.segments[0].what).distance = MotionQuantity<Order::position>();
+    const Assessment a = assess(m, 0);
+    CHECK(a.figure("load.inertia")->si > was.figure("load.inertia")->si);
+    CHECK_THAT(a.figure("load.inertia")->note, Contains("not known yet"));
+    CHECK_THAT(a.figure("demand.peak_torque")->note, Contains("waits for: Distance, segment 1"));
+    CHECK(a.figure("screw.critical_speed")->si == was.figure("screw.critical_speed")->si);
+}
+
+TEST_CASE("the segments before the first unknown one are planned") {
+    Machine m = demo();
+    const Trajectory whole = *assess(m, 0).motion;
+    std::get<MoveByLimits>(m.axes[0].cycle.segments[2].what).distance = MotionQuantity<Order::position>();
+    const Assessment a = assess(m, 0);
+    CHECK(!a.motion);
+    REQUIRE(a.known_part);
+    CHECK(a.known_part->duration == Approx(whole.phases[2].start));
+    CHECK(a.known_part->peak_speed == Approx(0.8));
+    CHECK(a.figure("motion.cycle_time")->note == "waits for: Distance, segment 3");
+    std::get<MoveInTime>(m.axes[0].cycle.segments[0].what).duration = Quantity<Kind::time>();
+    CHECK(!assess(m, 0).known_part);
+}
+
+TEST_CASE("a motor with one unfinished point is still the chosen motor") {
+    Machine m = demo();
+    const Assessment was = assess(m, 0);
+    m.axes[0].motor.peak.emplace_back();
+    const Assessment a = assess(m, 0);
+    CHECK(a.figure("demand.peak_torque")->si == was.figure("demand.peak_torque")->si); // the rotor is in it
+    CHECK(a.limit("inertia_ratio")->used == was.limit("inertia_ratio")->used);
+    CHECK(a.limit("continuous_loss")->state == was.limit("continuous_loss")->state);
+    const std::string point = std::to_string(m.axes[0].motor.peak.size());
+    CHECK(a.limit("peak_torque")->reason ==
+          "waits for: Speed, peak curve, point " + point + "; Torque, peak curve, point " + point);
+    CHECK(!a.motor);
+}
+
+TEST_CASE("no row forgets its needs") {
+    std::set<std::string> keys;
+    for (const FigureRow& r : figure_rows()) {
+        INFO(r.key);
+        CHECK(r.needs != 0);
+        CHECK((r.needs & ~need::everything) == 0);
+        CHECK(keys.insert(r.key).second);
+    }
+    for (const LimitRow& r : limit_rows()) {
+        INFO(r.key);
+        CHECK(r.needs != 0);
+        CHECK(keys.insert(r.key).second);
+    }
+}
