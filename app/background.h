@@ -21,13 +21,14 @@ using GoOn = std::function<bool()>;
 /// One kind of work of one owner; a new run takes the place of the one before. A member of the owner, declared last.
 template <class Result> class Background {
   public:
-    Background() = default;
+    /// `patience`: how long whoever starts a run waits for it before going on.
+    explicit Background(std::chrono::milliseconds patience = std::chrono::milliseconds(80)) : patience_(patience) {}
     Background(const Background&) = delete;
     Background& operator=(const Background&) = delete;
     ~Background() { stop(); }
 
     /// `work` runs on a thread of its own and touches nothing but what it holds; `then` is called on the owner's,
-    /// before this returns where the work takes no longer than `patience`. Work that throws comes to an empty result.
+    /// before this returns where the work takes no longer than the patience. Work that throws comes to an empty result.
     void run(QObject* owner, std::function<Result(const GoOn&)> work, std::function<void(Result)> then) {
         if (state_) state_->wanted = false;
         std::erase_if(runs_, [](const std::future<void>& f) {
@@ -47,7 +48,7 @@ template <class Result> class Background {
             }
             if (state->wanted) QMetaObject::invokeMethod(owner, deliver, Qt::QueuedConnection);
         }));
-        if (runs_.back().wait_for(patience) == std::future_status::ready) deliver();
+        if (runs_.back().wait_for(patience_) == std::future_status::ready) deliver();
     }
     bool running() const { return state_ && state_->wanted; }
     void stop() {
@@ -56,7 +57,7 @@ template <class Result> class Background {
     }
 
   private:
-    static constexpr std::chrono::milliseconds patience{80};
+    std::chrono::milliseconds patience_;
     struct State {
         std::atomic<bool> wanted{true};
         std::optional<Result> result;

@@ -61,12 +61,16 @@ void Document::replace(Snapshot machine) {
     const Snapshot before = std::exchange(machine_, std::move(machine));
     drafts_.check(*machine_);
     // only axes that changed are assessed again
-    const bool shared_changed = before && (before->site != machine_->site || before->policies != machine_->policies ||
-                                              before->materials != machine_->materials);
+    const bool shared_changed =
+        before && (before->site != machine_->site || before->policies != machine_->policies ||
+                      before->materials != machine_->materials || before->unit_system != machine_->unit_system);
+    const auto same = [&](std::size_t i) { // shared entries need no look
+        const Axis &was = before->axes[i], &now = machine_->axes[i];
+        return &was == &now || was == now;
+    };
     assessments_.resize(machine_->axes.size());
     for (std::size_t i = 0; i < assessments_.size(); ++i)
-        if (!before || shared_changed || i >= before->axes.size() || before->axes[i] != machine_->axes[i])
-            assessments_[i].reset();
+        if (!before || shared_changed || i >= before->axes.size() || !same(i)) assessments_[i].reset();
     axis_ = std::clamp(axis_, 0, std::max(0, static_cast<int>(machine_->axes.size()) - 1));
     emit changed();
 }

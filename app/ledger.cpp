@@ -56,13 +56,13 @@ void LimitRow::show_limit(const Limit& limit, UnitSystem units) {
                              .arg(qs(limit.label), QString::fromUtf8(state_words(limit.state)), value_text(limit));
     if (name != accessibleName()) setAccessibleName(name);
     if (const QString tip = plain_tip(qs(limit.reason)); tip != toolTip()) setToolTip(tip);
-    if (open_) fill_details();
     update();
 }
 
 void LimitRow::set_open(bool open, const std::function<std::vector<QString>(const GoOn&)>& headroom) {
+    // what was found before stays in its place, told apart, until it is found anew: nothing jumps while somebody types
+    if (!open || !open_) headroom_.clear();
     open_ = open;
-    headroom_.clear();
     if (open) {
         work_.run(this, headroom, [this](std::vector<QString> found) {
             headroom_ = std::move(found);
@@ -97,13 +97,16 @@ void LimitRow::fill_details() {
                  .arg(theme().second.name(), tr("how far inputs may go is being reckoned…"));
     if (!headroom_.empty()) {
         const bool beyond = limit_.state != LimitState::fits;
-        s += QStringLiteral("<p style='margin:2px 0 0 0;color:%1'>%2</p>")
-                 .arg(theme().second.name(), beyond ? tr("back inside the policy's share with one of")
-                                                    : tr("until the policy's share, one of"));
-        for (const QString& h : headroom_)
-            s += QStringLiteral("<p style='margin:0;color:%1'><b>%2</b></p>").arg(theme().accent.name(), html(h));
+        if (!work_.running())
+            s += QStringLiteral("<p style='margin:2px 0 0 0;color:%1'>%2</p>")
+                     .arg(theme().second.name(), beyond ? tr("back inside the policy's share with one of")
+                                                        : tr("until the policy's share, one of"));
+        const QString line =
+            work_.running() ? QStringLiteral("<p style='margin:0;color:%1'><s>%2</s></p>").arg(theme().third.name())
+                            : QStringLiteral("<p style='margin:0;color:%1'><b>%2</b></p>").arg(theme().accent.name());
+        for (const QString& h : headroom_) s += line.arg(html(h));
     }
-    details_->setText(s);
+    if (s != details_->text()) details_->setText(s);
 }
 
 void LimitRow::paintEvent(QPaintEvent*) {

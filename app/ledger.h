@@ -44,7 +44,7 @@ class LimitRow : public QFrame {
     QLabel* details_;
     std::vector<QString> headroom_;
     bool open_ = false;
-    Background<std::vector<QString>> work_;
+    Background<std::vector<QString>> work_{std::chrono::milliseconds(3)}; // it runs at every key
 };
 
 /// How many limits fit, are tight, are over, cannot be said: each with its sign.

@@ -2,10 +2,7 @@
 
 #include "app/command_palette.h"
 #include "app/ledger.h"
-#include "app/pages/how_moves.h"
-#include "app/pages/what_drives.h"
-#include "app/pages/what_moves.h"
-#include "app/pages/what_takes.h"
+#include "app/pages/page.h"
 #include "app/policy_editor.h"
 #include "app/quick_sums.h"
 #include "app/theme.h"
@@ -263,10 +260,9 @@ void MainWindow::build_menus() {
 
     QMenu* view = bar->addMenu(tr("&View"));
     action(view, tr("&Quick sums"), QKeySequence(Qt::CTRL | Qt::Key_R), [this] { show_quick_sums(); });
-    for (const PageTitle& t : page_titles)
-        action(view, tr("Page &%1: %2").arg(t.number).arg(QString::fromUtf8(t.question)),
-            QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + t.number)),
-            [this, t] { show_page(t.number - 1); });
+    for (int i = 0; i < static_cast<int>(page_registry().size()); ++i)
+        action(view, tr("Page &%1: %2").arg(i + 1).arg(tr(page_registry()[static_cast<std::size_t>(i)].question)),
+            QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i)), [this, i] { show_page(i); });
     view->addSeparator();
     dark_ = action(view, tr("&Dark colours"), QKeySequence(Qt::CTRL | Qt::Key_D), [this] { set_dark(!theme().dark); });
     dark_->setCheckable(true);
@@ -296,20 +292,7 @@ void MainWindow::build_menus() {
 Page* MainWindow::page(int index) {
     Page*& p = pages_.at(static_cast<std::size_t>(index));
     if (!p) {
-        switch (index) {
-        case 0:
-            p = new WhatMoves(document_);
-            break;
-        case 1:
-            p = new HowMoves(document_);
-            break;
-        case 2:
-            p = new WhatTakes(document_);
-            break;
-        default:
-            p = new WhatDrives(document_);
-            break;
-        }
+        p = page_registry().at(static_cast<std::size_t>(index)).make(document_);
         connect(p, &Page::go_to_requested, this, &MainWindow::go_to);
         connect(p, &Page::quick_sums_requested, this, &MainWindow::show_quick_sums);
         stack_->addWidget(p);
@@ -327,13 +310,11 @@ void MainWindow::show_page(int index) {
 void MainWindow::go_to(const QString& path) {
     if (path.startsWith(QStringLiteral("/axes/"))) document_.select_axis(path.section(QLatin1Char('/'), 2, 2).toInt());
     const QString rest = QLatin1Char('/') + path.section(QLatin1Char('/'), 3);
-    const int index = rest.startsWith(QStringLiteral("/cycle"))                                                ? 1
-                      : rest.startsWith(QStringLiteral("/motor")) || rest.startsWith(QStringLiteral("/drive")) ? 3
-                                                                                                               : 0;
     if (rest.startsWith(QStringLiteral("/policy"))) {
         policy_->setFocus();
         return;
     }
+    const int index = page_of(rest);
     show_page(index);
     page(index)->go_to(path);
 }

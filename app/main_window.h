@@ -3,6 +3,7 @@
 
 #include "app/document.h"
 #include "app/outline.h"
+#include "app/pages/registry.h"
 #include "app/storage.h"
 
 #include <QFileSystemWatcher>
@@ -113,7 +114,7 @@ class MainWindow : public QMainWindow {
     QHBoxLayout* banner_buttons_;
     Outline* outline_;
     QStackedWidget* stack_;
-    std::array<Page*, page_count> pages_{};
+    std::vector<Page*> pages_{page_registry().size()};
     Ledger* ledger_;
     bool painted_ = false;
     QAction* dark_;

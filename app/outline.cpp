@@ -1,5 +1,6 @@
 #include "app/outline.h"
 
+#include "app/pages/registry.h"
 #include "app/theme.h"
 #include "app/widgets/paint.h"
 #include "core/quantity/format.h"
@@ -22,10 +23,12 @@ OutlineItem::OutlineItem(const QString& text, QWidget* parent) : QPushButton(tex
 }
 
 void OutlineItem::set_state(LimitState state, const QString& figure) {
+    const QString name =
+        text() + QStringLiteral(", ") + QString::fromUtf8(state_words(state)) + QLatin1Char(' ') + figure;
+    if (state_ == state && figure_ == figure && accessibleName() == name) return;
     state_ = state;
     figure_ = figure;
-    setAccessibleName(
-        text() + QStringLiteral(", ") + QString::fromUtf8(state_words(state)) + QLatin1Char(' ') + figure);
+    setAccessibleName(name);
     update();
 }
 
@@ -107,12 +110,13 @@ Outline::Outline(Document& document, QWidget* parent) : QFrame(parent), document
     box->addWidget(add, 0, Qt::AlignLeft);
     box->addSpacing(6);
     box->addWidget(heading(tr("This axis")));
-    for (const PageTitle& t : page_titles) {
-        auto* item = new OutlineItem(QString::fromUtf8(t.question));
-        item->set_number(t.number);
+    for (const PageEntry& entry : page_registry()) {
+        auto* item = new OutlineItem(tr(entry.question));
+        const int number = static_cast<int>(pages_.size()) + 1;
+        item->set_number(number);
         item->set_accented(true);
-        item->setObjectName(QStringLiteral("page/%1").arg(t.number));
-        connect(item, &QPushButton::clicked, this, [this, page = t.number - 1] {
+        item->setObjectName(QStringLiteral("page/%1").arg(number));
+        connect(item, &QPushButton::clicked, this, [this, page = number - 1] {
             set_page(page);
             emit page_chosen(page);
         });
@@ -169,8 +173,10 @@ void Outline::refresh() {
         axes_.push_back(item);
     }
     for (std::size_t i = 0; i < axes.size(); ++i) {
-        axes_[i]->setText(QString::fromStdString(axes[i].name));
-        axes_[i]->setShortcut({}); // "&" in a name is a letter
+        if (const QString name = QString::fromStdString(axes[i].name); name != axes_[i]->text()) {
+            axes_[i]->setText(name);
+            axes_[i]->setShortcut({}); // "&" in a name is a letter
+        }
         axes_[i]->setChecked(static_cast<int>(i) == document_.axis_index());
         if (!all_ && static_cast<int>(i) != document_.axis_index()) continue; // not before the first picture
         const Assessment& a = document_.assessment(static_cast<int>(i));
@@ -181,7 +187,8 @@ void Outline::refresh() {
                                : std::isfinite(u) ? QStringLiteral("%1 %").arg(std::lround(std::min(u, 9999.0)))
                                                   : tr("over");
         axes_[i]->set_state(worst.state, figure);
-        axes_[i]->setToolTip(tr("Tightest: %1").arg(QString::fromStdString(worst.label)));
+        if (const QString tip = tr("Tightest: %1").arg(QString::fromStdString(worst.label)); tip != axes_[i]->toolTip())
+            axes_[i]->setToolTip(tip);
     }
 }
 

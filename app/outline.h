@@ -31,14 +31,6 @@ class OutlineItem : public QPushButton {
     bool accented_ = false;
 };
 
-struct PageTitle {
-    int number;
-    const char* question;
-};
-inline constexpr PageTitle page_titles[] = {
-    {1, "What moves?"}, {2, "How must it move?"}, {3, "What does it take?"}, {4, "What can drive it?"}};
-inline constexpr int page_count = 4;
-
 class Outline : public QFrame {
     Q_OBJECT
 

@@ -26,7 +26,7 @@ QString qs(const std::string& s) { return QString::fromStdString(s); }
 
 } // namespace
 
-HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr("How must it move?"), parent) {
+HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr(question), parent) {
     confirm_overwrite = [this](const QString& file) {
         return QMessageBox::question(this, tr("Export the motion"),
                    tr("%1 is there already. Write over it?").arg(QFileInfo(file).fileName())) == QMessageBox::Yes;

@@ -17,6 +17,7 @@ class HowMoves : public Page {
     Q_OBJECT
 
   public:
+    static constexpr const char* question = "How must it move?";
     explicit HowMoves(Document& document, QWidget* parent = nullptr);
     void activate() override;
     bool go_to(const QString& path) override;

@@ -27,7 +27,7 @@ template <class Widget> class Level : public Widget {
 
 } // namespace
 
-WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr("What can drive it?"), parent) {
+WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(question), parent) {
     auto* top = new QHBoxLayout;
     top->setSpacing(10);
     auto* motor = new QFrame;

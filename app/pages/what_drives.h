@@ -15,6 +15,7 @@ class WhatDrives : public Page {
     Q_OBJECT
 
   public:
+    static constexpr const char* question = "What can drive it?";
     explicit WhatDrives(Document& document, QWidget* parent = nullptr);
     void activate() override;
     bool go_to(const QString& path) override;

@@ -28,7 +28,7 @@ QString shape_of(const Body& b) {
 
 } // namespace
 
-WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr("What moves?"), parent) {
+WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr(question), parent) {
     auto* form = new Form(document, {QStringLiteral("/name"), QStringLiteral("/mechanism"), QStringLiteral("/load")});
     bodies_ = new ListEditor(
         document, QStringLiteral("/bodies"), tr("Bodies"), tr("+ body"),

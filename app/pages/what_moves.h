@@ -12,6 +12,7 @@ class WhatMoves : public Page {
     Q_OBJECT
 
   public:
+    static constexpr const char* question = "What moves?";
     explicit WhatMoves(Document& document, QWidget* parent = nullptr);
 
     void activate() override;

@@ -16,7 +16,7 @@
 
 namespace fulmox::app {
 
-WhatTakes::WhatTakes(Document& document, QWidget* parent) : Page(document, tr("What does it take?"), parent) {
+WhatTakes::WhatTakes(Document& document, QWidget* parent) : Page(document, tr(question), parent) {
     body_->addWidget(new FigureTiles(document, {{QStringLiteral("demand.peak_torque"), tr("Peak torque")},
                                                    {QStringLiteral("demand.rms_torque"), tr("RMS torque")},
                                                    {QStringLiteral("demand.holding_torque"), tr("Holding torque")},

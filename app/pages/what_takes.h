@@ -11,6 +11,7 @@ class WhatTakes : public Page {
     Q_OBJECT
 
   public:
+    static constexpr const char* question = "What does it take?";
     explicit WhatTakes(Document& document, QWidget* parent = nullptr);
     void activate() override;
 

@@ -97,3 +97,16 @@ TEST_CASE("the policy in the top bar judges the axis, and undo takes it back") {
     CHECK(w.document().axis().policy == "General servo");
     CHECK(policy->currentText() == QStringLiteral("General servo"));
 }
+
+TEST_CASE("reasons of every axis follow the units of the project") {
+    Window w;
+    const auto reason = [&](int axis) { return w.document().assessment(axis).limit("peak_torque")->reason; };
+    CHECK(reason(1).find("N·m") != std::string::npos);
+    w.document().set_choice(QStringLiteral("/unit_system"), 1);
+    for (const int axis : {0, 1}) {
+        CHECK(reason(axis).find("N·m") == std::string::npos);
+        CHECK(reason(axis).find("in") != std::string::npos);
+    }
+    w.document().undo_stack().undo();
+    CHECK(reason(1).find("N·m") != std::string::npos);
+}

@@ -1,6 +1,7 @@
 #include "app/command_palette.h"
 #include "app/outline.h"
 #include "app/pages/how_moves.h"
+#include "app/pages/registry.h"
 #include "app/plots/cycle_plot.h"
 #include "app/plots/speed_torque_plot.h"
 #include "app/plots/torque_plot.h"
@@ -281,4 +282,41 @@ TEST_CASE("what is known is shown, and what is not says for what it waits") {
     w.click_page(4);
     w.settle();
     CHECK(w.document().assessment().limit("inertia_ratio")->state != LimitState::cannot_say);
+}
+
+TEST_CASE("every page of the registry is in outline, menu and keys, and every field is on the page its path leads to") {
+    Window w;
+    for (int i = 0; i < static_cast<int>(page_registry().size()); ++i) {
+        const QString question = QString::fromUtf8(page_registry()[static_cast<std::size_t>(i)].question);
+        INFO(question.toStdString());
+        QTest::keyClick(&w.window, static_cast<Qt::Key>(Qt::Key_1 + i), Qt::ControlModifier);
+        auto* item = w.child<QPushButton>(("page/" + std::to_string(i + 1)).c_str());
+        CHECK(item->text() == question);
+        CHECK(item->isChecked());
+        int titles = 0;
+        for (const QLabel* l : w.window.findChildren<QLabel*>()) titles += l->isVisible() && l->text() == question;
+        CHECK(titles == 1);
+        int entries = 0;
+        for (const QAction* a : w.window.findChildren<QAction*>()) entries += a->text().endsWith(question);
+        CHECK(entries == 1);
+    }
+    Machine m = w.document().machine();
+    int fields = 0;
+    for (const FieldRef& f : walk(m.axes[0], "/axes/0")) {
+        if (f.type != FieldRef::Type::quantity || !f.active || f.quantity_spec.rare) continue;
+        if (f.path.find("/segments/") != std::string::npos && f.path.find("/segments/0/") == std::string::npos)
+            continue;
+        const QString path = QString::fromStdString(f.path);
+        INFO(f.path);
+        w.window.go_to(path);
+        QApplication::processEvents();
+        const int page = page_of(path.mid(7));
+        CHECK(w.child<QPushButton>(("page/" + std::to_string(page + 1)).c_str())->isChecked());
+        if (f.path.find("/motor/peak/") != std::string::npos || f.path.find("/motor/continuous/") != std::string::npos)
+            continue; // cells of a table
+        const auto there = w.window.findChildren<QWidget*>(path);
+        CHECK(std::any_of(there.begin(), there.end(), [](const QWidget* each) { return each->isVisible(); }));
+        ++fields;
+    }
+    CHECK(fields > 30);
 }

@@ -3,9 +3,11 @@
 // changes.
 #include "core/match/figures.h"
 #include "core/match/limits.h"
+#include "core/model/validate.h"
 #include "tests/mechanisms.h"
 
 #include <cmath>
+#include <random>
 #include <set>
 
 using namespace fulmox;
@@ -160,6 +162,43 @@ TEST_CASE("a field that is moved changes nothing that does not name it as a need
         }
     }
     CHECK(moved > 500);
+}
+
+TEST_CASE("several that are missing or unreadable at once silence what any of them would, and nothing else") {
+    std::mt19937 chance(20261126);
+    const auto below = [&](std::size_t n) { return static_cast<std::size_t>(chance() % n); };
+    int tried = 0;
+    for (auto& [name, whole] : axes_of_every_kind()) {
+        const Assessment was = assess(whole, 0);
+        const bool idle = whole.axes[0].motor.empty() || motion_of(whole.axes[0].mechanism).direct;
+        for (int round = 0; round < 60; ++round) {
+            Machine m = whole;
+            std::vector<FieldRef> fields = quantities(m);
+            unsigned serves = 0;
+            std::string what = name;
+            for (std::size_t n = 2 + below(4); n > 0; --n) {
+                FieldRef& f = fields[below(fields.size())];
+                const bool of_motor =
+                    f.path.find("/motor/") != std::string::npos || f.path.find("/bus_voltage") != std::string::npos;
+                if (!f.quantity_spec.required || (idle && of_motor)) continue;
+                *f.quantity = QuantityBase{};
+                if (below(2) == 0) f.quantity->text = "abc";
+                serves |= f.serves;
+                what += " " + f.path;
+            }
+            INFO(what);
+            const Assessment now = assess(m, 0);
+            CHECK((has_errors(now.problems) || has_errors(validate_site(m))) == (serves != 0));
+            compare(was, now, serves, "waits for: ");
+            for (const Limit& l : now.limits)
+                if (l.state != LimitState::cannot_say) {
+                    CHECK(std::isfinite(l.used));
+                    CHECK(!std::isnan(l.allowed));
+                }
+            ++tried;
+        }
+    }
+    CHECK(tried > 1000);
 }
 
 TEST_CASE("nothing is demanded that has no use") {

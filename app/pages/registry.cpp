@@ -1,0 +1,35 @@
+#include "app/pages/registry.h"
+
+#include "app/pages/how_moves.h"
+#include "app/pages/what_drives.h"
+#include "app/pages/what_moves.h"
+#include "app/pages/what_takes.h"
+
+#include <algorithm>
+
+namespace fulmox::app {
+
+namespace {
+
+template <class P> PageEntry entry(std::vector<const char*> places) {
+    return {P::question, std::move(places), [](Document& d) -> Page* { return new P(d); }};
+}
+
+} // namespace
+
+const std::vector<PageEntry>& page_registry() {
+    static const std::vector<PageEntry> pages{entry<WhatMoves>({}), entry<HowMoves>({"/cycle"}), entry<WhatTakes>({}),
+        entry<WhatDrives>({"/motor", "/drive"})};
+    return pages;
+}
+
+int page_of(const QString& place) {
+    const auto& pages = page_registry();
+    const auto named = std::find_if(pages.begin(), pages.end(), [&](const PageEntry& p) {
+        return std::any_of(
+            p.places.begin(), p.places.end(), [&](const char* head) { return place.startsWith(QLatin1String(head)); });
+    });
+    return named == pages.end() ? 0 : static_cast<int>(named - pages.begin());
+}
+
+} // namespace fulmox::app

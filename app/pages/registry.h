@@ -1,0 +1,24 @@
+// The pages of an axis, an entry each: outline, menu, keys, paths and tests follow the list.
+#pragma once
+
+#include <QString>
+#include <vector>
+
+namespace fulmox::app {
+
+class Document;
+class Page;
+
+struct PageEntry {
+    const char* question;            ///< its name
+    std::vector<const char*> places; ///< of an axis whose fields stand on it: "/cycle"
+    Page* (*make)(Document&);
+};
+
+/// In the order in which an axis is worked out. The first takes every place that no other names.
+const std::vector<PageEntry>& page_registry();
+
+/// The page on which a field of an axis stands; `place` is relative to the axis.
+int page_of(const QString& place);
+
+} // namespace fulmox::app
