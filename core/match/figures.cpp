@@ -429,11 +429,17 @@ const std::vector<FigureRow>& figure_rows() {
     return rows;
 }
 
+unsigned needs_of(const FigureRow& row, const Mechanism& mechanism) {
+    const bool of_a_fill = std::holds_alternative<Winder>(mechanism) && (row.needs & need::reckoning) != 0;
+    return of_a_fill ? row.needs | need::demand : row.needs;
+}
+
 std::vector<Figure> figures(const FigureInput& in, const Waiting& waiting) {
     std::vector<Figure> out;
     for (const FigureRow& row : figure_rows()) {
         // whether there is such a figure may hang on what is not known: then it is not listed before it is
-        const bool blocked = waiting.blocks(row.needs);
+        const unsigned needs = needs_of(row, in.axis.mechanism);
+        const bool blocked = waiting.blocks(needs);
         FigureInput seen = in;
         if (blocked) {
             seen.motion = nullptr;
@@ -443,7 +449,7 @@ std::vector<Figure> figures(const FigureInput& in, const Waiting& waiting) {
         Figure f{
             row.key, in.words.direct && row.direct_label ? row.direct_label : row.label, row.kind, nan, "", {}, ""};
         if (blocked) {
-            f.note = waiting.words(row.needs);
+            f.note = waiting.words(needs);
             f.waits = true;
         } else {
             row.fill(f, in);

@@ -38,6 +38,10 @@ struct FigureRow {
 /// All rows, in working order.
 const std::vector<FigureRow>& figure_rows();
 
+/// What a row needs on this axis: of a winder the fill of most heat is shown, and which that is hangs on the whole
+/// demand.
+unsigned needs_of(const FigureRow& row, const Mechanism& mechanism);
+
 /// The figures of an axis. One that waits has no number, and its note says for what.
 std::vector<Figure> figures(const FigureInput& in, const Waiting& waiting);
 

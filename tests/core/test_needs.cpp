@@ -28,9 +28,9 @@ const LimitRow& limit_row(const std::string& key) {
     throw std::runtime_error(key);
 }
 
-unsigned needs_of(const Figure& f) {
+unsigned needs_of(const Figure& f, const Machine& m) {
     const FigureRow* row = figure_row(f.key);
-    return row ? row->needs : need::demand;
+    return row ? fulmox::needs_of(*row, m.axes[0].mechanism) : need::demand;
 }
 
 // Where a force changes its sign a span is cut, and a sum over the cycle is made of other parts.
@@ -45,11 +45,12 @@ bool of_the_statement(const std::string& key) {
 
 // Every figure and limit of `now` that needs nothing of what is served is as it was; where the field is missing the
 // others are silent and say for what.
-void compare(const Assessment& was, const Assessment& now, unsigned serves, const std::string& missing) {
+void compare(
+    const Machine& m, const Assessment& was, const Assessment& now, unsigned serves, const std::string& missing) {
     for (const Figure& f : was.figures) {
         INFO(f.key);
         const Figure* g = now.figure(f.key);
-        const bool touched = (needs_of(f) & serves) != 0;
+        const bool touched = (needs_of(f, m) & serves) != 0;
         if (touched && missing.empty()) continue;
         if (touched) {
             if (!g) continue; // whether there is one hangs on what is missing
@@ -134,7 +135,7 @@ TEST_CASE("a field that is emptied silences what needs it, by name, and nothing 
             const bool idle = m.axes[0].motor.empty() || motion_of(m.axes[0].mechanism).direct; // nobody asks then
             const bool of_motor =
                 f.path.find("/motor/") != std::string::npos || f.path.find("/bus_voltage") != std::string::npos;
-            if (!idle || !of_motor) compare(was, now, f.serves, f.label());
+            if (!idle || !of_motor) compare(m, was, now, f.serves, f.label());
             *f.quantity = kept;
             emptied.insert(f.path);
         }
@@ -155,7 +156,7 @@ TEST_CASE("a field that is moved changes nothing that does not name it as a need
                 const Assessment now = assess(m, 0);
                 if (has_errors(now.problems)) continue;
                 INFO(name << " " << f.path << " × " << factor);
-                compare(was, now, f.serves, "");
+                compare(m, was, now, f.serves, "");
                 ++moved;
             }
             *f.quantity = kept;
@@ -189,7 +190,7 @@ TEST_CASE("several that are missing or unreadable at once silence what any of th
             INFO(what);
             const Assessment now = assess(m, 0);
             CHECK((has_errors(now.problems) || has_errors(validate_site(m))) == (serves != 0));
-            compare(was, now, serves, "waits for: ");
+            compare(m, was, now, serves, "waits for: ");
             for (const Limit& l : now.limits)
                 if (l.state != LimitState::cannot_say) {
                     CHECK(std::isfinite(l.used));
