@@ -41,10 +41,9 @@ Plot::Plot(QWidget* parent) : QCustomPlot(parent) {
 void Plot::say_missing(const QString& text, bool beside) {
     beside_ = beside;
     missing_->setContentsMargins(24, beside ? 0 : 8, 24, beside ? 0 : 8);
-    plotLayout()->setMargins({0, beside && !text.isEmpty() ? 22 : 0, 0, 0});
     missing_->setText(text);
     missing_->setVisible(!text.isEmpty());
-    if (text.isEmpty()) return;
+    if (text.isEmpty()) return place_missing();
     missing_->setFont(type_face(13));
     missing_->setStyleSheet(QStringLiteral("background:%1;color:%2").arg(theme().panel.name(), theme().second.name()));
     place_missing();
@@ -52,7 +51,13 @@ void Plot::say_missing(const QString& text, bool beside) {
     if (!beside) bubble_->hide();
 }
 
-void Plot::place_missing() { missing_->setGeometry(beside_ ? QRect(0, 0, width(), 20) : rect()); }
+void Plot::place_missing() {
+    const bool above = beside_ && !missing_->text().isEmpty();
+    const int high = above ? std::max(20, missing_->heightForWidth(width())) : 0;
+    if (const QMargins room(0, above ? high + 2 : 0, 0, 0); plotLayout()->margins() != room)
+        plotLayout()->setMargins(room);
+    missing_->setGeometry(above ? QRect(0, 0, width(), high) : rect());
+}
 
 void Plot::resizeEvent(QResizeEvent* event) {
     QCustomPlot::resizeEvent(event);

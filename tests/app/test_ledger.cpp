@@ -110,3 +110,16 @@ TEST_CASE("reasons of every axis follow the units of the project") {
     w.document().undo_stack().undo();
     CHECK(reason(1).find("N·m") != std::string::npos);
 }
+
+TEST_CASE("an open row is no wider than the ledger") {
+    Window w;
+    for (const char* key : {"peak_torque", "continuous_loss", "critical_speed", "buckling"}) {
+        auto* row = w.child<QWidget>((std::string("limit/") + key).c_str());
+        QTest::mouseClick(row, Qt::LeftButton, {}, {20, 8});
+        w.settle();
+        INFO(key << " " << row->width());
+        CHECK(row->mapTo(&w.window, QPoint(row->width(), 0)).x() <= w.window.width() - 6);
+        CHECK(row->width() <= 296);
+        QTest::mouseClick(row, Qt::LeftButton, {}, {20, 8});
+    }
+}
