@@ -65,7 +65,8 @@ int main(int count, char** given) {
     };
     try {
         Machine start = base;
-        for (const Option& kind : find_field(start, "/axes/0/mechanism")->variant_kinds)
+        const auto mechanism = find_field(start, "/axes/0/mechanism");
+        for (const Option& kind : mechanism->variant_kinds)
             keep(std::string("mechanism-") + kind.key, testing::turned_into(base, kind.key));
         Machine moves = testing::turned_into(base, "belt");
         moves.axes[0].cycle.segments.resize(2);
