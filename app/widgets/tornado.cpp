@@ -86,7 +86,9 @@ void Tornado::paintEvent(QPaintEvent*) {
     for (int k = 0; k < shown; ++k) {
         const Influence& i = rows_[static_cast<std::size_t>(k)];
         const double y = head + k * row_height;
-        const QString name = field_name(i.label, qs(i.path));
+        // a body or stage stands before its label already
+        const bool owned = i.path.find("/bodies/") != std::string::npos || i.path.find("/stages/") != std::string::npos;
+        const QString name = owned ? qs(i.label) : field_name(i.label, qs(i.path));
         p.setPen(t.ink);
         p.drawText(QRectF(0, y, names - 6, row_height), Qt::AlignVCenter,
             p.fontMetrics().elidedText(name, Qt::ElideRight, names - 6));
