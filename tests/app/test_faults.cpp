@@ -85,6 +85,8 @@ double look_at_all(Window& w) {
         QApplication::processEvents();
         longest = std::max(longest, since.elapsed());
     }
+    // no event loop comes round here, and what was put away would pile up in the window
+    QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
     return longest;
 }
 
