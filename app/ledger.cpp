@@ -9,6 +9,7 @@
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QPainter>
+#include <QRegularExpression>
 #include <QScrollArea>
 #include <QScrollBar>
 #include <QVBoxLayout>
@@ -78,15 +79,14 @@ void LimitRow::set_open(bool open, const std::function<std::vector<QString>(cons
 
 void LimitRow::fill_details() {
     QString s = QStringLiteral("<p style='margin:0 0 4px 0'>%1.</p>").arg(html(qs(limit_.reason)));
-    // long sums may be broken after each sign, else they push the percentages out of sight
-    const auto breakable = [](QString text) {
-        for (const char sign : {'+', '*', '/'})
-            text.replace(QLatin1Char(sign), QString(QLatin1Char(sign)) + QChar(0x200b));
-        return text;
+    // long sums break at blanks, else they push the percentages out of sight; the sign of an exponent stays where it is
+    const auto breakable = [](QString sum) {
+        static const QRegularExpression sign(QStringLiteral("(?<![eE(*/+-])([+*])"));
+        return sum.replace(sign, QStringLiteral(" \\1 "));
     };
     for (const WorkingLine& w : limit_.working) {
         s += QStringLiteral("<p style='margin:0 0 5px 0'><span style='color:%1'>%2 = %3</span><br>= %4<br>= <b>%5</b>")
-                 .arg(theme().second.name(), html(qs(w.symbol)), html(breakable(qs(w.formula))),
+                 .arg(theme().second.name(), html(qs(w.symbol)), html(qs(w.formula)),
                      html(breakable(qs(w.substituted))), html(qs(format_quantity(w.result, si_unit(w.kind), 5))));
         if (w.kind == Kind::angular_speed)
             s += QStringLiteral(" (%1)").arg(html(qs(format_quantity(w.result, *find_unit("rpm")))));

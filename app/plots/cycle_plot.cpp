@@ -128,9 +128,7 @@ bool CyclePlot::lay_over(
 }
 
 const Trajectory* CyclePlot::planned_now() const {
-    if (!document_.has_axis()) return nullptr;
-    const Assessment& a = document_.assessment();
-    return a.motion ? &*a.motion : a.known_part ? &*a.known_part : nullptr;
+    return document_.has_axis() ? document_.assessment().known_motion() : nullptr;
 }
 
 void CyclePlot::refresh() {

@@ -29,7 +29,6 @@ class CyclePlot : public Plot {
     void mouseReleaseEvent(QMouseEvent* event) override;
 
   private:
-    /// The cycle, or of one that is not known the segments before the first that is missing.
     const Trajectory* planned_now() const;
     static bool lay_over(
         QCPGraph& graph, const Trajectory& motion, std::size_t channel, const Unit& unit, const QPen& pen);

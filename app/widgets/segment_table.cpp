@@ -209,16 +209,11 @@ void SegmentTable::refresh() {
     }
     const auto& segments = axis.cycle.segments;
     played_.assign(segments.size(), -1);
-    if (const Trajectory* planned = planned_now())
+    if (const Trajectory* planned = document_.assessment().known_motion())
         for (std::size_t k = planned->phases.size(); k-- > 0;)
             played_[planned->phases[k].segment] = static_cast<int>(k);
     setRowCount(static_cast<int>(segments.size()));
     for (int row = 0; row < rowCount(); ++row) fill(row);
-}
-
-const Trajectory* SegmentTable::planned_now() {
-    const Assessment& a = document_.assessment();
-    return a.motion ? &*a.motion : a.known_part ? &*a.known_part : nullptr;
 }
 
 void SegmentTable::fill(int row) {
@@ -228,7 +223,7 @@ void SegmentTable::fill(int row) {
     const QString name = std::visit(ShortName{}, s.what);
     put(row, number, QString::number(row + 1), true, tip);
     put(row, what, s.note.empty() ? name : QStringLiteral("%1 · %2").arg(name, qs(s.note)), true, tip);
-    const Trajectory* planned = planned_now();
+    const Trajectory* planned = document_.assessment().known_motion();
     const int phase = played_[static_cast<std::size_t>(row)];
     const UnitSystem system = document_.machine().unit_system;
     const bool rotary = motion_of(document_.axis().mechanism).rotary;

@@ -28,8 +28,6 @@ class SegmentTable : public QTableWidget {
     void refused(const QString& why);
 
   private:
-    /// The cycle, or of one that is not known the segments before the first that is missing.
-    const Trajectory* planned_now();
     const QuantityBase* behind(int row, int column) const; ///< the field of a cell; nothing where there is none
     QString path_of(int row, int column) const;
     void fill(int row);

@@ -45,4 +45,25 @@ double buckling_load(double root, double length, double modulus, EndFixity f) {
     return euler_factor(f) * pi * pi * modulus * pi * std::pow(root, 4) / 64 / (length * length);
 }
 
+ScrewBound critical_speed(const Screw& s, bool with_working) {
+    ScrewBound b{s.free_length.value_or(s.length.si), 0, {}};
+    b.value = critical_speed(s.root_diameter.si, b.length, s.elastic_modulus.si, s.density.si, s.fixity);
+    if (with_working)
+        b.working.push_back(working_line("ω_c", "λ²/L² √(E I/(ρ A)), √(I/A) = d_r/4", "lambda^2/L^2*sqrt(E/rho)*d/4",
+            {{"lambda", bending_root(s.fixity)}, {"L", b.length}, {"E", s.elastic_modulus.si}, {"rho", s.density.si},
+                {"d", s.root_diameter.si}},
+            b.value, Kind::angular_speed, "Euler–Bernoulli beam"));
+    return b;
+}
+
+ScrewBound buckling_load(const Screw& s, bool with_working) {
+    ScrewBound b{s.loaded_length.value_or(s.free_length.value_or(s.length.si)), 0, {}};
+    b.value = buckling_load(s.root_diameter.si, b.length, s.elastic_modulus.si, s.fixity);
+    if (with_working)
+        b.working.push_back(working_line("F_b", "N π² E I/L², I = π d_r⁴/64", "N*pi^2*E*pi*d^4/64/L^2",
+            {{"N", euler_factor(s.fixity)}, {"E", s.elastic_modulus.si}, {"d", s.root_diameter.si}, {"L", b.length}},
+            b.value, Kind::force, "Euler"));
+    return b;
+}
+
 } // namespace fulmox

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/model/mechanism.h"
+#include "core/model/working.h"
 
 namespace fulmox {
 
@@ -16,5 +17,14 @@ double critical_speed(double root_diameter, double free_length, double elastic_m
 
 /// Euler's load, N: N π² E I/L² on the root diameter; L the longest loaded length, m.
 double buckling_load(double root_diameter, double loaded_length, double elastic_modulus, EndFixity f);
+
+/// What a screw with a root diameter bears, over which length, and how that was reckoned.
+struct ScrewBound {
+    double length = 0; ///< m
+    double value = 0;  ///< rad/s or N
+    Working working;   ///< empty where none is wanted
+};
+ScrewBound critical_speed(const Screw& s, bool with_working); ///< over the unsupported length, else the whole screw
+ScrewBound buckling_load(const Screw& s, bool with_working);  ///< over the loaded length, else as above
 
 } // namespace fulmox

@@ -59,6 +59,8 @@ struct Assessment {
     std::vector<FillUse> fills; ///< of a winder, empty to full
     std::string fill_shown;     ///< the one `demand` belongs to: most heat
 
+    /// The cycle, or of one that is not known the segments before the first that is missing; null: none of them.
+    const Trajectory* known_motion() const { return motion ? &*motion : known_part ? &*known_part : nullptr; }
     const Figure* figure(std::string_view key) const;
     const Limit* limit(std::string_view key) const;
     bool fits() const;     ///< no error and no limit over; tight and cannot say pass

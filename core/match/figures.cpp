@@ -36,6 +36,13 @@ std::string when(const ShaftPoint& p, const Words& words) {
     return "at " + format_number(p.time, 3) + " s and " + words.speed(std::abs(p.speed));
 }
 
+// Rows that read a number of the plan or of the demand.
+template <Order O, double Trajectory::*Value> void of_motion(Figure& f, In in) {
+    f.kind = motion_kind(O, in.load.motion.rotary);
+    f.si = (*in.motion).*Value;
+}
+template <double Demand::*Value> void of_demand(Figure& f, In in) { f.si = (*in.demand).*Value; }
+
 void torque_of(Figure& f, In in, const ShaftPoint& p) {
     f.si = p.torque;
     f.note = when(p, in.words);
@@ -107,15 +114,9 @@ std::vector<FigureRow> motion_rows() {
                 f.si = in.motion->stroke();
             }},
         {"motion.advance", "Advance per cycle", nullptr, Kind::length, cycle, always,
-            [](Figure& f, In in) {
-                f.kind = along(in, Order::position);
-                f.si = in.motion->advance;
-            }},
+            of_motion<Order::position, &Trajectory::advance>},
         {"motion.path", "Path per cycle", nullptr, Kind::length, cycle, always,
-            [](Figure& f, In in) {
-                f.kind = along(in, Order::position);
-                f.si = in.motion->path;
-            }},
+            of_motion<Order::position, &Trajectory::path>},
         {"motion.path_per_year", "Path per year", nullptr, Kind::speed, cycle, always,
             [](Figure& f, In in) {
                 f.kind = along(in, Order::speed);
@@ -125,21 +126,12 @@ std::vector<FigureRow> motion_rows() {
                 work(f, in, "d_a", "path/T", "d/T", {{"d", in.motion->path}, {"T", in.motion->duration}});
             }},
         {"motion.peak_speed", "Peak speed", nullptr, Kind::speed, cycle, always,
-            [](Figure& f, In in) {
-                f.kind = along(in, Order::speed);
-                f.si = in.motion->peak_speed;
-            }},
+            of_motion<Order::speed, &Trajectory::peak_speed>},
         {"motion.peak_acceleration", "Peak acceleration", nullptr, Kind::acceleration, cycle, always,
-            [](Figure& f, In in) {
-                f.kind = along(in, Order::acceleration);
-                f.si = in.motion->peak_acceleration;
-            }},
+            of_motion<Order::acceleration, &Trajectory::peak_acceleration>},
         {"motion.peak_jerk", "Peak jerk", nullptr, Kind::jerk, cycle,
             [](In in) { return !in.motion || std::isfinite(in.motion->peak_jerk); },
-            [](Figure& f, In in) {
-                f.kind = along(in, Order::jerk);
-                f.si = in.motion->peak_jerk;
-            }},
+            of_motion<Order::jerk, &Trajectory::peak_jerk>},
     };
 }
 
@@ -264,11 +256,10 @@ std::vector<FigureRow> demand_rows() {
                                                                 : "standstill and breakaway included";
             }},
         {"demand.peak_speed", "Peak shaft speed", "Peak speed", Kind::angular_speed, speeds, always,
-            [](Figure& f, In in) { f.si = in.demand->peak_speed; }},
+            of_demand<&Demand::peak_speed>},
         {"demand.mean_speed", "Mean speed", nullptr, Kind::angular_speed, speeds, always,
-            [](Figure& f, In in) { f.si = in.demand->mean_speed; }},
-        {"demand.rms_speed", "RMS speed", nullptr, Kind::angular_speed, speeds, always,
-            [](Figure& f, In in) { f.si = in.demand->rms_speed; }},
+            of_demand<&Demand::mean_speed>},
+        {"demand.rms_speed", "RMS speed", nullptr, Kind::angular_speed, speeds, always, of_demand<&Demand::rms_speed>},
         {"demand.peak_power", "Peak power", nullptr, Kind::power, demand, always,
             [](Figure& f, In in) {
                 f.si = in.demand->peak_power;
@@ -280,9 +271,9 @@ std::vector<FigureRow> demand_rows() {
                 f.note = "at the motor, braking";
             }},
         {"demand.energy_delivered", "Energy per cycle", nullptr, Kind::energy, demand, always,
-            [](Figure& f, In in) { f.si = in.demand->energy_delivered; }},
+            of_demand<&Demand::energy_delivered>},
         {"demand.energy_returned", "Energy returned per cycle", nullptr, Kind::energy, demand, always,
-            [](Figure& f, In in) { f.si = in.demand->energy_returned; }},
+            of_demand<&Demand::energy_returned>},
         {"demand.axial_force", "Largest load force", nullptr, Kind::force, load | stop, always,
             [](Figure& f, In in) {
                 const Demand& d = *in.demand;
@@ -390,14 +381,10 @@ std::vector<FigureRow> ratio_and_screw_rows() {
         {"screw.critical_speed", "Critical speed of the screw", nullptr, Kind::angular_speed, bending,
             [](In in) { return turning_screw(in) != nullptr; },
             [](Figure& f, In in) {
-                const Screw& s = *turning_screw(in);
-                const double length = s.free_length.value_or(s.length.si);
-                f.si = critical_speed(s.root_diameter.si, length, s.elastic_modulus.si, s.density.si, s.fixity);
-                f.note = "over " + in.words.say(length, Kind::length) + " free length";
-                work(f, in, "ω_c", "λ²/L² √(E I/(ρ A)), √(I/A) = d_r/4", "lambda^2/L^2*sqrt(E/rho)*d/4",
-                    {{"lambda", bending_root(s.fixity)}, {"L", length}, {"E", s.elastic_modulus.si},
-                        {"rho", s.density.si}, {"d", s.root_diameter.si}},
-                    "Euler–Bernoulli beam");
+                ScrewBound bound = critical_speed(*turning_screw(in), in.workings);
+                f.si = bound.value;
+                f.note = "over " + in.words.say(bound.length, Kind::length) + " free length";
+                f.working = std::move(bound.working);
             }},
         {"screw.buckling_load", "Buckling load of the screw", nullptr, Kind::force, buckling,
             [](In in) {
@@ -405,14 +392,10 @@ std::vector<FigureRow> ratio_and_screw_rows() {
                 return s && s->root_diameter.given();
             },
             [](Figure& f, In in) {
-                const Screw& s = std::get<Screw>(in.axis.mechanism);
-                const double length = s.loaded_length.value_or(s.free_length.value_or(s.length.si));
-                f.si = buckling_load(s.root_diameter.si, length, s.elastic_modulus.si, s.fixity);
-                f.note = "over " + in.words.say(length, Kind::length);
-                work(f, in, "F_b", "N π² E I/L², I = π d_r⁴/64", "N*pi^2*E*pi*d^4/64/L^2",
-                    {{"N", euler_factor(s.fixity)}, {"E", s.elastic_modulus.si}, {"d", s.root_diameter.si},
-                        {"L", length}},
-                    "Euler");
+                ScrewBound bound = buckling_load(std::get<Screw>(in.axis.mechanism), in.workings);
+                f.si = bound.value;
+                f.note = "over " + in.words.say(bound.length, Kind::length);
+                f.working = std::move(bound.working);
             }},
     };
 }

@@ -272,33 +272,26 @@ void judge_coupling(Limit& l, const LimitInput& in) {
 void judge_critical(Limit& l, const LimitInput& in) {
     const Screw& s = std::get<Screw>(in.axis.mechanism);
     if (!s.root_diameter.given()) return cannot(l, "no root diameter is given");
-    const double length = s.free_length.value_or(s.length.si);
+    ScrewBound bound = critical_speed(s, in.workings);
     l.used = in.so_far.demand->mechanism_peak_speed;
-    l.allowed = critical_speed(s.root_diameter.si, length, s.elastic_modulus.si, s.density.si, s.fixity);
+    l.allowed = bound.value;
     l.share = in.policy.critical_speed_share.si;
-    if (in.workings)
-        l.working.push_back(working_line("ω_c", "λ²/L² √(E I/(ρ A)), √(I/A) = d_r/4", "lambda^2/L^2*sqrt(E/rho)*d/4",
-            {{"lambda", bending_root(s.fixity)}, {"L", length}, {"E", s.elastic_modulus.si}, {"rho", s.density.si},
-                {"d", s.root_diameter.si}},
-            l.allowed, Kind::angular_speed, "Euler–Bernoulli beam"));
+    l.working = std::move(bound.working);
     if (!close(l, in, "Euler–Bernoulli beam")) return;
     l.reason = words(in).speed(l.used) + " of " + words(in).speed(l.allowed) + " over " +
-               words(in).say(length, Kind::length) + " free length";
+               words(in).say(bound.length, Kind::length) + " free length";
     if (l.state != LimitState::fits) l.remedy = "Longer lead, thicker screw, shorter free length, or a fixed far end.";
 }
 
 void judge_buckling(Limit& l, const LimitInput& in) {
     const Screw& s = std::get<Screw>(in.axis.mechanism);
     if (!s.root_diameter.given()) return cannot(l, "no root diameter is given");
-    const double length = s.loaded_length.value_or(s.free_length.value_or(s.length.si));
     const Demand& d = *in.so_far.demand;
+    ScrewBound bound = buckling_load(s, in.workings);
     l.used = d.axial_force();
-    l.allowed = buckling_load(s.root_diameter.si, length, s.elastic_modulus.si, s.fixity);
+    l.allowed = bound.value;
     l.share = in.policy.buckling_share.si;
-    if (in.workings)
-        l.working.push_back(working_line("F_b", "N π² E I/L², I = π d_r⁴/64", "N*pi^2*E*pi*d^4/64/L^2",
-            {{"N", euler_factor(s.fixity)}, {"E", s.elastic_modulus.si}, {"d", s.root_diameter.si}, {"L", length}},
-            l.allowed, Kind::force, "Euler"));
+    l.working = std::move(bound.working);
     if (!close(l, in, "Euler")) return;
     l.reason = words(in).say(l.used, Kind::force) + " largest axial force" +
                (d.axial_emergency > d.axial_peak ? ", in the emergency stop" : "") +

@@ -21,6 +21,11 @@ unsigned served_by(const FieldRefs& fields, std::string path) {
     }
 }
 
+bool is_wrong(const FieldRef& f) {
+    const auto p = check(f);
+    return p && p->severity == Severity::error;
+}
+
 void stand_in(FieldRef& f) {
     const QuantitySpec& spec = f.quantity_spec;
     const Unit& unit = spec_unit(spec, f.kind);
@@ -75,9 +80,8 @@ Axis Waiting::with_stand_ins() const {
     Axis out = axis_;
     const bool no_motor = out.motor.empty() || motion_of(out.mechanism).direct;
     for (FieldRef& f : walk(out, path_)) {
-        if (f.type != FieldRef::Type::quantity || !f.active || f.quantity->given()) continue;
         if (no_motor && f.path.starts_with(path_ + "/motor/")) continue; // it stays without one
-        if (f.quantity_spec.required || !f.quantity->text.empty()) stand_in(f);
+        if (is_wrong(f)) stand_in(f);
     }
     // of a body whose weight cannot be found
     const std::string bodies = path_ + "/bodies/";
@@ -102,7 +106,7 @@ Axis Waiting::with_stand_ins() const {
 
 Site Waiting::with_stand_ins(Site site) {
     for (FieldRef& f : walk(site, "/site"))
-        if (check(f) && !f.quantity->given()) stand_in(f);
+        if (is_wrong(f)) stand_in(f);
     return site;
 }
 

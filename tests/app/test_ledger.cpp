@@ -42,7 +42,11 @@ TEST_CASE("a row opens with a click or Space and shows working, source and headr
     CHECK(details->isVisible());
     const QString text = details->text();
     CHECK(text.contains(QStringLiteral("λ²/L²")));
-    CHECK(text.contains(QString::fromStdString(w.limit("critical_speed").working[0].substituted).toHtmlEscaped()));
+    const auto close_up = [](QString s) {
+        return s.remove(QLatin1Char(' '));
+    }; // sums are spaced so that they can break
+    CHECK(close_up(text).contains(
+        close_up(QString::fromStdString(w.limit("critical_speed").working[0].substituted).toHtmlEscaped())));
     CHECK(text.contains(QStringLiteral("Euler–Bernoulli")));
     CHECK(text.contains(QStringLiteral("lead")));
     QTest::keyClick(row, Qt::Key_Space);

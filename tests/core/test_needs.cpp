@@ -182,13 +182,25 @@ TEST_CASE("several that are missing or unreadable at once silence what any of th
                 const bool of_motor =
                     f.path.find("/motor/") != std::string::npos || f.path.find("/bus_voltage") != std::string::npos;
                 if (!f.quantity_spec.required || (idle && of_motor)) continue;
-                *f.quantity = QuantityBase{};
-                if (below(2) == 0) f.quantity->text = "abc";
+                switch (below(3)) {
+                case 0: // not given
+                    *f.quantity = QuantityBase{};
+                    break;
+                case 1: // half typed
+                    *f.quantity = QuantityBase{};
+                    f.quantity->text = "abc";
+                    break;
+                default: // not allowed
+                    f.quantity->si = to_si(f.quantity_spec.range.min, spec_unit(f.quantity_spec, f.kind)) - 1;
+                }
                 serves |= f.serves;
                 what += " " + f.path;
             }
             INFO(what);
             const Assessment now = assess(m, 0);
+            for (const Problem& p : now.problems) // a diameter that is none makes its root diameter wrong as well
+                if (p.severity == Severity::error)
+                    if (const auto f = find_field(m, p.path)) serves |= f->serves;
             CHECK((has_errors(now.problems) || has_errors(validate_site(m))) == (serves != 0));
             compare(m, was, now, serves, "waits for: ");
             for (const Limit& l : now.limits)
