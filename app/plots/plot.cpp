@@ -233,6 +233,13 @@ void Plot::thin(QVector<double>& x, QVector<double>& y) {
     y = kept_y;
 }
 
+double Plot::room_beyond(const QCPAxisRect& rect, double bottom, double top) {
+    constexpr double line = 24; // px
+    const double high = rect.height() - 2 * line;
+    const double share = high > line ? line / high : 0; // not laid out yet: as for a large picture
+    return (top - bottom) * std::max(0.1, share) + 1e-12;
+}
+
 bool Plot::saw_toothed(const QVector<double>& y) {
     constexpr int most = 600;
     int turns = 0;

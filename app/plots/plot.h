@@ -47,6 +47,8 @@ class Plot : public QCustomPlot {
 
     /// Leaves out of a long curve what would be drawn where it has been drawn already, with a gap in its place.
     static void thin(QVector<double>& x, QVector<double>& y);
+    /// Room above and below a curve that reaches from `bottom` to `top`, with a line of text beyond either end.
+    static double room_beyond(const QCPAxisRect& rect, double bottom, double top);
     /// Whether it goes up and down too often to be told apart on a screen.
     static bool saw_toothed(const QVector<double>& y);
     /// The pen of a curve. Saw teeth are drawn fine and plain, which looks the same and takes milliseconds in place of

@@ -162,7 +162,7 @@ void SpeedTorquePlot::refresh() {
         curves || (any && !direct));
     if (end <= 0) end = 3000;
     if (top <= 0) top = 1;
-    const double pad = (top - bottom) * 0.1;
+    const double pad = room_beyond(*rect_, bottom, top);
     x->setRange(0, end * 1.05);
     y->setRange(bottom - pad, top + pad);
     replot(QCustomPlot::rpQueuedReplot);

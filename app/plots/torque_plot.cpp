@@ -213,7 +213,7 @@ void TorquePlot::refresh() {
     pinned_->setData(ax, ay, true);
     draw_in(*pinned_, QPen(t.over, 1.4, Qt::DashLine), saw_toothed(ay));
     power_->setData(x, watts, true);
-    const double pad = (top - bottom) * 0.12 + 1e-12;
+    const double pad = room_beyond(*torque_rect_, bottom, top);
     torque_rect_->axis(QCPAxis::atLeft)->setRange(bottom - pad, top + pad);
     power_rect_->axis(QCPAxis::atLeft)->rescale();
     QCPRange r = power_rect_->axis(QCPAxis::atLeft)->range();

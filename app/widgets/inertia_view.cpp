@@ -82,7 +82,9 @@ void InertiaView::paintEvent(QPaintEvent*) {
         line(tr("Rotor side"), figure(s.rotor), false, -1, {});
         line(tr("Ratio"), qs(format_number(s.ratio(), 3)) + QStringLiteral(" : 1"), true, -1, {});
     } else {
-        line(tr("Rotor"), document_.axis().motor.empty() ? tr("no motor yet") : tr("motor incomplete"), false, -1, {});
+        line(tr("Rotor"),
+            document_.axis().motor.empty() ? tr("no motor yet") : waiting_for(document_, "load.rotor_inertia"), false,
+            -1, {});
     }
     if (!with_schools_ || s.rotor <= 0) return;
     y += 4;

@@ -199,6 +199,7 @@ class Reckoning {
         all.insert(all.end(), site.begin(), site.end());
         waiting_.emplace(machine, axis, path, all);
         if (has_errors(site)) {
+            a_.problems = all; // nobody else says what the axis waits for then
             stand_in_machine_.emplace();
             stand_in_machine_->site = Waiting::with_stand_ins(machine.site);
             stand_in_machine_->materials = machine.materials;
@@ -303,7 +304,7 @@ class Reckoning {
 
     void load() {
         load_ = load_model(known_machine(), *taken_);
-        if (waits(need::travel | need::inertia | need::force | need::rotor)) return;
+        if (waits(need::travel | (need::demand & ~need::speeds))) return;
         if (const auto what = not_finite(load_))
             stop(beyond(path_ + "/mechanism", "Mechanism", *what), need::travel | need::inertia | need::force);
     }

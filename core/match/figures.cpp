@@ -30,6 +30,16 @@ const Screw* turning_screw(In in) {
     return s && s->root_diameter.given() && s->turns == ScrewTurns::screw ? s : nullptr;
 }
 
+constexpr unsigned from_thread = need::thread | need::travel;
+unsigned efficiency_of(const Mechanism& m) {
+    const auto* s = std::get_if<Screw>(&m);
+    return s && !s->efficiency.given() && s->thread != Thread::roller ? from_thread : 0;
+}
+unsigned drag_of(const Mechanism& m) {
+    const auto* s = std::get_if<Screw>(&m);
+    return s && s->nut_preload.value_or(0) > 0 && !s->preload_drag.given() ? from_thread : 0;
+}
+
 Kind along(In in, Order o) { return motion_kind(o, in.load.motion.rotary); }
 
 std::string when(const ShaftPoint& p, const Words& words) {
@@ -154,21 +164,23 @@ std::vector<FigureRow> load_rows() {
                 f.si = in.load.ratio;
                 f.note = "motor speed over mechanism speed";
             }},
-        {"load.efficiency_forward", "Efficiency, driving", nullptr, Kind::number, travel | inertia | force, always,
+        {"load.efficiency_forward", "Efficiency, driving", nullptr, Kind::number, losses, always,
             [](Figure& f, In in) {
                 f.si = in.load.efficiency_forward;
                 const auto* s = std::get_if<Screw>(&in.axis.mechanism);
                 f.note = s && !s->efficiency.given() ? "from the thread" : "as given";
                 thread_working(f, in);
-            }},
-        {"load.efficiency_backward", "Efficiency, driven back", nullptr, Kind::number, travel | inertia | force, always,
+            },
+            efficiency_of},
+        {"load.efficiency_backward", "Efficiency, driven back", nullptr, Kind::number, losses, always,
             [](Figure& f, In in) {
                 f.si = in.load.efficiency_backward;
                 f.note = f.si <= 0 ? "self-locking" : "";
                 thread_working(f, in);
-            }},
-        {"load.shaft_drag", "Drag at the shaft", nullptr, Kind::torque, travel | inertia | force, turns,
-            [](Figure& f, In in) { f.si = in.load.shaft_drag; }},
+            },
+            efficiency_of},
+        {"load.shaft_drag", "Drag at the shaft", nullptr, Kind::torque, losses, turns,
+            [](Figure& f, In in) { f.si = in.load.shaft_drag; }, drag_of},
         {"load.inertia", "Load inertia", "Moving mass", Kind::inertia, travel | inertia, always,
             [](Figure& f, In in) {
                 const InertiaStatement& i = *in.inertia;
@@ -414,7 +426,7 @@ const std::vector<FigureRow>& figure_rows() {
 
 unsigned needs_of(const FigureRow& row, const Mechanism& mechanism) {
     const bool of_a_fill = std::holds_alternative<Winder>(mechanism) && (row.needs & need::reckoning) != 0;
-    return of_a_fill ? row.needs | need::demand : row.needs;
+    return row.needs | (of_a_fill ? need::demand : 0) | (row.also ? row.also(mechanism) : 0);
 }
 
 std::vector<Figure> figures(const FigureInput& in, const Waiting& waiting) {

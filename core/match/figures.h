@@ -33,12 +33,13 @@ struct FigureRow {
     unsigned needs;
     bool (*applies)(const FigureInput&);
     void (*fill)(Figure&, const FigureInput&);
+    unsigned (*also)(const Mechanism&) = nullptr; ///< what more it needs on some mechanisms
 };
 
 /// All rows, in working order.
 const std::vector<FigureRow>& figure_rows();
 
-/// What a row needs on this axis: of a winder the fill of most heat is shown, and which that is hangs on the whole
+/// What a row needs on this mechanism: of a winder the fill of most heat is shown, and which that is hangs on the whole
 /// demand.
 unsigned needs_of(const FigureRow& row, const Mechanism& mechanism);
 

@@ -204,7 +204,8 @@ struct Axis {
     template <class Self, class V> static void describe(Self& s, V& v) {
         v.text(s.name, {"name", "Axis", "Name of the axis."});
         v.text(s.notes, {"notes", "Notes", "Anything worth knowing later.", true});
-        v.variant(s.mechanism, {"mechanism", "Mechanism", "", false, need::travel | need::inertia | need::force});
+        v.variant(s.mechanism, {"mechanism", "Mechanism", "", false,
+                                   need::travel | need::inertia | need::force | need::losses | need::thread});
         v.motion(motion_of(s.mechanism)); // what follows depends on how the axis moves
         v.group(s.load, {"load", "Load", "", false, need::force});
         v.list(s.bodies,

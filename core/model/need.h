@@ -8,7 +8,7 @@ enum : unsigned {
     cycle = 1u << 0,             ///< the planned motion
     travel = 1u << 1,            ///< how turning becomes travel: radius, crank, ratio of the stages
     inertia = 1u << 2,           ///< masses and inertias of the load
-    force = 1u << 3,             ///< gravity, friction, losses, process
+    force = 1u << 3,             ///< gravity, friction, process, losses of the stages
     rotor = 1u << 4,             ///< inertia of the rotor
     peak_curve = 1u << 5,        ///< of the motor
     continuous_curve = 1u << 6,  ///< of the motor
@@ -26,13 +26,15 @@ enum : unsigned {
     riding_mass = 1u << 18,      ///< mass of a motor that travels with the load
     record = 1u << 19,           ///< kept and shown only
     reckoning = 1u << 20,        ///< the demand could be gone through: bounds, finite numbers
-    everything = (1u << 21) - 1, ///< of a place that says nothing of its own
+    losses = 1u << 21,           ///< efficiency and drag of the mechanism, as given
+    thread = 1u << 22,           ///< the thread of a screw, where they follow from it
+    everything = (1u << 23) - 1, ///< of a place that says nothing of its own
 };
 
 /// Speeds of the shaft over the cycle.
 inline constexpr unsigned speeds = cycle | travel | reckoning;
 /// What the load asks for, wherever the motor is.
-inline constexpr unsigned load = speeds | inertia | force;
+inline constexpr unsigned load = speeds | inertia | force | losses | thread;
 /// What the motor must give.
 inline constexpr unsigned demand = load | rotor;
 

@@ -284,6 +284,23 @@ TEST_CASE("what is known is shown, and what is not says for what it waits") {
     CHECK(w.document().assessment().limit("inertia_ratio")->state != LimitState::cannot_say);
 }
 
+TEST_CASE("a value of the site that is missing is listed with the axis, and its line leads there") {
+    Window w;
+    w.document().edit(QStringLiteral("forget"), [](Machine& m) { m.site.gravity = Quantity<Kind::acceleration>(); });
+    w.click_page(3);
+    w.settle();
+    CHECK(w.document().assessment().figure("demand.peak_torque")->note == "waits for: Gravity");
+    CHECK(w.document().assessment().figure("load.efficiency_forward")->si == 0.9);
+    const auto& problems = w.document().assessment().problems;
+    CHECK(std::any_of(problems.begin(), problems.end(), [](const Problem& p) { return p.path == "/site/gravity"; }));
+    w.window.go_to(QStringLiteral("/site/gravity"));
+    w.settle();
+    QWidget* focus = QApplication::focusWidget();
+    REQUIRE(focus);
+    CHECK(focus->objectName() == QStringLiteral("/site/gravity"));
+    CHECK(focus->isVisible());
+}
+
 TEST_CASE("every page of the registry is in outline, menu and keys, and every field is on the page its path leads to") {
     Window w;
     for (int i = 0; i < static_cast<int>(page_registry().size()); ++i) {

@@ -60,7 +60,7 @@ struct RackPinion {
                                          .if_empty = "none, or as a body",
                                          .symbol = "J_p",
                                          .serves = need::inertia});
-        v.group(s.losses, {"losses", "Losses", "", false, need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::losses});
     }
 };
 
@@ -162,7 +162,7 @@ struct BeltDrive {
                                       .symbol = "m_r",
                                       .when = "motor_seat=rides",
                                       .serves = need::inertia});
-        v.group(s.losses, {"losses", "Losses", "", false, need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::losses});
     }
 };
 
@@ -238,7 +238,7 @@ struct FreeForm {
                                    .if_empty = "none",
                                    .symbol = "T_0",
                                    .serves = need::force});
-        v.group(s.losses, {"losses", "Losses", "", false, need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::losses});
     }
 };
 

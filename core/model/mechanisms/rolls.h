@@ -102,7 +102,7 @@ struct Conveyor {
                                           .if_empty = "as the pulley",
                                           .symbol = "d_2",
                                           .serves = need::inertia});
-        v.group(s.losses, {"losses", "Losses", "", false, need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::losses});
     }
 };
 
@@ -166,7 +166,7 @@ struct FeedRolls {
                            .if_empty = "none",
                            .symbol = "F_w",
                            .serves = need::force});
-        v.group(s.losses, {"losses", "Losses", "", false, need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::losses});
     }
 };
 
@@ -246,7 +246,7 @@ struct Winder {
                                   .help = "Stays on at rest.",
                                   .symbol = "F_w",
                                   .serves = need::force});
-        v.group(s.losses, {"losses", "Losses", "", false, need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::losses});
     }
 };
 
@@ -288,7 +288,7 @@ struct Hoist {
                                        .if_empty = "none, or as a body",
                                        .symbol = "J_d",
                                        .serves = need::inertia});
-        v.group(s.losses, {"losses", "Losses", "", false, need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::losses});
     }
 };
 

@@ -70,7 +70,7 @@ struct RotaryTable {
                 .if_empty = "none",
                 .symbol = "T_f",
                 .serves = need::force});
-        v.group(s.losses, {"losses", "Losses", "", false, need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::losses});
     }
 };
 
@@ -143,7 +143,7 @@ struct Arm {
                                           .if_empty = "none",
                                           .symbol = "T_f",
                                           .serves = need::force});
-        v.group(s.losses, {"losses", "Losses", "", false, need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::losses});
     }
 };
 
@@ -186,7 +186,7 @@ struct SliderCrank {
                                         .if_empty = "none, or as a body",
                                         .symbol = "J_c",
                                         .serves = need::inertia});
-        v.group(s.losses, {"losses", "Losses", "", false, need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::losses});
     }
 };
 
@@ -220,7 +220,7 @@ struct ScotchYoke {
                                         .if_empty = "none, or as a body",
                                         .symbol = "J_c",
                                         .serves = need::inertia});
-        v.group(s.losses, {"losses", "Losses", "", false, need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::losses});
     }
 };
 
@@ -261,7 +261,7 @@ struct Fan {
                                           .help = "Where the load torque is known.",
                                           .symbol = "n_ref",
                                           .serves = need::force});
-        v.group(s.losses, {"losses", "Losses", "", false, need::force});
+        v.group(s.losses, {"losses", "Losses", "", false, need::losses});
     }
 };
 

@@ -87,7 +87,7 @@ struct Screw {
                                  .if_empty = "from the pitch",
                                  .symbol = "n_s",
                                  .when = "thread=trapezoidal",
-                                 .serves = need::force});
+                                 .serves = need::thread});
         v.quantity(
             s.pitch, {.key = "pitch",
                          .label = "Pitch",
@@ -101,7 +101,7 @@ struct Screw {
                          .if_empty = "from the starts",
                          .symbol = "P",
                          .when = "thread=trapezoidal",
-                         .serves = need::force});
+                         .serves = need::thread});
         v.quantity(s.diameter, {.key = "diameter",
                                    .label = "Outer diameter",
                                    .unit = "mm",
@@ -109,7 +109,7 @@ struct Screw {
                                    .typical = {2, 200},
                                    .help = "Nominal diameter of the screw, not the radius.",
                                    .symbol = "d",
-                                   .serves = need::inertia | need::force | need::ball_return});
+                                   .serves = need::inertia | need::thread | need::ball_return});
         v.quantity(s.root_diameter,
             {.key = "root_diameter",
                 .label = "Root diameter",
@@ -119,7 +119,7 @@ struct Screw {
                 .required = false,
                 .if_empty = "not judged",
                 .symbol = "d_r",
-                .serves = need::inertia | need::force | need::bending | need::buckling});
+                .serves = need::inertia | need::thread | need::bending | need::buckling});
         v.quantity(s.pitch_diameter,
             {.key = "pitch_diameter",
                 .label = "Pitch diameter",
@@ -133,7 +133,7 @@ struct Screw {
                 .if_empty = "from the thread",
                 .rare = true,
                 .symbol = "d_m",
-                .serves = need::force});
+                .serves = need::thread});
         v.quantity(s.length, {.key = "length",
                                  .label = "Screw length",
                                  .unit = "mm",
@@ -172,7 +172,7 @@ struct Screw {
                                      .if_empty = "from the thread",
                                      .symbol = "η_f",
                                      .decides = true,
-                                     .serves = need::force});
+                                     .serves = need::losses});
         v.quantity(
             s.efficiency_back, {.key = "efficiency_back",
                                    .label = "Efficiency, back",
@@ -184,7 +184,7 @@ struct Screw {
                                    .if_empty = "from η or the thread",
                                    .rare = true,
                                    .symbol = "η_b",
-                                   .serves = need::force});
+                                   .serves = need::losses});
         v.quantity(s.thread_friction, {.key = "thread_friction",
                                           .label = "Thread friction",
                                           .unit = "1",
@@ -195,7 +195,7 @@ struct Screw {
                                           .rare = true,
                                           .symbol = "μ_t",
                                           .when = "thread!=roller&!efficiency",
-                                          .serves = need::force});
+                                          .serves = need::thread});
         v.quantity(s.flank_half_angle, {.key = "flank_half_angle",
                                            .label = "Flank half angle",
                                            .unit = "deg",
@@ -206,7 +206,7 @@ struct Screw {
                                            .rare = true,
                                            .symbol = "α_t",
                                            .when = "thread=trapezoidal&!efficiency",
-                                           .serves = need::force});
+                                           .serves = need::thread});
         v.quantity(
             s.collar_friction, {.key = "collar_friction",
                                    .label = "Collar friction",
@@ -218,7 +218,7 @@ struct Screw {
                                    .rare = true,
                                    .symbol = "μ_c",
                                    .when = "thread=trapezoidal&!efficiency",
-                                   .serves = need::force});
+                                   .serves = need::thread});
         v.quantity(s.collar_diameter, {.key = "collar_diameter",
                                           .label = "Collar diameter",
                                           .unit = "mm",
@@ -229,7 +229,7 @@ struct Screw {
                                           .rare = true,
                                           .symbol = "d_c",
                                           .when = "thread=trapezoidal&!efficiency",
-                                          .serves = need::force});
+                                          .serves = need::thread});
         v.quantity(s.nut_preload, {.key = "nut_preload",
                                       .label = "Nut preload",
                                       .unit = "N",
@@ -239,7 +239,7 @@ struct Screw {
                                       .if_empty = "none",
                                       .rare = true,
                                       .symbol = "F_p",
-                                      .serves = need::force});
+                                      .serves = need::losses});
         v.quantity(s.preload_drag, {.key = "preload_drag",
                                        .label = "Nut drag torque",
                                        .unit = "N·m",
@@ -249,7 +249,7 @@ struct Screw {
                                        .required = false,
                                        .if_empty = "from the nut preload",
                                        .symbol = "T_p",
-                                       .serves = need::force});
+                                       .serves = need::losses});
         v.quantity(s.bearing_drag, {.key = "bearing_drag",
                                        .label = "Bearing drag torque",
                                        .unit = "N·m",
@@ -258,7 +258,7 @@ struct Screw {
                                        .required = false,
                                        .if_empty = "none",
                                        .symbol = "T_b",
-                                       .serves = need::force});
+                                       .serves = need::losses});
         v.quantity(
             s.speed_value, {.key = "speed_value",
                                .label = "Permitted d × n",
