@@ -185,7 +185,7 @@ void Document::set_text(const QString& path, const QString& text) {
 
 void Document::set_choice(const QString& path, int index) {
     edit(tr("choice"), [&](Machine& m) {
-        if (auto f = find_field(m, path.toStdString()); f && f->choose) f->choose(index);
+        if (auto f = find_field(m, path.toStdString()); f && (f->choice || f->variant)) f->choose(index);
         forget_unread(m, path.toStdString());
         // a linear cycle on a rotary axis keeps its words and says what is wrong with them
         if (path.contains(QLatin1String("/mechanism"))) reread_motion(m.axes[static_cast<std::size_t>(axis_)]);

@@ -60,7 +60,7 @@ constexpr int last_kind = static_cast<int>(std::variant_size_v<Mechanism>) - 1;
 // 198 segments of the modified sine, whose pieces are the dearest of the everyday laws.
 std::pair<std::string, Machine> with_long_cycle_of(std::int64_t kind) {
     Machine m = demo();
-    const std::string key = find_field(m, "/axes/0/mechanism")->variant_kinds[static_cast<std::size_t>(kind)].key;
+    const std::string key = find_field(m, "/axes/0/mechanism")->variant.kinds()[static_cast<std::size_t>(kind)].key;
     return {key, testing::with_long_cycle(testing::turned_into(std::move(m), key), 198)};
 }
 

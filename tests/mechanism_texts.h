@@ -47,8 +47,8 @@ inline Texts mechanism_texts(const std::string& key) {
 inline Machine turned_into(Machine m, const std::string& key) {
     Axis& a = m.axes[0];
     auto field = find_field(m, "/axes/0/mechanism");
-    for (std::size_t i = 0; i < field->variant_kinds.size(); ++i)
-        if (key == field->variant_kinds[i].key) field->choose(static_cast<int>(i));
+    for (std::size_t i = 0; i < field->variant.kinds().size(); ++i)
+        if (key == field->variant.kinds()[i].key) field->choose(static_cast<int>(i));
     for (const auto& [name, text] : mechanism_texts(key)) {
         auto f = find_field(m, "/axes/0/mechanism/" + name);
         if (!f || assign(*f, text)) throw std::runtime_error(key + " " + name + " " + text);

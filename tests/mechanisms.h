@@ -10,7 +10,8 @@ namespace fulmox::testing {
 
 inline std::vector<Option> mechanism_kinds() {
     Machine m = demo();
-    return find_field(m, "/axes/0/mechanism")->variant_kinds;
+    const auto kinds = find_field(m, "/axes/0/mechanism")->variant.kinds();
+    return {kinds.begin(), kinds.end()};
 }
 
 inline Machine machine_with(const std::string& key) { return turned_into(demo(), key); }

@@ -31,7 +31,7 @@ CurveEditor::CurveEditor(Document& document, QString heading, QString place, QWi
     add->setObjectName(QStringLiteral("link"));
     connect(add, &QPushButton::clicked, this, [this] {
         const int at = static_cast<int>(edits_.size()) / 2;
-        edit_list(tr("new point"), -1, at, [](FieldRef& f) { f.list_insert(f.list_size()); });
+        edit_list(tr("new point"), -1, at, [](FieldRef& f) { f.list.insert(f.list.size()); });
     });
     add->setToolTip(tr("Or paste two columns, speed and torque, from a spreadsheet into a point"));
     box->addWidget(add, 0, Qt::AlignLeft);
@@ -94,7 +94,7 @@ void CurveEditor::rebuild(std::size_t count) {
         remove->setToolTip(tr("Remove this point"));
         remove->setAccessibleName(tr("Remove point %1").arg(i + 1));
         connect(remove, &QToolButton::clicked, this, [this, i] {
-            edit_list(tr("remove point"), static_cast<int>(i), -1, [i](FieldRef& f) { f.list_erase(i); });
+            edit_list(tr("remove point"), static_cast<int>(i), -1, [i](FieldRef& f) { f.list.erase(i); });
         });
         grid_->addWidget(remove, static_cast<int>(i), column);
     }
@@ -161,7 +161,7 @@ void CurveEditor::paste(int row, const QString& text) {
     document_.edit(tr("pasted curve"), [&](Machine& m) {
         for (std::size_t i = 0; i < points.size(); ++i) {
             const std::size_t at = static_cast<std::size_t>(row) + i;
-            if (auto f = find_field(m, list); f && at >= f->list_size()) f->list_insert(f->list_size());
+            if (auto f = find_field(m, list); f && at >= f->list.size()) f->list.insert(f->list.size());
             const std::string base = list + "/" + std::to_string(at) + "/";
             for (const auto& [key, value] :
                 {std::pair<const char*, const QString&>("speed", points[i].speed), {"torque", points[i].torque}})
@@ -178,7 +178,7 @@ void CurveEditor::refresh() {
     const std::string at = (document_.axis_path() + place_).toStdString();
     std::size_t count = 0;
     for (const FieldRef& f : fields)
-        if (f.path == at) count = f.list_size();
+        if (f.path == at) count = f.list.size();
     const QString now = document_.axis_path() + QString::number(count);
     if (now != built_for_) {
         built_for_ = now;

@@ -244,7 +244,7 @@ void Form::rebuild(const FieldRefs& fields) {
             section = qs(f.path);
             pending = qs(f.label()); // a group none of whose fields apply gets no heading
             if (f.type == FieldRef::Type::variant) head();
-            if (f.type == FieldRef::Type::variant && f.variant_kinds.size() > 1) add_choice(box, f);
+            if (f.type == FieldRef::Type::variant && f.variant.kinds().size() > 1) add_choice(box, f);
             continue;
         }
         if (!f.active || f.type == FieldRef::Type::samples) continue;
@@ -367,7 +367,7 @@ void Form::add_choice(QVBoxLayout* box, const FieldRef& f) {
     Row row = labelled_row(box, f, kinds ? tr("Kind") : QString::fromUtf8(f.choice_spec.label), choice, false);
     row.choice = choice;
     if (kinds)
-        for (const Option& o : f.variant_kinds) choice->addItem(QString::fromUtf8(o.label));
+        for (const Option& o : f.variant.kinds()) choice->addItem(QString::fromUtf8(o.label));
     else
         for (const Option& o : f.choice_spec.options) choice->addItem(QString::fromUtf8(o.label));
     if (!kinds) choice->setToolTip(QString::fromUtf8(f.choice_spec.help));

@@ -25,7 +25,7 @@ ListEditor::ListEditor(Document& document, QString place, const QString& heading
     connect(add, &QPushButton::clicked, this, [this] {
         const int at = current() + 1;
         edit(
-            tr("new entry"), -1, at, [at](FieldRef& f) { f.list_insert(static_cast<std::size_t>(at)); }, at);
+            tr("new entry"), -1, at, [at](FieldRef& f) { f.list.insert(static_cast<std::size_t>(at)); }, at);
     });
     line->addWidget(add);
     box->addLayout(line);
@@ -67,24 +67,24 @@ void ListEditor::build() {
     };
     button(tr("Duplicate"), tr("Duplicate the selected entry"), [this](int at, const QString& name) {
         edit(
-            name, -1, at + 1, [at](FieldRef& f) { f.list_duplicate(static_cast<std::size_t>(at)); }, at + 1);
+            name, -1, at + 1, [at](FieldRef& f) { f.list.duplicate(static_cast<std::size_t>(at)); }, at + 1);
     });
     button(tr("Delete"), tr("Delete the selected entry"), [this](int at, const QString& name) {
         edit(
-            name, at, -1, [at](FieldRef& f) { f.list_erase(static_cast<std::size_t>(at)); }, std::max(0, at - 1));
+            name, at, -1, [at](FieldRef& f) { f.list.erase(static_cast<std::size_t>(at)); }, std::max(0, at - 1));
     });
     button(QStringLiteral("▲"), tr("Move the entry up"), [this](int at, const QString& name) {
         if (at > 0)
             edit(
                 name, at, at - 1,
-                [at](FieldRef& f) { f.list_move(static_cast<std::size_t>(at), static_cast<std::size_t>(at - 1)); },
+                [at](FieldRef& f) { f.list.move(static_cast<std::size_t>(at), static_cast<std::size_t>(at - 1)); },
                 at - 1);
     });
     button(QStringLiteral("▼"), tr("Move the entry down"), [this](int at, const QString& name) {
         if (at + 1 < list_->count())
             edit(
                 name, at, at + 1,
-                [at](FieldRef& f) { f.list_move(static_cast<std::size_t>(at), static_cast<std::size_t>(at + 1)); },
+                [at](FieldRef& f) { f.list.move(static_cast<std::size_t>(at), static_cast<std::size_t>(at + 1)); },
                 at + 1);
     });
     buttons->addStretch(1);

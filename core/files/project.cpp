@@ -68,26 +68,66 @@ std::size_t misspelling(std::string_view a, std::string_view b) {
     return d[a.size()][b.size()];
 }
 
-class Reader {
+class Reader : public FieldVisitor {
   public:
-    Reader(const JsonDocument& d, const Json& object, std::string pointer, Problems& problems, bool& lossy)
-        : d_(d), object_(&object), pointer_(std::move(pointer)), problems_(problems), lossy_(lossy) {}
+    Reader(const JsonDocument& d, Problems& problems, bool& lossy) : d_(d), problems_(problems), lossy_(lossy) {}
 
-    template <Kind K> void quantity(Quantity<K>& q, const QuantitySpec& spec) {
-        q = Quantity<K>{};
-        read_quantity_into(q, K, spec);
+    template <class T> void read(T& whole) {
+        object_ = &d_.root;
+        whole.describe(*this);
+        keep_unknown(whole.extra);
     }
-    template <Order O> void quantity(MotionQuantity<O>& q, const QuantitySpec& spec) {
-        q = MotionQuantity<O>{};
-        read_quantity_into(q, motion_kind(O, rotary<O>()), spec.on_rotary(rotary<O>()));
+
+  private:
+    const JsonDocument& d_;
+    const Json* object_ = nullptr; // whose members are being read
+    Problems& problems_;
+    bool& lossy_;
+    std::set<std::string, std::less<>> known_; // members of it that the description has named
+
+    bool writes() const override { return true; }
+
+    void on_quantity(QuantityBase& q, const QuantitySpec& spec, const Place& place) override {
+        q = QuantityBase{};
+        const Json* j = member(spec.key);
+        if (!j) return;
+        const std::string path = path_of(place);
+        if (j->is_object()) {
+            read_standing(q, *j, path, spec.label);
+            j = j->contains("value") ? &(*j)["value"] : nullptr;
+            if (!j) {
+                lost(path, spec.label, "found an object without \"value\"; allowed is a text such as \"10 mm\"");
+                return;
+            }
+        }
+        std::string text;
+        if (j->is_string()) {
+            text = j->get<std::string>();
+        } else if (j->is_number()) {
+            text = j->dump(); // "lead": 10 and "lead": "10" mean the same
+        } else {
+            lost(path, spec.label,
+                "found " + type_name(*j) + "; a quantity is a text with its unit, such as \"10 " +
+                    std::string(std::string_view(spec.unit) == "1" ? "" : spec.unit) + "\"");
+            return;
+        }
+        q.text = text;
+        if (const auto r = read_quantity(text, place.kind, spec_unit(spec, place.kind))) {
+            q.text = with_unit(text, *r);
+            if (q.text != text)
+                problems_.push_back({Severity::suspicious, path, spec.label,
+                    "found " + text + " without a unit; it is read as " + q.text, d_.line(path)});
+            q.si = r->si;
+            q.tolerance = r->tolerance;
+            q.unit = r->unit;
+        }
+        // validate() reports what could not be read; here only the text is kept
     }
-    void motion(const Motion& m) { motion_ = m; }
-    template <Order O> bool rotary() const { return motion_.rotary && !(O == Order::force && motion_.linear_force); }
-    void samples(Samples& s, const SamplesSpec& spec) {
+    void on_samples(Samples& s, const SamplesSpec& spec, const Place& place) override {
         s = Samples{nullptr, spec.columns};
         const Json* j = member(spec.key);
         if (!j) return;
-        const std::string path = child_pointer(pointer_, spec.key);
+        const std::string path = path_of(place);
         auto numbers = std::make_shared<std::vector<double>>();
         std::string wrong;
         if (j->is_string()) {
@@ -113,164 +153,123 @@ class Reader {
         }
         s.numbers = std::move(numbers);
     }
-    void read_quantity_into(QuantityBase& q, Kind kind, const QuantitySpec& spec) {
-        const Json* j = member(spec.key);
-        if (!j) return;
-        const std::string path = child_pointer(pointer_, spec.key);
-        if (j->is_object()) {
-            read_standing(q, *j, path, spec.label);
-            j = j->contains("value") ? &(*j)["value"] : nullptr;
-            if (!j) {
-                lost(path, spec.label, "found an object without \"value\"; allowed is a text such as \"10 mm\"");
-                return;
-            }
-        }
-        std::string text;
-        if (j->is_string()) {
-            text = j->get<std::string>();
-        } else if (j->is_number()) {
-            text = j->dump(); // "lead": 10 and "lead": "10" mean the same
-        } else {
-            lost(path, spec.label,
-                "found " + type_name(*j) + "; a quantity is a text with its unit, such as \"10 " +
-                    std::string(std::string_view(spec.unit) == "1" ? "" : spec.unit) + "\"");
-            return;
-        }
-        q.text = text;
-        if (const auto r = read_quantity(text, kind, spec_unit(spec, kind))) {
-            q.text = with_unit(text, *r);
-            if (q.text != text)
-                problems_.push_back({Severity::suspicious, path, spec.label,
-                    "found " + text + " without a unit; it is read as " + q.text, d_.line(path)});
-            q.si = r->si;
-            q.tolerance = r->tolerance;
-            q.unit = r->unit;
-        }
-        // validate() reports what could not be read; here only the text is kept
-    }
-    void text(std::string& s, const TextSpec& spec) {
+    void on_text(std::string& s, const TextSpec& spec, const Place& place) override {
         s.clear();
         const Json* j = member(spec.key);
         if (!j) return;
         if (j->is_string())
             s = j->get<std::string>();
         else
-            lost(child_pointer(pointer_, spec.key), spec.label, "found " + type_name(*j) + "; allowed is a text");
+            lost(path_of(place), spec.label, "found " + type_name(*j) + "; allowed is a text");
     }
-    template <class E> void choice(E& e, const ChoiceSpec& spec) {
+    void on_choice(ChoiceRef choice, const ChoiceSpec& spec, const Place& place) override {
         const Json* j = member(spec.key);
-        const std::string path = child_pointer(pointer_, spec.key);
         if (!j) {
             if (spec.optional)
-                e = E{};
+                choice.choose(0);
             else
-                error(path, spec.label, std::string("it is missing; allowed are ") + options_text(spec.options));
+                error(path_of(place), spec.label,
+                    std::string("it is missing; allowed are ") + options_text(spec.options));
             return;
         }
         for (std::size_t i = 0; i < spec.options.size(); ++i)
             if (j->is_string() && j->get_ref<const std::string&>() == spec.options[i].key) {
-                e = static_cast<E>(i);
+                choice.choose(static_cast<int>(i));
                 return;
             }
-        lost(path, spec.label, "found " + type_name(*j) + "; allowed are " + options_text(spec.options));
+        lost(path_of(place), spec.label, "found " + type_name(*j) + "; allowed are " + options_text(spec.options));
     }
-    void flag(bool& b, const FlagSpec& spec) {
+    void on_flag(bool& b, const FlagSpec& spec, const Place& place) override {
         b = false;
         const Json* j = member(spec.key);
         if (!j) return;
         if (j->is_boolean())
             b = j->get<bool>();
         else
-            lost(child_pointer(pointer_, spec.key), spec.label,
-                "found " + type_name(*j) + "; allowed are true and false");
+            lost(path_of(place), spec.label, "found " + type_name(*j) + "; allowed are true and false");
     }
-    template <class T> void group(T& t, const GroupSpec& spec) {
+    void on_group(GroupRef group, const GroupSpec& spec, const Place& place) override {
         static const Json empty = Json::object();
         const Json* j = member(spec.key);
-        const std::string path = child_pointer(pointer_, spec.key);
         if (j && !j->is_object()) {
-            lost(path, spec.label, "found " + type_name(*j) + "; allowed is an object");
+            lost(path_of(place), spec.label, "found " + type_name(*j) + "; allowed is an object");
             j = nullptr;
         }
-        read_into(t, j ? *j : empty, path);
+        from(j ? *j : empty, false, [&] { enter(place, group, [&] { keep_unknown(group.extra()); }); });
     }
-    template <class List> void list(List& items, const ListSpec& spec) {
-        items.clear();
+    void on_list(ListRef list, const ListSpec& spec, const Place& place) override {
+        list.clear();
         const Json* j = member(spec.key);
         if (!j) return;
-        const std::string path = child_pointer(pointer_, spec.key);
         if (!j->is_array()) {
-            lost(path, spec.label, "found " + type_name(*j) + "; allowed is a list");
+            lost(path_of(place), spec.label, "found " + type_name(*j) + "; allowed is a list");
             return;
         }
         if (j->size() > spec.most) {
-            lost(path, spec.label,
+            lost(path_of(place), spec.label,
                 "found " + std::to_string(j->size()) + " entries; allowed are at most " + std::to_string(spec.most));
             return;
         }
-        for (std::size_t i = 0; i < j->size(); ++i) {
-            const std::string at = path + "/" + std::to_string(i);
-            if (!(*j)[i].is_object()) {
-                lost(at, spec.item, "found " + type_name((*j)[i]) + "; allowed is an object");
-                items.emplace_back(); // so that those after it keep their places
-                continue;
+        for (std::size_t i = 0; i < j->size(); ++i) list.insert(i);
+        within(place, [&] {
+            for (std::size_t i = 0; i < j->size(); ++i) {
+                const Json& entry = (*j)[i];
+                if (entry.is_object())
+                    from(entry, false, [&] { enter_entry(list, i, [&] { keep_unknown(list.entry(i).extra()); }); });
+                else // those after it keep their places
+                    lost(path() + "/" + std::to_string(i), spec.item,
+                        "found " + type_name(entry) + "; allowed is an object");
             }
-            read_into(items.emplace_back(), (*j)[i], at);
-        }
+        });
     }
-    template <class... T> void variant(std::variant<T...>& v, const GroupSpec& spec) {
-        const std::string path = child_pointer(pointer_, spec.key);
+    void on_variant(VariantRef variant, const GroupSpec& spec, const Place& place) override {
         const Json* j = member(spec.key);
-        const std::array<Option, sizeof...(T)> kinds{Option{T::kind_key, T::kind_label}...};
+        const std::span<const Option> kinds = variant.kinds();
         if (!j || !j->is_object()) {
             if (j)
-                lost(path, spec.label, "found " + type_name(*j) + "; allowed is an object with \"kind\"");
+                lost(path_of(place), spec.label, "found " + type_name(*j) + "; allowed is an object with \"kind\"");
             else
-                error(
-                    path, spec.label, "it is missing; give an object whose \"kind\" is one of " + options_text(kinds));
+                error(path_of(place), spec.label,
+                    "it is missing; give an object whose \"kind\" is one of " + options_text(kinds));
             return;
         }
         const std::string kind = j->contains("kind") && (*j)["kind"].is_string() ? (*j)["kind"].get<std::string>() : "";
-        const bool known = ((kind == T::kind_key && (v = T{}, true)) || ...);
-        if (!known) {
-            lost(child_pointer(path, "kind"), spec.label,
+        const auto known = std::find_if(kinds.begin(), kinds.end(), [&](const Option& o) { return kind == o.key; });
+        if (known == kinds.end()) {
+            lost(path_of(place) + "/kind", spec.label,
                 "found \"" + kind.substr(0, 40) + "\"; allowed are " + options_text(kinds));
             return;
         }
-        std::visit([&](auto& held) { read_into(held, *j, path, true); }, v);
+        variant.reset(static_cast<int>(known - kinds.begin()));
+        from(*j, true, [&] { enter(place, variant.held(), [&] { keep_unknown(variant.held().extra()); }); });
     }
 
-    template <class T> void read_into(T& t, const Json& object, const std::string& path, bool variant = false) {
-        Reader inner(d_, object, path, problems_, lossy_);
-        inner.motion_ = motion_;
-        if (variant) inner.known_.insert("kind");
-        T::describe(t, inner);
-        for (const auto& [key, value] : object.items()) {
-            if (inner.known_.contains(key)) continue;
-            if (t.extra.size() == most_extra) {
-                lost(path, "Members not known",
+    // What is done meanwhile reads the members of this object.
+    template <class F> void from(const Json& object, bool has_kind, F&& read) {
+        const Json* outer = std::exchange(object_, &object);
+        auto known = std::exchange(known_, {});
+        if (has_kind) known_.insert("kind");
+        read();
+        object_ = outer;
+        known_ = std::move(known);
+    }
+    void keep_unknown(Extra& extra) {
+        for (const auto& [key, value] : object_->items()) {
+            if (known_.contains(key)) continue;
+            if (extra.size() == most_extra) {
+                lost(path(), "Members not known",
                     "found more than " + std::to_string(most_extra) + " of them in one object; allowed are at most " +
                         std::to_string(most_extra));
                 break;
             }
-            t.extra[key] = value.dump();
-            const std::string meant = inner.nearest(key);
-            if (!meant.empty() && !object.contains(meant))
-                problems_.push_back({Severity::suspicious, child_pointer(path, key), key.substr(0, 40),
-                    "this member is not known and has no effect. Did you mean \"" + meant + "\"?",
-                    d_.line(child_pointer(path, key))});
+            extra[key] = value.dump();
+            const std::string meant = nearest(key);
+            const std::string at = child_pointer(path(), key);
+            if (!meant.empty() && !object_->contains(meant))
+                problems_.push_back({Severity::suspicious, at, key.substr(0, 40),
+                    "this member is not known and has no effect. Did you mean \"" + meant + "\"?", d_.line(at)});
         }
     }
-    void know(const char* key) { known_.insert(key); }
-
-  private:
-    const JsonDocument& d_;
-    const Json* object_;
-    std::string pointer_;
-    Problems& problems_;
-    bool& lossy_;
-    Motion motion_;
-    std::set<std::string, std::less<>> known_;
 
     // The known member that a misspelled one was meant for; empty where none is near.
     std::string nearest(std::string_view key) const {
@@ -318,12 +317,22 @@ class Reader {
     }
 };
 
-class Writer {
+class Writer : public FieldVisitor {
   public:
-    Json out = Json::object();
+    Json object_of(const GroupRef& group, const char* kind = nullptr) {
+        Json made = Json::object();
+        Json* outer = std::exchange(out_, &made);
+        if (kind) made["kind"] = kind;
+        group.describe(*this);
+        for (const auto& [key, raw] : group.extra()) made[key] = Json::parse(raw);
+        out_ = outer;
+        return made;
+    }
 
-    void motion(const Motion&) {}
-    void samples(const Samples& s, const SamplesSpec& spec) {
+  private:
+    Json* out_ = nullptr; // the object being written
+
+    void on_samples(Samples& s, const SamplesSpec& spec, const Place&) override {
         if (s.rows() == 0) return;
         // one text: a list would take a line of the file for each number
         std::string text;
@@ -334,107 +343,106 @@ class Writer {
             if (i > 0) text += ' ';
             text.append(digits, r.ptr);
         }
-        out[spec.key] = std::move(text);
+        (*out_)[spec.key] = std::move(text);
     }
-    void quantity(const QuantityBase& q, const QuantitySpec& spec) {
+    void on_quantity(QuantityBase& q, const QuantitySpec& spec, const Place&) override {
         if (q.text.empty()) return;
         if (q.standing == Standing::assumed && q.note.empty()) {
-            out[spec.key] = q.text;
+            (*out_)[spec.key] = q.text;
             return;
         }
         Json j{{"value", q.text}};
         if (q.standing != Standing::assumed) j["standing"] = standings.at(static_cast<std::size_t>(q.standing)).key;
         if (!q.note.empty()) j["note"] = q.note;
-        out[spec.key] = std::move(j);
+        (*out_)[spec.key] = std::move(j);
     }
-    void text(const std::string& s, const TextSpec& spec) { out[spec.key] = s; }
-    template <class E> void choice(const E& e, const ChoiceSpec& spec) {
-        out[spec.key] = spec.options[static_cast<std::size_t>(e)].key;
+    void on_text(std::string& s, const TextSpec& spec, const Place&) override { (*out_)[spec.key] = s; }
+    void on_choice(ChoiceRef choice, const ChoiceSpec& spec, const Place&) override {
+        (*out_)[spec.key] = spec.options[static_cast<std::size_t>(choice.chosen())].key;
     }
-    void flag(const bool& b, const FlagSpec& spec) { out[spec.key] = b; }
-    template <class T> void group(const T& t, const GroupSpec& spec) { out[spec.key] = object_of(t); }
-    template <class List> void list(const List& items, const ListSpec& spec) {
-        using T = typename List::value_type;
+    void on_flag(bool& b, const FlagSpec& spec, const Place&) override { (*out_)[spec.key] = b; }
+    void on_group(GroupRef group, const GroupSpec& spec, const Place&) override {
+        (*out_)[spec.key] = object_of(group);
+    }
+    void on_list(ListRef list, const ListSpec& spec, const Place&) override {
         Json j = Json::array();
-        for (const T& t : items) j.push_back(object_of(t));
-        out[spec.key] = std::move(j);
+        for (std::size_t i = 0; i < list.size(); ++i) j.push_back(object_of(list.shared_entry(i)));
+        (*out_)[spec.key] = std::move(j);
     }
-    template <class... T> void variant(const std::variant<T...>& v, const GroupSpec& spec) {
-        std::visit(
-            [&](const auto& held) { out[spec.key] = object_of(held, std::decay_t<decltype(held)>::kind_key); }, v);
-    }
-    template <class T> static Json object_of(const T& t, const char* kind = nullptr) {
-        Writer w;
-        if (kind) w.out["kind"] = kind;
-        T::describe(t, w);
-        for (const auto& [key, raw] : t.extra) w.out[key] = Json::parse(raw);
-        return std::move(w.out);
+    void on_variant(VariantRef variant, const GroupSpec& spec, const Place&) override {
+        const auto kind = static_cast<std::size_t>(variant.chosen());
+        (*out_)[spec.key] = object_of(variant.held(), variant.kinds()[kind].key);
     }
 };
 
-class SchemaWriter {
+class SchemaWriter : public FieldVisitor {
   public:
-    Json properties = Json::object();
+    // What `describe` goes over, as the schema of an object.
+    template <class F> Json schema_of(const char* title, F&& describe, const char* kind = nullptr) {
+        Json properties = Json::object();
+        Json* outer = std::exchange(properties_, &properties);
+        Json out{{"type", "object"}, {"title", title}};
+        if (kind) {
+            properties["kind"] = Json{{"const", kind}};
+            out["required"] = Json::array({"kind"});
+        }
+        describe();
+        out["properties"] = std::move(properties);
+        properties_ = outer;
+        return out;
+    }
 
-    void motion(const Motion&) {}
-    void samples(const Samples&, const SamplesSpec& spec) {
-        properties[spec.key] = Json{{"title", spec.label},
+  private:
+    Json* properties_ = nullptr; // of the object being described
+
+    void on_samples(Samples&, const SamplesSpec& spec, const Place&) override {
+        (*properties_)[spec.key] = Json{{"title", spec.label},
             {"description", std::string(spec.help) + " A text of numbers parted by blanks, or a list."},
             {"oneOf", {{{"type", "string"}}, {{"type", "array"}, {"items", {{"type", "number"}}},
                                                  {"maxItems", spec.most * spec.columns}}}},
             {"x-columns", spec.columns}};
     }
-    template <Kind K> void quantity(const Quantity<K>&, const QuantitySpec& spec) {
-        quantity_of(spec, std::string(info(K).name), "");
-    }
-    template <Order O> void quantity(const MotionQuantity<O>&, const QuantitySpec& spec) {
-        const QuantitySpec rotary = spec.on_rotary(true);
-        quantity_of(spec,
-            std::string(info(motion_kind(O, false)).name) + " or " + std::string(info(motion_kind(O, true)).name),
-            "; on a rotary axis " + range_text(rotary));
-    }
-    void quantity_of(const QuantitySpec& spec, const std::string& kind, const std::string& also) {
+    void on_quantity(QuantityBase&, const QuantitySpec&, const Place& place) override {
+        const QuantitySpec& spec = *place.written;
+        std::string kind(info(place.kind).name), also;
+        if (place.order) {
+            kind = std::string(info(motion_kind(*place.order, false)).name) + " or " +
+                   std::string(info(motion_kind(*place.order, true)).name);
+            also = "; on a rotary axis " + range_text(spec.on_rotary(true));
+        }
         std::string help = std::string(spec.label) + ". " + spec.help + " Permitted: " + range_text(spec) + also + ".";
         if (!spec.required) help += std::string(" May be left out: ") + spec.if_empty + ".";
         if (*spec.source) help += std::string(" Source: ") + spec.source + ".";
-        properties[spec.key] =
+        (*properties_)[spec.key] =
             Json{{"$ref", std::string_view(spec.unit) == "1" ? "#/$defs/number" : "#/$defs/quantity"},
                 {"title", spec.label}, {"description", help}, {"x-kind", kind}, {"x-unit", spec.unit}};
     }
-    void text(const std::string&, const TextSpec& spec) {
-        properties[spec.key] = Json{{"type", "string"}, {"title", spec.label}, {"description", spec.help}};
+    void on_text(std::string&, const TextSpec& spec, const Place&) override {
+        (*properties_)[spec.key] = Json{{"type", "string"}, {"title", spec.label}, {"description", spec.help}};
     }
-    template <class E> void choice(const E&, const ChoiceSpec& spec) {
+    void on_choice(ChoiceRef, const ChoiceSpec& spec, const Place&) override {
         Json keys = Json::array();
         for (const Option& o : spec.options) keys.push_back(o.key);
-        properties[spec.key] = Json{{"enum", keys}, {"title", spec.label}, {"description", spec.help}};
+        (*properties_)[spec.key] = Json{{"enum", keys}, {"title", spec.label}, {"description", spec.help}};
     }
-    void flag(const bool&, const FlagSpec& spec) {
-        properties[spec.key] = Json{{"type", "boolean"}, {"title", spec.label}, {"description", spec.help}};
+    void on_flag(bool&, const FlagSpec& spec, const Place&) override {
+        (*properties_)[spec.key] = Json{{"type", "boolean"}, {"title", spec.label}, {"description", spec.help}};
     }
-    template <class T> void group(const T& t, const GroupSpec& spec) {
-        properties[spec.key] = schema_of(t, spec.label);
+    void on_group(GroupRef group, const GroupSpec& spec, const Place&) override {
+        (*properties_)[spec.key] = schema_of(spec.label, [&] { group.describe(*this); });
     }
-    template <class List> void list(const List&, const ListSpec& spec) {
-        using T = typename List::value_type;
-        properties[spec.key] = Json{
-            {"type", "array"}, {"title", spec.label}, {"maxItems", spec.most}, {"items", schema_of(T{}, spec.item)}};
+    void on_list(ListRef list, const ListSpec& spec, const Place&) override {
+        (*properties_)[spec.key] = Json{{"type", "array"}, {"title", spec.label}, {"maxItems", spec.most},
+            {"items", schema_of(spec.item, [&] { list.describe_blank(*this); })}};
     }
-    template <class... T> void variant(const std::variant<T...>&, const GroupSpec& spec) {
+    void on_variant(VariantRef variant, const GroupSpec& spec, const Place&) override {
         Json kinds = Json::array();
-        (kinds.push_back(schema_of(T{}, T::kind_label, T::kind_key)), ...);
-        properties[spec.key] = Json{{"title", spec.label}, {"oneOf", kinds}};
-    }
-    template <class T> static Json schema_of(const T& t, const char* title, const char* kind = nullptr) {
-        SchemaWriter w;
-        Json out{{"type", "object"}, {"title", title}};
-        if (kind) {
-            w.properties["kind"] = Json{{"const", kind}};
-            out["required"] = Json::array({"kind"});
+        for (std::size_t i = 0; i < variant.kinds().size(); ++i) {
+            const Option& kind = variant.kinds()[i];
+            kinds.push_back(schema_of(
+                kind.label, [&] { variant.describe_blank(static_cast<int>(i), *this); }, kind.key));
         }
-        T::describe(t, w);
-        out["properties"] = std::move(w.properties);
-        return out;
+        (*properties_)[spec.key] = Json{{"title", spec.label}, {"oneOf", kinds}};
     }
 };
 
@@ -495,8 +503,7 @@ Result<ProjectRead, Problem> read_project(std::string_view text) {
     d.root.erase("format");
     d.root.erase("version");
     bool lossy = false;
-    Reader reader(d, d.root, "", out.problems, lossy);
-    reader.read_into(out.machine, d.root, "");
+    Reader(d, out.problems, lossy).read(out.machine);
     if (!d.root.contains("policies")) out.machine.policies = shipped_policies();
     if (!d.root.contains("materials")) out.machine.materials = shipped_materials();
     hand_to_axes(out.machine, out.problems);
@@ -518,7 +525,8 @@ Result<ProjectRead, Problem> read_project(std::string_view text) {
 
 std::string write_project(const Machine& machine) {
     Json out{{"format", project_format}, {"version", project_version}};
-    out.update(Writer::object_of(machine));
+    // the writer only looks
+    out.update(Writer().object_of(GroupRef(const_cast<Machine&>(machine))));
     return out.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
@@ -526,7 +534,8 @@ std::string project_schema() {
     Json schema{{"$schema", "https://json-schema.org/draft/2020-12/schema"}, {"title", "Fulmox project"},
         {"description", "Generated from the field descriptions of the program. Quantities are texts as the user wrote "
                         "them, with their unit and perhaps a tolerance. Members not named here are kept."}};
-    Json body = SchemaWriter::schema_of(Machine{}, "Machine");
+    SchemaWriter writer;
+    Json body = writer.schema_of("Machine", [&] { Machine{}.describe(writer); });
     Json properties{{"format", {{"const", project_format}}}, {"version", {{"type", "integer"}, {"minimum", 1}}}};
     properties.update(body["properties"]);
     schema["type"] = "object";
@@ -551,9 +560,9 @@ Result<CatalogueRead, Problem> read_catalogue(std::string_view text) {
         std::string name;
         std::vector<Motor> motors;
         Extra extra;
-        static void describe(Catalogue& c, Reader& v) {
-            v.text(c.name, {"name", "Catalogue", ""});
-            v.list(c.motors, {"motors", "Motors", "motor", "", 100000});
+        void describe(FieldVisitor& v) {
+            v.text(name, {"name", "Catalogue", ""});
+            v.list(motors, {"motors", "Motors", "motor", "", 100000});
         }
     };
     auto parsed = parse_document(text);
@@ -563,8 +572,7 @@ Result<CatalogueRead, Problem> read_catalogue(std::string_view text) {
     Catalogue c;
     CatalogueRead out;
     bool lossy = false;
-    Reader reader(*parsed, parsed->root, "", out.problems, lossy);
-    reader.read_into(c, parsed->root, "");
+    Reader(*parsed, out.problems, lossy).read(c);
     out.name = std::move(c.name);
     for (std::size_t i = 0; i < c.motors.size(); ++i)
         for (const FieldRef& f : walk(c.motors[i], "/motors/" + std::to_string(i)))

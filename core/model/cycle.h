@@ -95,41 +95,7 @@ struct MoveInTime {
     Extra extra;
     bool operator==(const MoveInTime&) const = default;
 
-    template <class Self, class V> static void describe(Self& s, V& v) {
-        v.quantity(s.distance, motion_spec::distance);
-        v.choice(s.reference,
-            {"reference", "Counted", references, "From where the axis stands, or as a target position.", true});
-        v.quantity(s.duration, motion_spec::duration);
-        v.choice(s.law,
-            {"law", "Law", laws, "How speed rises and falls. The table beside compares them for this move.", true});
-        v.quantity(s.acceleration_share,
-            {.key = "acceleration_share",
-                .label = "Accelerating",
-                .unit = "1",
-                .range = {0, 1, true},
-                .help = "Share of the time; 1/3 is the everyday default, 1/2 with 1/2 a triangle.",
-                .source = "VDI 2143-1",
-                .symbol = "a",
-                .when = "law=trapezoid"});
-        v.quantity(s.deceleration_share, {.key = "deceleration_share",
-                                             .label = "Decelerating",
-                                             .unit = "1",
-                                             .range = {0, 1, true},
-                                             .help = "Share of the time. The two shares add to 1 at most.",
-                                             .source = "VDI 2143-1",
-                                             .symbol = "b",
-                                             .when = "law=trapezoid"});
-        v.quantity(s.rounding, {.key = "rounding",
-                                   .label = "Rounding of ramps",
-                                   .unit = "1",
-                                   .range = {0, 1},
-                                   .help = "Share of each ramp spent in jerk; 0 jumps to full acceleration, 1 never "
-                                           "holds it. Raises the peak acceleration by 1/(1 − s/2).",
-                                   .required = false,
-                                   .if_empty = "none",
-                                   .symbol = "s",
-                                   .when = "law=trapezoid"});
-    }
+    void describe(FieldVisitor& v);
 };
 
 /// A move from standstill to standstill as fast as limits permit.
@@ -145,27 +111,7 @@ struct MoveByLimits {
     Extra extra;
     bool operator==(const MoveByLimits&) const = default;
 
-    template <class Self, class V> static void describe(Self& s, V& v) {
-        v.quantity(s.distance, motion_spec::distance);
-        v.choice(s.reference,
-            {"reference", "Counted", references, "From where the axis stands, or as a target position.", true});
-        v.quantity(s.speed, motion_spec::speed);
-        v.quantity(s.acceleration, motion_spec::acceleration);
-        v.quantity(s.deceleration, motion_spec::optional(motion_spec::with(motion_spec::acceleration, "deceleration",
-                                                             "Deceleration limit", "While slowing down.", "b"),
-                                       "as the acceleration"));
-        v.quantity(s.jerk, {.key = "jerk",
-                               .label = "Jerk limit",
-                               .unit = "m/s³",
-                               .range = {0, 1e8, true},
-                               .typical = {0.1, 1e5},
-                               .help = "Rounds every ramp: seven phases at most, the least time within the limits.",
-                               .required = false,
-                               .if_empty = "none, a trapezoid",
-                               .symbol = "j",
-                               .rotary_unit = "rad/s³",
-                               .rotary_range = {0, 1e10, true}});
-    }
+    void describe(FieldVisitor& v);
 };
 
 /// From the speed the axis has to another one, zero too.
@@ -178,21 +124,7 @@ struct SpeedChange {
     Extra extra;
     bool operator==(const SpeedChange&) const = default;
 
-    template <class Self, class V> static void describe(Self& s, V& v) {
-        QuantitySpec to = motion_spec::with(motion_spec::speed, "speed", "To speed", "Signed; 0 stops the axis.", "v");
-        to.range = to.rotary_range = {-1e6, 1e6};
-        v.quantity(s.speed, to);
-        v.quantity(s.duration,
-            motion_spec::with(motion_spec::duration, "duration", "Ramp time", "From the old speed to the new.", "T"));
-        v.quantity(s.rounding, {.key = "rounding",
-                                   .label = "Rounding of the ramp",
-                                   .unit = "1",
-                                   .range = {0, 1},
-                                   .help = "Share of the ramp spent in jerk.",
-                                   .required = false,
-                                   .if_empty = "none",
-                                   .symbol = "s"});
-    }
+    void describe(FieldVisitor& v);
 };
 
 /// Onwards at the speed the axis has, for a distance or a time: feed, print, cut.
@@ -204,14 +136,7 @@ struct ConstantSpeed {
     Extra extra;
     bool operator==(const ConstantSpeed&) const = default;
 
-    template <class Self, class V> static void describe(Self& s, V& v) {
-        v.quantity(s.distance, motion_spec::optional(motion_spec::with(motion_spec::distance, "distance",
-                                                         "For distance", "Signed like the speed.", "d"),
-                                   "by time"));
-        v.quantity(s.duration, motion_spec::optional(motion_spec::with(motion_spec::duration, "duration", "For time",
-                                                         "Give the distance or the time.", "T"),
-                                   "by distance"));
-    }
+    void describe(FieldVisitor& v);
 };
 
 /// From standstill up to a speed, on, and back to standstill, in a given time in all.
@@ -224,15 +149,7 @@ struct Jog {
     Extra extra;
     bool operator==(const Jog&) const = default;
 
-    template <class Self, class V> static void describe(Self& s, V& v) {
-        QuantitySpec at = motion_spec::with(motion_spec::speed, "speed", "Jog speed", "Signed.", "v");
-        at.range = at.rotary_range = {-1e6, 1e6};
-        v.quantity(s.speed, at);
-        v.quantity(s.acceleration,
-            motion_spec::with(motion_spec::acceleration, "acceleration", "Acceleration", "Up and down.", "a"));
-        v.quantity(s.duration,
-            motion_spec::with(motion_spec::duration, "duration", "Time in all", "Both ramps included.", "T"));
-    }
+    void describe(FieldVisitor& v);
 };
 
 struct Dwell {
@@ -243,13 +160,7 @@ struct Dwell {
     Extra extra;
     bool operator==(const Dwell&) const = default;
 
-    template <class Self, class V> static void describe(Self& s, V& v) {
-        v.quantity(
-            s.duration, motion_spec::with(motion_spec::duration, "duration", "Time",
-                            "Standstill. The motor holds the load and any process force unless the brake does.", "T"));
-        v.flag(s.brake_holds,
-            {"brake_holds", "Brake holds", "The holding brake is applied: no motor torque, no motor heat."});
-    }
+    void describe(FieldVisitor& v);
 };
 
 /// Plays the segments before it again.
@@ -261,20 +172,7 @@ struct Repeat {
     Extra extra;
     bool operator==(const Repeat&) const = default;
 
-    template <class Self, class V> static void describe(Self& s, V& v) {
-        v.quantity(s.segments, {.key = "segments",
-                                   .label = "Segments before",
-                                   .unit = "1",
-                                   .range = {1, 10000},
-                                   .help = "How many segments before this line belong to the block.",
-                                   .symbol = "n"});
-        v.quantity(s.times, {.key = "times",
-                                .label = "Times in all",
-                                .unit = "1",
-                                .range = {1, 10000},
-                                .help = "The first playing counts: 3 plays the block three times.",
-                                .symbol = "k"});
-    }
+    void describe(FieldVisitor& v);
 };
 
 enum class TraceOf { position, velocity };
@@ -292,19 +190,7 @@ struct Trace {
 
     static constexpr Option meanings[] = {{"position", "position"}, {"velocity", "velocity"}};
 
-    template <class Self, class V> static void describe(Self& s, V& v) {
-        v.text(s.name, {"name", "From", "File the trace came from."});
-        v.choice(s.of, {"of", "Recorded", meanings, "What the second column of the file is.", true});
-        v.quantity(s.window, {.key = "window",
-                                 .label = "Smoothing window",
-                                 .unit = "ms",
-                                 .range = {0, 1e6},
-                                 .help = "Width over which the samples are averaged. Wider: less noise, rounder "
-                                         "corners. The plot shows raw against smoothed.",
-                                 .required = false,
-                                 .if_empty = "21 samples wide"});
-        v.samples(s.samples, {"samples", "Samples", "Rows of time, s, and the recorded value, SI.", 2});
-    }
+    void describe(FieldVisitor& v);
 };
 
 /// Motion planned elsewhere and taken over exactly: rows of time, position, velocity, acceleration.
@@ -316,10 +202,7 @@ struct PlannedPath {
     Extra extra;
     bool operator==(const PlannedPath&) const = default;
 
-    template <class Self, class V> static void describe(Self& s, V& v) {
-        v.text(s.name, {"name", "From", "File or program the path was planned from."});
-        v.samples(s.knots, {"knots", "Knots", "Rows of time, position, velocity, acceleration, SI.", 4});
-    }
+    void describe(FieldVisitor& v);
 };
 
 using SegmentKind =
@@ -334,45 +217,7 @@ struct Segment {
     Extra extra;
     bool operator==(const Segment&) const = default;
 
-    template <class Self, class V> static void describe(Self& s, V& v) {
-        v.variant(s.what, {"what", "Segment"});
-        v.quantity(s.payload, {.key = "payload",
-                                  .label = "Payload from here",
-                                  .unit = "kg",
-                                  .range = {0, 1e6},
-                                  .help = "Payload in force from the start of this segment: pick, place, fill, empty.",
-                                  .required = false,
-                                  .if_empty = "unchanged",
-                                  .symbol = "m_p",
-                                  .needs = Motion::payload,
-                                  .serves = need::inertia});
-        v.quantity(s.process_force,
-            {.key = "process_force",
-                .label = "Process force",
-                .unit = "N",
-                .range = {-1e7, 1e7},
-                .help = "What the axis must push with during this segment; positive in the positive direction.",
-                .required = false,
-                .if_empty = "none",
-                .symbol = "F_x",
-                .rotary_unit = "N·m",
-                .rotary_range = {-1e7, 1e7},
-                .rotary_label = "Process torque",
-                .serves = need::force});
-        v.quantity(
-            s.friction, {.key = "friction",
-                            .label = "Friction × from here",
-                            .unit = "1",
-                            .range = {0, 100},
-                            .help = "Factor on guide friction and drag of the load from this segment on: wet, dry, "
-                                    "cold.",
-                            .required = false,
-                            .if_empty = "unchanged",
-                            .rare = true,
-                            .needs = Motion::guides,
-                            .serves = need::force});
-        v.text(s.note, {"note", "Note", "What happens here."});
-    }
+    void describe(FieldVisitor& v);
 };
 
 struct Cycle {
@@ -382,19 +227,7 @@ struct Cycle {
     Extra extra;
     bool operator==(const Cycle&) const = default;
 
-    template <class Self, class V> static void describe(Self& s, V& v) {
-        QuantitySpec speed =
-            motion_spec::optional(motion_spec::with(motion_spec::speed, "start_speed", "Speed at the start",
-                                      "Of an axis that never stops: the cycle begins and ends with it.", "v_0"),
-                "standstill");
-        speed.range = speed.rotary_range = {-1e6, 1e6};
-        v.quantity(s.start_speed, speed);
-        v.quantity(s.start_position,
-            motion_spec::optional(motion_spec::with(motion_spec::distance, "start_position", "Start position",
-                                      "Where the cycle begins; matters where torque depends on position.", "x_0"),
-                "0"));
-        v.list(s.segments, {"segments", "Segments", "segment", "The cycle repeats for ever.", 10000});
-    }
+    void describe(FieldVisitor& v);
 };
 
 } // namespace fulmox

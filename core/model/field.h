@@ -16,6 +16,8 @@
 
 namespace fulmox {
 
+class FieldVisitor;
+
 /// Permitted values in `unit`; an open end excludes the bound itself.
 struct Range {
     double min;

@@ -23,6 +23,16 @@ constexpr Kind motion_kind(Order order, bool rotary) {
     return Kind::illegal;
 }
 
+/// Reads the text of a quantity again as one of this kind; not given where the unit does not fit.
+inline void reread_as(Kind kind, QuantityBase& q) {
+    q.si = std::numeric_limits<double>::quiet_NaN();
+    const auto r = read_quantity(q.text, kind, si_unit(kind));
+    if (!r) return;
+    q.si = r->si;
+    q.tolerance = r->tolerance;
+    q.unit = r->unit;
+}
+
 /// SI: m or rad and their derivatives, N or N·m.
 template <Order O> struct MotionQuantity : QuantityBase {
     MotionQuantity() = default;
@@ -32,16 +42,8 @@ template <Order O> struct MotionQuantity : QuantityBase {
     /// For data in code and tests; read as linear where the unit allows it, else as rotary.
     explicit MotionQuantity(std::string_view written) {
         text = written;
-        for (const bool rotary : {true, false}) read(rotary);
-    }
-    /// Reads the text again, for an axis that moves so; not given where the unit does not fit.
-    void read(bool rotary) {
-        const Kind kind = motion_kind(O, rotary);
-        const auto r = read_quantity(text, kind, si_unit(kind));
-        if (!r) return;
-        si = r->si;
-        tolerance = r->tolerance;
-        unit = r->unit;
+        reread_as(motion_kind(O, true), *this);
+        if (!given()) reread_as(motion_kind(O, false), *this);
     }
     double value_or(double otherwise) const { return given() ? si : otherwise; }
     bool operator==(const MotionQuantity& o) const { return QuantityBase::operator==(o); }

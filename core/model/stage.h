@@ -20,52 +20,7 @@ struct Stage {
     static constexpr Option kinds[] = {
         {"gearhead", "Gearhead"}, {"belt", "Belt or chain reduction"}, {"gears", "Gear pair"}};
 
-    template <class Self, class V> static void describe(Self& s, V& v) {
-        v.text(s.name, {"name", "Stage", "What it is."});
-        v.choice(s.kind, {"type", "Type", kinds, "For the drawing and the record; the arithmetic is the same.", true,
-                             "", Motion::shaft, need::record});
-        v.quantity(s.ratio, {.key = "ratio",
-                                .label = "Ratio",
-                                .unit = "1",
-                                .range = {0, 1e5, true},
-                                .typical = {0.05, 500},
-                                .help = "Input speed over output speed; 5 makes the motor turn five times as fast.",
-                                .symbol = "i",
-                                .needs = Motion::shaft,
-                                .serves = need::travel});
-        v.quantity(s.inertia, {.key = "inertia",
-                                  .label = "Inertia at its input",
-                                  .unit = "kg·cm²",
-                                  .range = {0, 1e10},
-                                  .help = "Gearhead sheets give it there; of a belt stage the sum reflected to the "
-                                          "motor side. Counts with the load.",
-                                  .required = false,
-                                  .if_empty = "none",
-                                  .symbol = "J_s",
-                                  .needs = Motion::shaft,
-                                  .serves = need::inertia});
-        v.quantity(s.efficiency, {.key = "efficiency",
-                                     .label = "Efficiency, driving",
-                                     .unit = "1",
-                                     .range = {0, 1, true},
-                                     .typical = {0.3, 1},
-                                     .help = "From the motor to the load.",
-                                     .symbol = "η_f",
-                                     .needs = Motion::shaft,
-                                     .serves = need::force});
-        v.quantity(s.efficiency_back,
-            {.key = "efficiency_back",
-                .label = "Efficiency, back",
-                .unit = "1",
-                .range = {-5, 1},
-                .help = "From the load to the motor. Zero or negative: self-locking, as worm gears can be.",
-                .required = false,
-                .if_empty = "2 − 1/η",
-                .rare = true,
-                .symbol = "η_b",
-                .needs = Motion::shaft,
-                .serves = need::force});
-    }
+    void describe(FieldVisitor& v);
 };
 
 } // namespace fulmox

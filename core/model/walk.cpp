@@ -3,158 +3,84 @@
 #include "core/quantity/format.h"
 
 #include <cmath>
-#include <type_traits>
 #include <utility>
 
 namespace fulmox {
 
 namespace {
 
-class Walker {
+class Walker : public FieldVisitor {
   public:
     FieldRefs out;
 
     /// With `only`, goes into what leads there and no further: nothing else is made the walker's own.
-    explicit Walker(std::string path, std::string only = {}) : path_(std::move(path)), only_(std::move(only)) {}
+    explicit Walker(std::string path, std::string only = {}) : FieldVisitor(std::move(path)), only_(std::move(only)) {}
 
-    template <Kind K> void quantity(Quantity<K>& q, const QuantitySpec& spec) {
-        FieldRef& f = add(FieldRef::Type::quantity, spec.key);
-        f.kind = K;
+  private:
+    std::string only_;
+
+    void on_quantity(QuantityBase& q, const QuantitySpec& spec, const Place& place) override {
+        FieldRef& f = add(FieldRef::Type::quantity, place);
+        f.kind = place.kind;
         f.quantity_spec = spec;
         f.quantity = &q;
-        f.active = applies(spec.when, spec.needs);
-        serve(f, spec.serves);
-        if (spec.decides) chosen_.note(depth_, spec.key, q.given() ? Conditions::given : "");
+        f.along_axis = place.order.has_value();
     }
-    template <Order O> void quantity(MotionQuantity<O>& q, const QuantitySpec& spec) {
-        FieldRef& f = add(FieldRef::Type::quantity, spec.key);
-        f.kind = motion_kind(O, rotary<O>());
-        f.quantity_spec = spec.on_rotary(rotary<O>());
-        f.quantity = &q;
-        f.active = applies(spec.when, spec.needs);
-        serve(f, spec.serves);
-        f.reread = [&q, about_axis = rotary<O>()] {
-            q.si = std::numeric_limits<double>::quiet_NaN();
-            q.read(about_axis);
-        };
-    }
-    void motion(const Motion& m) { motion_ = m; }
-    template <Order O> bool rotary() const { return motion_.rotary && !(O == Order::force && motion_.linear_force); }
-    void samples(Samples& s, const SamplesSpec& spec) {
-        FieldRef& f = add(FieldRef::Type::samples, spec.key);
+    void on_samples(Samples& s, const SamplesSpec& spec, const Place& place) override {
+        FieldRef& f = add(FieldRef::Type::samples, place);
         f.text_spec = {spec.key, spec.label, spec.help};
         f.samples = &s;
     }
-    void text(std::string& s, const TextSpec& spec) {
-        FieldRef& f = add(FieldRef::Type::text, spec.key);
+    void on_text(std::string& s, const TextSpec& spec, const Place& place) override {
+        FieldRef& f = add(FieldRef::Type::text, place);
         f.text_spec = spec;
         f.text = &s;
     }
-    template <class E> void choice(E& e, const ChoiceSpec& spec) {
-        static_assert(std::is_enum_v<E>);
-        FieldRef& f = add(FieldRef::Type::choice, spec.key);
+    void on_choice(ChoiceRef choice, const ChoiceSpec& spec, const Place& place) override {
+        FieldRef& f = add(FieldRef::Type::choice, place);
         f.choice_spec = spec;
-        f.chosen = [&e] { return static_cast<int>(e); };
-        f.choose = [&e](int i) { e = static_cast<E>(i); };
-        f.active = applies(spec.when, spec.needs);
-        serve(f, spec.serves);
-        chosen_.note(depth_, spec.key, spec.options[static_cast<std::size_t>(e)].key);
+        f.choice = choice;
     }
-    void flag(bool& b, const FlagSpec& spec) {
-        FieldRef& f = add(FieldRef::Type::flag, spec.key);
+    void on_flag(bool& b, const FlagSpec& spec, const Place& place) override {
+        FieldRef& f = add(FieldRef::Type::flag, place);
         f.flag_spec = spec;
         f.flag = &b;
     }
-    template <class T> void group(T& t, const GroupSpec& spec) {
-        FieldRef& f = add(FieldRef::Type::group, spec.key);
-        f.group_spec = spec;
-        serve(f, spec.serves);
-        inside(spec.key, f.serves, [&] { T::describe(t, *this); });
+    void on_group(GroupRef group, const GroupSpec& spec, const Place& place) override {
+        add(FieldRef::Type::group, place).group_spec = spec;
+        enter(place, group);
     }
-    template <class List> void list(List& items, const ListSpec& spec) {
-        using T = typename List::value_type;
-        FieldRef& f = add(FieldRef::Type::list, spec.key);
+    void on_list(ListRef list, const ListSpec& spec, const Place& place) override {
+        FieldRef& f = add(FieldRef::Type::list, place);
         f.list_spec = spec;
-        serve(f, spec.serves);
-        f.list_size = [&items] { return items.size(); };
-        f.list_insert = [&items](std::size_t i) { items.insert(at(items, i), T{}); };
-        f.list_duplicate = [&items](std::size_t i) {
-            T copy = items.at(i);
-            items.insert(at(items, i + 1), std::move(copy));
-        };
-        f.list_erase = [&items](std::size_t i) { items.erase(at(items, i)); };
-        f.list_move = [&items](std::size_t from, std::size_t to) {
-            T moved = std::move(items.at(from));
-            items.erase(at(items, from));
-            items.insert(at(items, to), std::move(moved));
-        };
-        inside(spec.key, f.serves, [&] {
-            for (std::size_t i = 0; i < items.size(); ++i)
-                inside(std::to_string(i), serves_, [&] { T::describe(items[i], *this); });
-        });
+        f.list = list;
+        enter(place, list);
     }
-    template <class... T> void variant(std::variant<T...>& v, const GroupSpec& spec) {
-        FieldRef& f = add(FieldRef::Type::variant, spec.key);
+    void on_variant(VariantRef variant, const GroupSpec& spec, const Place& place) override {
+        FieldRef& f = add(FieldRef::Type::variant, place);
         f.group_spec = spec;
-        serve(f, spec.serves);
-        f.variant_kinds = {Option{T::kind_key, T::kind_label}...};
-        f.chosen = [&v] { return static_cast<int>(v.index()); };
-        f.choose = [&v](int i) {
-            int k = 0;
-            // only a change of kind makes a new value
-            if (static_cast<int>(v.index()) != i) static_cast<void>(((k++ == i && (v = T{}, true)) || ...));
-        };
-        inside(spec.key, f.serves,
-            [&] { std::visit([&](auto& held) { std::decay_t<decltype(held)>::describe(held, *this); }, v); });
+        f.variant = variant;
+        enter(place, variant.held());
     }
-
-  private:
-    std::string path_, only_;
-    int depth_ = 0;
-    Motion motion_;
-    Conditions chosen_;
-    unsigned serves_ = need::everything;
-
-    bool leads_to_it(const std::string& key) const {
-        const std::size_t end = path_.size() + 1 + key.size();
-        return only_.size() > end && only_[end] == '/' && only_[path_.size()] == '/' && only_.starts_with(path_) &&
-               only_.compare(path_.size() + 1, key.size(), key) == 0;
+    bool writes() const override { return true; }
+    bool enters() override {
+        return only_.empty() ||
+               (only_.starts_with(path()) && only_.size() > path().size() && only_[path().size()] == '/');
     }
-    static void serve(FieldRef& f, unsigned own) {
-        if (own != 0) f.serves = own;
-    }
-    template <class List> static auto at(List& items, std::size_t i) {
-        return items.begin() + static_cast<std::ptrdiff_t>(std::min(i, items.size()));
-    }
-    FieldRef& add(FieldRef::Type type, const char* key) {
+    FieldRef& add(FieldRef::Type type, const Place& place) {
         FieldRef& f = out.emplace_back();
         f.type = type;
-        f.path = path_ + "/" + key;
-        f.depth = depth_;
-        f.serves = serves_;
+        f.path = path_of(place);
+        f.depth = depth();
+        f.serves = place.serves;
+        f.active = place.active;
         return f;
-    }
-    template <class F> void inside(const std::string& key, unsigned serves, F&& f) {
-        const std::size_t length = path_.size();
-        if (!only_.empty() && !leads_to_it(key)) return;
-        const unsigned before = std::exchange(serves_, serves);
-        path_ += "/" + key;
-        ++depth_;
-        const std::size_t chosen = chosen_.size();
-        f();
-        chosen_.forget_from(chosen);
-        --depth_;
-        path_.resize(length);
-        serves_ = before;
-    }
-    bool applies(std::string_view when, unsigned needs) const {
-        return (needs & motion_.has) == needs && chosen_.hold(depth_, when);
     }
 };
 
 template <class T> FieldRefs walk_any(T& root, const std::string& path) {
     Walker w(path);
-    T::describe(root, w);
+    root.describe(w);
     return std::move(w.out);
 }
 
@@ -169,7 +95,7 @@ FieldRefs walk(Material& root, const std::string& path) { return walk_any(root, 
 
 void reread_motion(Axis& axis) {
     for (FieldRef& f : walk(axis))
-        if (f.reread && !f.quantity->text.empty()) f.reread();
+        if (f.along_axis && !f.quantity->text.empty()) reread_as(f.kind, *f.quantity);
 }
 
 std::string FieldRef::label() const {
@@ -194,7 +120,7 @@ std::string FieldRef::label() const {
 
 std::optional<FieldRef> find_field(Machine& root, const std::string& path) {
     Walker w("", path);
-    Machine::describe(root, w);
+    root.describe(w);
     for (FieldRef& f : w.out)
         if (f.path == path) return std::move(f);
     return std::nullopt;
@@ -272,109 +198,42 @@ std::optional<std::pair<Severity, std::string>> fault(const QuantitySpec& spec, 
 }
 
 // Counts what lists hold.
-class Counter {
+class Counter : public FieldVisitor {
   public:
     std::optional<Problem> out;
 
-    template <Kind K> void quantity(const Quantity<K>&, const QuantitySpec&) {}
-    template <Order O> void quantity(const MotionQuantity<O>&, const QuantitySpec&) {}
-    void motion(const Motion&) {}
-    void samples(const Samples& s, const SamplesSpec& spec) { look(s.rows(), spec.most, spec.key, spec.label); }
-    void text(const std::string&, const TextSpec&) {}
-    template <class E> void choice(const E&, const ChoiceSpec&) {}
-    void flag(const bool&, const FlagSpec&) {}
-    template <class T> void group(const T& t, const GroupSpec& spec) {
-        inside(spec.key, [&] { T::describe(t, *this); });
-    }
-    template <class List> void list(const List& items, const ListSpec& spec) {
-        using T = typename List::value_type;
-        look(items.size(), spec.most, spec.key, spec.label);
-        inside(spec.key, [&] {
-            for (std::size_t i = 0; i < items.size() && !out; ++i)
-                inside(std::to_string(i), [&] { T::describe(items[i], *this); });
-        });
-    }
-    template <class... T> void variant(const std::variant<T...>& v, const GroupSpec& spec) {
-        inside(spec.key,
-            [&] { std::visit([&](const auto& held) { std::decay_t<decltype(held)>::describe(held, *this); }, v); });
-    }
-
   private:
-    std::string path_;
-
-    void look(std::size_t count, std::size_t most, const char* key, const char* label) {
-        if (count > most && !out)
-            out = {Severity::error, path_ + "/" + key, label,
-                "found " + std::to_string(count) + "; at most " + std::to_string(most) + " are kept in a file"};
+    void on_samples(Samples& s, const SamplesSpec& spec, const Place& place) override {
+        look(s.rows(), spec.most, place, spec.label);
     }
-    template <class F> void inside(std::string_view key, F&& f) {
-        if (out) return;
-        const std::size_t length = path_.size();
-        (path_ += '/') += key;
-        f();
-        path_.resize(length);
+    void on_list(ListRef list, const ListSpec& spec, const Place& place) override {
+        look(list.size(), spec.most, place, spec.label);
+        enter(place, list);
+    }
+    bool enters() override { return !out; }
+    void look(std::size_t count, std::size_t most, const Place& place, const char* label) {
+        if (count > most && !out)
+            out = {Severity::error, path_of(place), label,
+                "found " + std::to_string(count) + "; at most " + std::to_string(most) + " are kept in a file"};
     }
 };
 
 // Checks every quantity without making a list of the fields first: this runs at every keystroke.
-class Checker {
+class Checker : public FieldVisitor {
   public:
     Problems out;
 
-    Checker(std::string path, std::string skip) : path_(std::move(path)), skip_(std::move(skip)) {}
-
-    template <Kind K> void quantity(const Quantity<K>& q, const QuantitySpec& spec) {
-        look(q, K, spec);
-        if (spec.decides) chosen_.note(depth_, spec.key, q.given() ? Conditions::given : "");
-    }
-    template <Order O> void quantity(const MotionQuantity<O>& q, const QuantitySpec& spec) {
-        const bool rotary = motion_.rotary && !(O == Order::force && motion_.linear_force);
-        look(q, motion_kind(O, rotary), spec.on_rotary(rotary));
-    }
-    void motion(const Motion& m) { motion_ = m; }
-    void samples(const Samples&, const SamplesSpec&) {}
-    void text(const std::string&, const TextSpec&) {}
-    template <class E> void choice(const E& e, const ChoiceSpec& spec) {
-        chosen_.note(depth_, spec.key, spec.options[static_cast<std::size_t>(e)].key);
-    }
-    void flag(const bool&, const FlagSpec&) {}
-    template <class T> void group(const T& t, const GroupSpec& spec) {
-        inside(spec.key, [&] { T::describe(t, *this); });
-    }
-    template <class List> void list(const List& items, const ListSpec& spec) {
-        using T = typename List::value_type;
-        inside(spec.key, [&] {
-            for (std::size_t i = 0; i < items.size(); ++i)
-                inside(std::to_string(i), [&] { T::describe(items[i], *this); });
-        });
-    }
-    template <class... T> void variant(const std::variant<T...>& v, const GroupSpec& spec) {
-        inside(spec.key,
-            [&] { std::visit([&](const auto& held) { std::decay_t<decltype(held)>::describe(held, *this); }, v); });
-    }
+    Checker(std::string path, std::string skip) : FieldVisitor(std::move(path)), skip_(std::move(skip)) {}
 
   private:
-    std::string path_, skip_;
-    Motion motion_;
-    Conditions chosen_;
-    int depth_ = 0;
+    std::string skip_;
 
-    void look(const QuantityBase& q, Kind kind, const QuantitySpec& spec) {
-        if ((spec.needs & motion_.has) != spec.needs || !chosen_.hold(depth_, spec.when)) return;
-        if (auto f = fault(spec, kind, q))
-            out.push_back({f->first, path_ + "/" + spec.key, spec.label, std::move(f->second)});
+    void on_quantity(QuantityBase& q, const QuantitySpec& spec, const Place& place) override {
+        if (!place.active) return;
+        if (auto f = fault(spec, place.kind, q))
+            out.push_back({f->first, path_of(place), spec.label, std::move(f->second)});
     }
-    template <class F> void inside(std::string_view key, F&& f) {
-        const std::size_t length = path_.size();
-        path_ += '/';
-        path_ += key;
-        ++depth_;
-        const std::size_t choices = chosen_.size();
-        if (skip_.empty() || path_ != skip_) f();
-        chosen_.forget_from(choices);
-        --depth_;
-        path_.resize(length);
-    }
+    bool enters() override { return skip_.empty() || path() != skip_; }
 };
 
 } // namespace
@@ -388,7 +247,7 @@ std::optional<Problem> check(const FieldRef& f) {
 
 Problems check_quantities(const Axis& axis, const std::string& path, const std::string& skip) {
     Checker c(path, skip);
-    Axis::describe(axis, c);
+    look_over(axis, c);
     return std::move(c.out);
 }
 
@@ -416,7 +275,7 @@ std::optional<Problem> assign(FieldRef& f, std::string_view text) {
 
 std::optional<Problem> overfull(const Machine& machine) {
     Counter c;
-    Machine::describe(machine, c);
+    look_over(machine, c);
     return c.out;
 }
 

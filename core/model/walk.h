@@ -4,8 +4,8 @@
 #include "core/model/field.h"
 #include "core/model/machine.h"
 #include "core/model/problem.h"
+#include "core/model/visitor.h"
 
-#include <functional>
 #include <optional>
 #include <string>
 #include <vector>
@@ -25,21 +25,20 @@ struct FieldRef {
     TextSpec text_spec{};
     std::string* text = nullptr;
     ChoiceSpec choice_spec{};
-    std::function<int()> chosen;
-    std::function<void(int)> choose;
+    ChoiceRef choice;
     FlagSpec flag_spec{};
     bool* flag = nullptr;
     GroupSpec group_spec{};
     int depth = 0;
     ListSpec list_spec{};
-    std::function<std::size_t()> list_size;
-    std::function<void(std::size_t)> list_insert; ///< a default entry before this index
-    std::function<void(std::size_t)> list_duplicate;
-    std::function<void(std::size_t)> list_erase;
-    std::function<void(std::size_t, std::size_t)> list_move;
-    std::vector<Option> variant_kinds;
+    ListRef list;
+    VariantRef variant;
     const Samples* samples = nullptr; ///< numbers in bulk; shown as a count
-    std::function<void()> reread;     ///< of a motion quantity: reads its text again as the axis moves now
+    bool along_axis = false;          ///< a quantity whose kind hangs on how the axis moves
+
+    /// Of a choice or a variant.
+    int chosen() const { return variant ? variant.chosen() : choice.chosen(); }
+    void choose(int i) const { variant ? variant.choose(i) : choice.choose(i); }
 
     std::string label() const;
 };

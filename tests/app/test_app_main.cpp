@@ -8,6 +8,32 @@
 #include <QStandardPaths>
 #include <QTemporaryDir>
 #include <catch2/catch.hpp>
+#include <cstdio>
+
+namespace {
+
+void listen(QtMsgType type, const QMessageLogContext&, const QString& message) {
+    static const QStringList of_the_platform{
+        QStringLiteral("This plugin does not support"), QStringLiteral("XDG_RUNTIME_DIR")};
+    for (const QString& each : of_the_platform)
+        if (message.contains(each)) return;
+    fprintf(stderr, "%s\n", qPrintable(message));
+    if (type != QtDebugMsg && type != QtInfoMsg) fulmox::testing::complaints().append(message);
+}
+
+struct NoComplaints : Catch::TestEventListenerBase {
+    using TestEventListenerBase::TestEventListenerBase;
+    void testCaseEnded(const Catch::TestCaseStats& stats) override {
+        if (fulmox::testing::complaints().isEmpty()) return;
+        fprintf(stderr, "Qt complained in \"%s\"\n", stats.testInfo.name.c_str());
+        ever = true;
+        fulmox::testing::complaints().clear();
+    }
+    static inline bool ever = false;
+};
+CATCH_REGISTER_LISTENER(NoComplaints)
+
+} // namespace
 
 int main(int argc, char** argv) {
     QTemporaryDir home;
@@ -21,5 +47,7 @@ int main(int argc, char** argv) {
         return 1;
     }
     fulmox::app::apply_theme(application, false);
-    return Catch::Session().run(argc, argv);
+    qInstallMessageHandler(listen);
+    const int failed = Catch::Session().run(argc, argv);
+    return failed != 0 || NoComplaints::ever ? 1 : 0;
 }

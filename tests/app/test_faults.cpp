@@ -191,6 +191,7 @@ TEST_CASE("projects bent at random open on every page") {
         REQUIRE(w.window.open_project({std::move(*read), {}}));
         const double took = look_at_all(w);
         CHECK(took < within(10000));
+        REQUIRE(complaints().isEmpty());
         longest = std::max(longest, took);
         ++shown;
         // what is kept is kept as it is

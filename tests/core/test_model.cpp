@@ -127,12 +127,12 @@ TEST_CASE("lists and kinds can be edited through their references") {
     Machine m = demo();
     auto list = find_field(m, "/axes/0/cycle/segments");
     REQUIRE(list);
-    const std::size_t n = list->list_size();
-    list->list_duplicate(0);
+    const std::size_t n = list->list.size();
+    list->list.duplicate(0);
     CHECK(m.axes[0].cycle.segments.size() == n + 1);
     CHECK(m.axes[0].cycle.segments[0] == m.axes[0].cycle.segments[1]);
-    list->list_erase(1);
-    list->list_move(0, n - 1);
+    list->list.erase(1);
+    list->list.move(0, n - 1);
     CHECK(m.axes[0].cycle.segments.back().note == "up to the fill level");
     auto kind = find_field(m, "/axes/0/cycle/segments/0/what");
     REQUIRE(kind);

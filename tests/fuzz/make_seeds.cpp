@@ -55,7 +55,7 @@ int main(int count, char** given) {
     };
     const auto variants = [&](const Machine& m, const std::string& place, const std::string& name) {
         Machine first = m;
-        const auto kinds = find_field(first, place)->variant_kinds;
+        const auto kinds = find_field(first, place)->variant.kinds();
         for (std::size_t i = 0; i < kinds.size(); ++i) {
             Machine one = m;
             find_field(one, place)->choose(static_cast<int>(i));
@@ -66,7 +66,7 @@ int main(int count, char** given) {
     try {
         Machine start = base;
         const auto mechanism = find_field(start, "/axes/0/mechanism");
-        for (const Option& kind : mechanism->variant_kinds)
+        for (const Option& kind : mechanism->variant.kinds())
             keep(std::string("mechanism-") + kind.key, testing::turned_into(base, kind.key));
         Machine moves = testing::turned_into(base, "belt");
         moves.axes[0].cycle.segments.resize(2);
