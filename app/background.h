@@ -15,8 +15,20 @@
 
 namespace fulmox::app {
 
-/// Asked between two steps of the work: false once nobody waits for it any more.
-using GoOn = std::function<bool()>;
+/// Asked between two steps of the work: false once nobody waits for it any more. The work may say how far it has come.
+class GoOn {
+  public:
+    struct State {
+        std::atomic<bool> wanted{true};
+        std::atomic<double> done{0};
+    };
+    explicit GoOn(std::shared_ptr<State> state) : state_(std::move(state)) {}
+    bool operator()() const { return state_->wanted; }
+    void done(double share) const { state_->done = share; } ///< 0 to 1
+
+  private:
+    std::shared_ptr<State> state_;
+};
 
 /// One kind of work of one owner; a new run takes the place of the one before. A member of the owner, declared last.
 template <class Result> class Background {
@@ -42,7 +54,7 @@ template <class Result> class Background {
         };
         runs_.push_back(std::async(std::launch::async, [state, owner, deliver, work = std::move(work)] {
             try {
-                state->result = work([state] { return state->wanted.load(); });
+                state->result = work(GoOn(state));
             } catch (...) {
                 state->result = Result{};
             }
@@ -51,6 +63,12 @@ template <class Result> class Background {
         if (runs_.back().wait_for(patience_) == std::future_status::ready) deliver();
     }
     bool running() const { return state_ && state_->wanted; }
+    /// How far a run has come, 0 to 1, as far as it says so.
+    double done() const { return running() ? state_->done.load() : 1; }
+    /// What is under way is of no use any more; it ends by itself.
+    void drop() {
+        if (state_) state_->wanted = false;
+    }
     void stop() {
         if (state_) state_->wanted = false;
         runs_.clear(); // waits for each
@@ -58,8 +76,7 @@ template <class Result> class Background {
 
   private:
     std::chrono::milliseconds patience_;
-    struct State {
-        std::atomic<bool> wanted{true};
+    struct State : GoOn::State {
         std::optional<Result> result;
     };
     std::shared_ptr<State> state_;

@@ -1,5 +1,6 @@
 #include "app/document.h"
 
+#include <QElapsedTimer>
 #include <QFileInfo>
 #include <QUndoCommand>
 
@@ -12,9 +13,11 @@ QString field_name(const std::string& label, const QString& path) {
 QString waiting_for(Document& document, const char* key) {
     if (!document.has_axis()) return QObject::tr("No axis yet: add one in the outline.");
     const Assessment& a = document.assessment();
-    if (const Figure* f = a.figure(key); f && f->waits) return QString::fromStdString(f->note);
+    if (a.pending) return QObject::tr("being reckoned…");
+    if (const Figure* f = a.figure(key); f && f->waits)
+        return QString::fromStdString(f->note.in(document.machine().unit_system));
     if (const Limit* l = a.limit(key); l && l->state == LimitState::cannot_say)
-        return QString::fromStdString(l->reason);
+        return QString::fromStdString(l->reason.in(document.machine().unit_system));
     for (const Problem& p : a.problems) // where nothing at all could be reckoned
         if (p.severity == Severity::error && a.figures.empty()) return QString::fromStdString(p.message);
     return {};
@@ -70,7 +73,10 @@ void Document::replace(Snapshot machine) {
     };
     assessments_.resize(machine_->axes.size());
     for (std::size_t i = 0; i < assessments_.size(); ++i)
-        if (!before || shared_changed || i >= before->axes.size() || !same(i)) assessments_[i].reset();
+        if (!before || shared_changed || i >= before->axes.size() || !same(i)) {
+            assessments_[i].is.reset();
+            if (assessments_[i].work) assessments_[i].work->drop();
+        }
     axis_ = std::clamp(axis_, 0, std::max(0, static_cast<int>(machine_->axes.size()) - 1));
     emit changed();
 }
@@ -84,8 +90,37 @@ void Document::select_axis(int index) {
 
 const Assessment& Document::assessment(int axis) {
     auto& slot = assessments_.at(static_cast<std::size_t>(axis));
-    if (!slot) slot = assess(*machine_, static_cast<std::size_t>(axis));
-    return *slot;
+    if (!slot.is) reckon(static_cast<std::size_t>(axis));
+    return *slot.is;
+}
+
+void Document::reckon(std::size_t axis) {
+    // what is short is there at once; what is long would keep the window from answering
+    constexpr double long_pieces = 2000, long_ms = 30;
+    Reckoned& slot = assessments_[axis];
+    QElapsedTimer since;
+    since.start();
+    if (slot.took < long_ms && rough_pieces(machine_->axes[axis].cycle) < long_pieces) {
+        slot.is = assess(*machine_, axis);
+        slot.took = static_cast<double>(since.nsecsElapsed()) * 1e-6;
+        return;
+    }
+    slot.is = being_assessed(*machine_, machine_->axes[axis], "/axes/" + std::to_string(axis));
+    if (!slot.work) slot.work = std::make_unique<Background<std::shared_ptr<Assessment>>>();
+    asked_ = true;
+    slot.work->run(
+        this,
+        [machine = machine_, axis](const GoOn& go_on) {
+            return std::make_shared<Assessment>(
+                assess(*machine, machine->axes[axis], "/axes/" + std::to_string(axis), {.go_on = go_on}));
+        },
+        [this, axis, since](const std::shared_ptr<Assessment>& made) {
+            if (!made || axis >= assessments_.size()) return;
+            assessments_[axis].is = std::move(*made);
+            assessments_[axis].took = static_cast<double>(since.nsecsElapsed()) * 1e-6;
+            if (!asked_) emit changed();
+        });
+    asked_ = false;
 }
 
 bool Document::writable() {
@@ -202,6 +237,8 @@ void Document::set_flag(const QString& path, bool on) {
 void Document::pin() {
     pinned_ = machine_;
     pinned_assessments_.assign(pinned_->axes.size(), std::nullopt);
+    for (std::size_t i = 0; i < assessments_.size(); ++i)
+        if (assessments_[i].is && !assessments_[i].is->pending) pinned_assessments_[i] = assessments_[i].is;
     emit changed();
 }
 

@@ -1,6 +1,7 @@
 // The open project: a plain value, one undo stack, and its assessment.
 #pragma once
 
+#include "app/background.h"
 #include "app/drafts.h"
 #include "core/files/project.h"
 #include "core/match/assess.h"
@@ -39,7 +40,8 @@ class Document : public QObject {
     QString axis_path() const { return QStringLiteral("/axes/%1").arg(axis_); }
     void select_axis(int index);
 
-    /// Assessment of an axis, computed when first asked for after a change.
+    /// Assessment of an axis, made when first asked for after a change. One that takes long is made off the window's
+    /// thread: until then nothing is known of the axis, and `changed` follows.
     const Assessment& assessment(int axis);
     const Assessment& assessment() { return assessment(axis_); }
 
@@ -108,6 +110,13 @@ class Document : public QObject {
     void push(
         const QString& name, const std::function<void(Machine&)>& change, const QString& merge, const ListChange& list);
 
+    struct Reckoned {
+        std::optional<Assessment> is;
+        double took = 0; ///< ms, the last time
+        std::unique_ptr<Background<std::shared_ptr<Assessment>>> work;
+    };
+    void reckon(std::size_t axis);
+
     /// One stretch of typing into a field.
     struct Typing {
         QString path;
@@ -121,13 +130,14 @@ class Document : public QObject {
     Snapshot pinned_;
     std::vector<std::optional<Assessment>> pinned_assessments_;
     QUndoStack undo_;
-    std::vector<std::optional<Assessment>> assessments_;
+    std::vector<Reckoned> assessments_;
     QString file_;
     QString read_only_reason_;
     int axis_ = 0;
     int typing_ = 0;
     bool read_only_ = false;
     bool recovered_ = false;
+    bool asked_ = false; ///< an assessment that comes now is waited for
 };
 
 } // namespace fulmox::app

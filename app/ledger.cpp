@@ -56,7 +56,7 @@ void LimitRow::show_limit(const Limit& limit, UnitSystem units) {
     const QString name = QStringLiteral("%1: %2, %3")
                              .arg(qs(limit.label), QString::fromUtf8(state_words(limit.state)), value_text(limit));
     if (name != accessibleName()) setAccessibleName(name);
-    if (const QString tip = plain_tip(qs(limit.reason)); tip != toolTip()) setToolTip(tip);
+    if (const QString tip = plain_tip(qs(limit.reason.in(units_))); tip != toolTip()) setToolTip(tip);
     update();
 }
 
@@ -78,7 +78,7 @@ void LimitRow::set_open(bool open, const std::function<std::vector<QString>(cons
 }
 
 void LimitRow::fill_details() {
-    QString s = QStringLiteral("<p style='margin:0 0 4px 0'>%1.</p>").arg(html(qs(limit_.reason)));
+    QString s = QStringLiteral("<p style='margin:0 0 4px 0'>%1.</p>").arg(html(qs(limit_.reason.in(units_))));
     // long sums break at blanks, else they push the percentages out of sight; the sign of an exponent stays where it is
     const auto breakable = [](QString sum) {
         static const QRegularExpression sign(QStringLiteral("(?<![eE(*/+-])([+*])"));
@@ -97,7 +97,8 @@ void LimitRow::fill_details() {
     if (!limit_.working.empty())
         s += QStringLiteral("<p style='margin:0 0 5px 0;color:%1'>Numbers put in are in SI units.</p>")
                  .arg(theme().second.name());
-    if (!limit_.remedy.empty()) s += QStringLiteral("<p style='margin:0 0 5px 0'>%1</p>").arg(html(qs(limit_.remedy)));
+    if (!limit_.remedy.empty())
+        s += QStringLiteral("<p style='margin:0 0 5px 0'>%1</p>").arg(html(qs(limit_.remedy.in(units_))));
     if (work_.running())
         s += QStringLiteral("<p style='margin:2px 0 0 0;color:%1'>%2</p>")
                  .arg(theme().second.name(), tr("how far inputs may go is being reckoned…"));

@@ -183,7 +183,8 @@ void Outline::refresh() {
         if (a.limits.empty()) continue;
         const Limit& worst = a.limits[by_tightness(a.limits).front()];
         const double u = 100 * worst.utilisation();
-        const QString figure = worst.state == LimitState::cannot_say ? QStringLiteral("?")
+        const QString figure = a.pending                               ? QStringLiteral("…")
+                               : worst.state == LimitState::cannot_say ? QStringLiteral("?")
                                : std::isfinite(u) ? QStringLiteral("%1 %").arg(std::lround(std::min(u, 9999.0)))
                                                   : tr("over");
         axes_[i]->set_state(worst.state, figure);

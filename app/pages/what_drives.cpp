@@ -11,6 +11,7 @@
 #include <QHBoxLayout>
 #include <QScrollArea>
 #include <QVBoxLayout>
+#include <cmath>
 
 namespace fulmox::app {
 
@@ -119,8 +120,8 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
         tr("%1. Enter or a double click takes a motor.").arg(table_->model_of_motors().catalogue_name()));
     connect(table_, &MotorTable::judged, this, [this] {
         MotorModel& m = table_->model_of_motors();
-        table_count_->setText(
-            m.judging() ? tr("being judged…") : tr("%1 of %2 carry this axis").arg(m.fitting()).arg(m.rowCount()));
+        table_count_->setText(m.judging() ? tr("being judged, %1 %").arg(std::lround(100 * m.judged_share()))
+                                          : tr("%1 of %2 carry this axis").arg(m.fitting()).arg(m.rowCount()));
     });
     const auto enable = [this] { use_->setEnabled(table_->currentIndex().isValid()); };
     connect(table_->selectionModel(), &QItemSelectionModel::currentChanged, this, enable);

@@ -163,7 +163,9 @@ QString stroke_words(const Canvas& c, const Quantity<Kind::length>& crank) {
 } // namespace
 
 void draw(Canvas& c, const Axis& axis, const SliderCrank& s) {
-    const double crank = s.crank.value_or(0.04), rod = s.rod.value_or(0.15);
+    // lengths that cannot be are drawn as the nearest that can; the field says what is wrong with them
+    const double crank = std::max(1e-9, std::abs(s.crank.value_or(0.04)));
+    const double rod = std::max(1.001 * crank, std::abs(s.rod.value_or(0.15)));
     const double whole = 2 * crank + rod + 0.02 * rod;
     c.begin_incline(axis.load);
     const double gamma = axis.load.inclination.value_or(0);

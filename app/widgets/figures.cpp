@@ -49,6 +49,17 @@ QString working_html(const Working& working) {
     return s;
 }
 
+namespace {
+
+QString read_html(const Figure& f) {
+    return f.read_from.empty()
+               ? QString()
+               : QStringLiteral("<p>%1</p>")
+                     .arg(QCoreApplication::translate("Figures", "read from %1").arg(qs(f.read_from)).toHtmlEscaped());
+}
+
+} // namespace
+
 FigureTiles::FigureTiles(Document& document, const std::vector<std::pair<QString, QString>>& keys, QWidget* parent)
     : QWidget(parent), document_(document) {
     auto* line = new QHBoxLayout(this);
@@ -93,8 +104,8 @@ void FigureTiles::refresh() {
         show_text(t.label, f ? qs(f->label) : t.unknown);
         show_text(t.value, f ? qs(figure_text(*f, document_.machine().unit_system)) : QStringLiteral("–"));
         const QString a = f ? beside_a(document_, *f) : QString();
-        show_text(t.note, !a.isEmpty() ? a : f ? qs(f->note) : tr("not known yet"));
-        t.frame->setToolTip(f ? working_html(f->working) : QString());
+        show_text(t.note, !a.isEmpty() ? a : f ? qs(f->note.in(document_.machine().unit_system)) : tr("not known yet"));
+        t.frame->setToolTip(f ? working_html(f->working) + read_html(*f) : QString());
     }
 }
 
@@ -150,8 +161,10 @@ void FigureList::refresh() {
         show_text(l.value, a.isEmpty() ? value : value + QStringLiteral("   ") + a.section(QLatin1Char(','), 0, 0));
         const QString tip =
             (a.isEmpty() ? QString() : QStringLiteral("<p>%1</p>").arg(a.toHtmlEscaped())) +
-            (f->note.empty() ? QString() : QStringLiteral("<p>%1</p>").arg(qs(f->note).toHtmlEscaped())) +
-            working_html(f->working);
+            (f->note.empty() ? QString()
+                             : QStringLiteral("<p>%1</p>")
+                                   .arg(qs(f->note.in(document_.machine().unit_system)).toHtmlEscaped())) +
+            working_html(f->working) + read_html(*f);
         l.label->setToolTip(tip);
         l.value->setToolTip(tip);
     }
@@ -159,7 +172,8 @@ void FigureList::refresh() {
     nothing_->setVisible(nothing);
     QString why;
     for (const Line& l : lines_)
-        if (const Figure* f = find_figure(document_, l.key); f && f->waits && why.isEmpty()) why = qs(f->note);
+        if (const Figure* f = find_figure(document_, l.key); f && f->waits && why.isEmpty())
+            why = qs(f->note.in(document_.machine().unit_system));
     show_text(nothing_, why.isEmpty() ? tr("Nothing yet; the ledger lists what is missing.") : why);
 }
 

@@ -93,9 +93,11 @@ void MotorModel::judge() {
         for (const auto* list : {&catalogue, &machine->motors})
             for (const Motor& m : *list) motors.push_back(&m);
         std::vector<Row> rows;
-        for (const Candidate& c : judge_motors(*machine, index, motors, go_on))
+        for (const Candidate& c :
+            judge_motors(*machine, index, motors, go_on, [&](double share) { go_on.done(share); }))
             rows.push_back({c.ratio, c.speed, c.peak, c.heat, c.tightest, c.state,
-                c.limit.empty() ? QString() : qs(c.limit) + QStringLiteral(": ") + qs(c.reason)});
+                c.limit.empty() ? QString()
+                                : qs(c.limit) + QStringLiteral(": ") + qs(c.reason.in(machine->unit_system))});
         return rows;
     };
     const auto changed = [this] { emit dataChanged(index(0, 0), index(rowCount() - 1, columns - 1)); };
@@ -218,6 +220,13 @@ MotorTable::MotorTable(Document& document, QWidget* parent)
     later_.setInterval(120);
     connect(&later_, &QTimer::timeout, this, &MotorTable::judge_now);
     connect(motors_, &MotorModel::judged, this, &MotorTable::judged);
+    progress_.setInterval(100);
+    connect(&progress_, &QTimer::timeout, this, [this] {
+        if (motors_->judging())
+            emit judged();
+        else
+            progress_.stop();
+    });
     connect(&document_, &Document::changed, this, [this] { later_.start(); });
     connect(this, &QTableView::doubleClicked, this, [this] { choose_current(); });
 }
@@ -225,7 +234,9 @@ MotorTable::MotorTable(Document& document, QWidget* parent)
 void MotorTable::judge_now() {
     if (!isVisible()) return;
     motors_->judge();
-    if (motors_->judging()) emit judged(); // so that no number of before stays
+    if (!motors_->judging()) return;
+    emit judged(); // so that no number of before stays
+    progress_.start();
 }
 
 void MotorTable::choose_current() {

@@ -34,6 +34,7 @@ class MotorModel : public QAbstractTableModel {
     /// Assesses every motor with the present axis; a long cycle takes a while, and `judged` says when it is done.
     void judge();
     bool judging() const { return work_.running(); }
+    double judged_share() const { return work_.done(); } ///< 0 to 1
     int fitting() const;
 
   signals:
@@ -78,6 +79,7 @@ class MotorTable : public QTableView {
     MotorModel* motors_;
     QSortFilterProxyModel* order_;
     QTimer later_;
+    QTimer progress_; ///< says how far the judging has come
 };
 
 } // namespace fulmox::app

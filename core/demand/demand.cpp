@@ -101,7 +101,7 @@ class Course {
 } // namespace
 
 std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajectory& motion, const Axis& axis,
-    const std::function<void(std::size_t, const Demand&)>& then) {
+    const std::function<void(std::size_t, const Demand&)>& then, const std::function<void()>& between) {
     const Course course(motion, axis);
     const std::vector<double> payloads = payloads_of(motion, first_payload(axis));
     const StopCases stops = stop_cases(motion, first_payload(axis));
@@ -116,6 +116,7 @@ std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajector
     std::vector<std::atomic<std::size_t>> open(loads.size()); // parts not yet done
     for (auto& each : open) each = parts;
     const auto run = [&](std::size_t i) {
+        if (between) between();
         const std::size_t load = i / parts, first = i % parts * part;
         course.run(loads[load], first, std::min(first + part, pieces), accounts[i]);
         if (--open[load] > 0) return;

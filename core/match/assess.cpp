@@ -133,7 +133,7 @@ struct AtFill {
 
 void keep_worst(std::vector<Limit>& worst, std::vector<Limit> now, const std::string& state) {
     for (Limit& l : now) {
-        if (l.key != "inertia_ratio") l.reason += " (roll " + state + ")";
+        if (l.key != "inertia_ratio") l.reason += Text(" (roll " + state + ")");
         const auto same = std::find_if(worst.begin(), worst.end(), [&](const Limit& w) { return w.key == l.key; });
         if (same == worst.end())
             worst.push_back(std::move(l));
@@ -192,7 +192,7 @@ class Reckoning {
   public:
     Reckoning(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options)
         : machine_(machine), axis_(axis), path_(path), options_(options), moves_(motion_of(axis.mechanism)),
-          words_(machine, moves_), policy_(policy_of(machine, axis)) {
+          words_(moves_), policy_(policy_of(machine, axis)) {
         a_.problems = validate(axis, path, &machine.materials);
         Problems all = a_.problems;
         const Problems site = validate_site(machine);
@@ -215,10 +215,11 @@ class Reckoning {
 
     Assessment take() {
         capability();
-        plan_motion();
-        load();
-        inertia();
-        demand();
+        for (void (Reckoning::*stage)() :
+            {&Reckoning::plan_motion, &Reckoning::load, &Reckoning::inertia, &Reckoning::demand}) {
+            go_on();
+            (this->*stage)();
+        }
         if (!find_policy(machine_, axis_.policy))
             a_.problems.push_back({Severity::error, path_ + "/policy", "Policy",
                 "\"" + axis_.policy + "\" is not a policy of this project; judged by \"" + policy_.name +
@@ -257,6 +258,9 @@ class Reckoning {
         a_.problems.push_back(std::move(p));
     }
     const Machine& known_machine() const { return stand_in_machine_ ? *stand_in_machine_ : machine_; }
+    void go_on() const {
+        if (options_.go_on && !options_.go_on()) throw Interrupted{};
+    }
     bool waits(unsigned needs) const { return waiting_->blocks(needs); }
 
     void capability() {
@@ -327,6 +331,8 @@ class Reckoning {
         }
     }
 
+    std::string say(double si, Kind kind) const { return format_quantity(si, kind, machine_.unit_system); }
+
     // Where the cycle is too long to be gone through, or does not fit on the roll.
     void check_bounds() {
         if (moves_.rotary && load_.position_dependent())
@@ -340,8 +346,8 @@ class Reckoning {
         if (!w) return;
         if (fill_states(*taken_, {a_.motion->below(), a_.motion->above()}).empty())
             stop({Severity::error, path_ + "/cycle/segments", "Cycle",
-                     "it moves " + words_.say(a_.motion->stroke(), Kind::length) +
-                         " of web one way, but the roll holds " + words_.say(full_web(*w), Kind::length)},
+                     "it moves " + say(a_.motion->stroke(), Kind::length) + " of web one way, but the roll holds " +
+                         say(full_web(*w), Kind::length)},
                 need::reckoning);
         if (a_.motion->pieces.size() > most_repeated_pieces / fill_count)
             stop({Severity::error, path_ + "/cycle/segments", "Cycle",
@@ -366,13 +372,16 @@ class Reckoning {
         std::vector<LoadModel> loads;
         for (const FillState& state : states) loads.push_back(load_model(known_machine(), *taken_, state.web));
         std::vector<AtFill> fills(states.size());
-        std::vector<Demand> at_fill = demands(loads, *a_.motion, *taken_, [&](std::size_t i, const Demand& d) {
-            AtFill& f = fills[i];
-            f.wrong = d.not_finite();
-            if (f.wrong) return;
-            if (can_) f.use = motor_use(d, *can_, taken_->motor);
-            f.limits = judge_now(&d, f.use ? &*f.use : nullptr);
-        });
+        std::vector<Demand> at_fill = demands(
+            loads, *a_.motion, *taken_,
+            [&](std::size_t i, const Demand& d) {
+                AtFill& f = fills[i];
+                f.wrong = d.not_finite();
+                if (f.wrong) return;
+                if (can_) f.use = motor_use(d, *can_, taken_->motor);
+                f.limits = judge_now(&d, f.use ? &*f.use : nullptr);
+            },
+            [&] { go_on(); });
         for (std::size_t i = 0; i < fills.size(); ++i) {
             fills[i].demand = std::move(at_fill[i]);
             if (!fills[i].wrong || waits(need::reckoning)) continue;
@@ -390,10 +399,17 @@ class Reckoning {
                 a_.fills.push_back(
                     {states[i].name, states[i].web, d.rms_torque, std::abs(d.peak.torque), d.peak_speed});
                 const std::string key = "demand.fill_" + std::to_string(i);
-                a_.figures.push_back({key + ".rms_torque", std::string("RMS torque, ") + states[i].name, Kind::torque,
-                    d.rms_torque, "", {}});
-                a_.figures.push_back({key + ".peak_torque", std::string("Peak torque, ") + states[i].name, Kind::torque,
-                    d.peak.torque, "", {}});
+                const auto add = [&](const char* what, const char* label, double si) {
+                    Figure f;
+                    f.key = key + what;
+                    f.label = label + std::string(", ") + states[i].name;
+                    f.kind = Kind::torque;
+                    f.si = si;
+                    if (options_.workings) f.read_from = "the demand at this fill, span by span";
+                    a_.figures.push_back(std::move(f));
+                };
+                add(".rms_torque", "RMS torque", d.rms_torque);
+                add(".peak_torque", "Peak torque", d.peak.torque);
             }
             if (d.rms_torque > fills[shown].demand.rms_torque) shown = i;
             a_.fill_shown = states[shown].name;
@@ -436,7 +452,46 @@ class Reckoning {
     }
 };
 
+// Where nothing is known for this reason.
+Assessment nothing_known(const Machine& machine, const Axis& axis, const std::string& path, const Problem& problem) {
+    Assessment a;
+    a.problems = validate(axis, path, &machine.materials);
+    Waiting waiting(machine, axis, path, {});
+    waiting.add(problem, need::everything);
+    a.limits = judge_all({machine, axis, policy_of(machine, axis), {}, false}, waiting);
+    return a;
+}
+
 } // namespace
+
+Assessment being_assessed(const Machine& machine, const Axis& axis, const std::string& path) {
+    Assessment a = nothing_known(machine, axis, path, {Severity::error, path, "Axis", ""});
+    for (Limit& l : a.limits) l.reason = "it is being reckoned";
+    a.pending = true;
+    return a;
+}
+
+double rough_pieces(const Cycle& cycle) {
+    std::vector<double> pieces;
+    double all = 0;
+    for (const Segment& s : cycle.segments) {
+        double own = 1;
+        if (const auto* repeat = std::get_if<Repeat>(&s.what)) {
+            const double back = std::min(repeat->segments.value_or(0), static_cast<double>(pieces.size()));
+            own = 0;
+            for (std::size_t i = pieces.size(); i > pieces.size() - static_cast<std::size_t>(std::max(0.0, back)); --i)
+                own += pieces[i - 1];
+            own *= std::max(0.0, repeat->times.value_or(0) - 1);
+        } else if (const auto* trace = std::get_if<Trace>(&s.what)) {
+            own = static_cast<double>(trace->samples.rows());
+        } else if (const auto* path = std::get_if<PlannedPath>(&s.what)) {
+            own = static_cast<double>(path->knots.rows());
+        }
+        pieces.push_back(own);
+        all += own;
+    }
+    return all;
+}
 
 // A reckoning that fails is a problem of its axis; everything else lives on.
 Assessment assess(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options) {
@@ -448,13 +503,9 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
     } catch (const std::exception& e) {
         why = e.what();
     }
-    Assessment a;
-    a.problems = validate(axis, path, &machine.materials);
     const Problem problem{Severity::error, path, "Axis", "it cannot be reckoned with these values: " + why};
+    Assessment a = nothing_known(machine, axis, path, problem);
     a.problems.push_back(problem);
-    Waiting waiting(machine, axis, path, {});
-    waiting.add(problem, need::everything);
-    a.limits = judge_all({machine, axis, policy_of(machine, axis), {}, false}, waiting);
     return a;
 }
 

@@ -9,6 +9,7 @@
 #include "core/motion/trajectory.h"
 #include "core/motor/capability.h"
 
+#include <functional>
 #include <optional>
 #include <string>
 #include <vector>
@@ -21,9 +22,10 @@ struct Figure {
     std::string label;
     Kind kind = Kind::number;
     double si = 0;
-    std::string note; ///< "at 0.18 s, up"
+    Text note; ///< "at 0.18 s and 3000 rpm"
     Working working;
     const char* unit = ""; ///< shown in this unit where the kind's display unit reads badly
+    std::string read_from; ///< what the number is read from, where it has no working
     bool waits = false;    ///< for what its note says; there is no number
 };
 
@@ -57,6 +59,7 @@ struct Assessment {
     std::vector<Limit> limits;
     std::vector<SchoolView> schools;
     std::vector<FillUse> fills; ///< of a winder, empty to full
+    bool pending = false;       ///< it is still being made
     std::string fill_shown;     ///< the one `demand` belongs to: most heat
 
     /// The cycle, or of one that is not known the segments before the first that is missing; null: none of them.
@@ -72,8 +75,18 @@ std::vector<Carried> carried_over(const Trajectory& t, double first);
 
 struct AssessOptions {
     bool workings = true;
-    bool figures = true; ///< else limits only
+    bool figures = true;           ///< else limits only
+    std::function<bool()> go_on{}; ///< asked now and then; false ends the work by throwing `Interrupted`
 };
+
+/// Nobody waits for the result any more.
+struct Interrupted {};
+
+/// Stands in for an assessment that takes its time: nothing is known, and every limit says so.
+Assessment being_assessed(const Machine& machine, const Axis& axis, const std::string& path);
+
+/// About how many pieces of motion the cycle comes to, without planning it.
+double rough_pieces(const Cycle& cycle);
 
 /// Pure; the same input gives the same output bit for bit. `path` is the axis' JSON pointer, for addresses.
 Assessment assess(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options = {});

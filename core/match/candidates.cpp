@@ -9,18 +9,26 @@
 namespace fulmox {
 
 std::vector<Candidate> judge_motors(const Machine& machine, std::size_t index, const std::vector<const Motor*>& motors,
-    const std::function<bool()>& go_on) {
+    const std::function<bool()>& go_on, const std::function<void(double)>& done) {
     std::vector<Candidate> out(motors.size());
     const std::string path = "/axes/" + std::to_string(index);
     std::atomic<bool> left = false;
+    std::atomic<std::size_t> judged = 0;
     tbb::parallel_for(std::size_t{0}, motors.size(), [&](std::size_t i) {
         if (left || (go_on && !go_on())) {
             left = true;
             return;
         }
+        if (done) done(static_cast<double>(judged++) / static_cast<double>(motors.size()));
         Axis axis = machine.axes.at(index);
         axis.motor = *motors[i];
-        const Assessment a = assess(machine, axis, path, {.workings = false, .figures = false});
+        Assessment a;
+        try {
+            a = assess(machine, axis, path, {.workings = false, .figures = false, .go_on = go_on});
+        } catch (const Interrupted&) {
+            left = true;
+            return;
+        }
         const auto use = [&](const char* key) {
             const Limit* l = a.limit(key);
             return l ? l->utilisation() : std::nan("");

@@ -42,7 +42,7 @@ unsigned drag_of(const Mechanism& m) {
 
 Kind along(In in, Order o) { return motion_kind(o, in.load.motion.rotary); }
 
-std::string when(const ShaftPoint& p, const Words& words) {
+Text when(const ShaftPoint& p, const Words& words) {
     return "at " + format_number(p.time, 3) + " s and " + words.speed(std::abs(p.speed));
 }
 
@@ -88,8 +88,12 @@ template <Cause C> void share_of(Figure& f, In in) {
     f.unit = "%";
 }
 
-void thread_working(Figure& f, In in) {
-    if (const auto* s = std::get_if<Screw>(&in.axis.mechanism)) f.working = screw_efficiency(*s, in.workings).working;
+// Both efficiencies of a thread come from the same lines, but for the last of each.
+void thread_working(Figure& f, In in, const char* not_of_it) {
+    const auto* s = std::get_if<Screw>(&in.axis.mechanism);
+    if (!s) return;
+    f.working = screw_efficiency(*s, in.workings).working;
+    std::erase_if(f.working, [&](const WorkingLine& w) { return w.symbol == not_of_it; });
 }
 
 std::vector<FigureRow> motion_rows() {
@@ -122,6 +126,8 @@ std::vector<FigureRow> motion_rows() {
             [](Figure& f, In in) {
                 f.kind = along(in, Order::position);
                 f.si = in.motion->stroke();
+                work(f, in, "s", "highest − lowest position", "h-l",
+                    {{"h", in.motion->highest}, {"l", in.motion->lowest}});
             }},
         {"motion.advance", "Advance per cycle", nullptr, Kind::length, cycle, always,
             of_motion<Order::position, &Trajectory::advance>},
@@ -163,20 +169,28 @@ std::vector<FigureRow> load_rows() {
             [](Figure& f, In in) {
                 f.si = in.load.ratio;
                 f.note = "motor speed over mechanism speed";
+                if (!in.workings) return;
+                WorkingValues v;
+                std::string product;
+                for (std::size_t i = 0; i < in.load.stages.size(); ++i) {
+                    v.emplace_back("i_" + std::to_string(i + 1), in.load.stages[i].ratio);
+                    product += (i == 0 ? "i_" : "*i_") + std::to_string(i + 1);
+                }
+                if (!v.empty()) work(f, in, "i", "product of the stages", product.c_str(), v);
             }},
         {"load.efficiency_forward", "Efficiency, driving", nullptr, Kind::number, losses, always,
             [](Figure& f, In in) {
                 f.si = in.load.efficiency_forward;
                 const auto* s = std::get_if<Screw>(&in.axis.mechanism);
                 f.note = s && !s->efficiency.given() ? "from the thread" : "as given";
-                thread_working(f, in);
+                thread_working(f, in, "η_b");
             },
             efficiency_of},
         {"load.efficiency_backward", "Efficiency, driven back", nullptr, Kind::number, losses, always,
             [](Figure& f, In in) {
                 f.si = in.load.efficiency_backward;
                 f.note = f.si <= 0 ? "self-locking" : "";
-                thread_working(f, in);
+                thread_working(f, in, "η_f");
             },
             efficiency_of},
         {"load.shaft_drag", "Drag at the shaft", nullptr, Kind::torque, losses, turns,
@@ -207,6 +221,8 @@ std::vector<FigureRow> load_rows() {
             [](Figure& f, In in) {
                 f.si = in.load.rotor_inertia;
                 f.note = "with motor brake";
+                work(f, in, "J_M", "rotor + motor brake", "J_R+J_B",
+                    {{"J_R", in.axis.motor.rotor_inertia.si}, {"J_B", in.axis.motor.brake_inertia.value_or(0)}});
             }},
         {"load.inertia_ratio", "Inertia ratio", nullptr, Kind::number, travel | inertia | rotor, has_rotor,
             [](Figure& f, In in) {
@@ -266,6 +282,8 @@ std::vector<FigureRow> demand_rows() {
                 f.si = d.coupling_torque();
                 f.note = d.coupling_emergency > d.coupling_peak ? "in the emergency stop"
                                                                 : "standstill and breakaway included";
+                work(f, in, "T_k", "max(cycle, emergency stop)", "max(T_c, T_e)",
+                    {{"T_c", d.coupling_peak}, {"T_e", d.coupling_emergency}});
             }},
         {"demand.peak_speed", "Peak shaft speed", "Peak speed", Kind::angular_speed, speeds, always,
             of_demand<&Demand::peak_speed>},
@@ -297,6 +315,8 @@ std::vector<FigureRow> demand_rows() {
                 f.si = d.axial_force();
                 f.note =
                     d.axial_emergency > d.axial_peak ? "in the emergency stop" : "standstill and breakaway included";
+                work(f, in, "F", "max(cycle, emergency stop)", "max(F_c, F_e)",
+                    {{"F_c", d.axial_peak}, {"F_e", d.axial_emergency}});
             }},
     };
     static constexpr std::array<const char*, cause_count> keys{"demand.rms_share.load_inertia",
@@ -316,29 +336,44 @@ std::vector<FigureRow> motor_rows() {
     constexpr unsigned point = heat | peak_curve | voltage;
     return {
         {"motor.max_speed", "Top speed at this bus", nullptr, Kind::angular_speed, peak_curve | voltage | top_speed,
-            has_motor, [](Figure& f, In in) { f.si = in.can->max_speed; }},
+            has_motor,
+            [](Figure& f, In in) {
+                f.si = in.can->max_speed;
+                work(f, in, "ω_max", "min(ω_mech, ω_curve · U/U_0)", "min(w_m, w_c)",
+                    {{"w_m", in.can->mechanical_speed}, {"w_c", in.can->peak.end()}},
+                    "estimate: the end of the peak curve moves with the bus voltage");
+            }},
         {"motor.continuous_stall", "Continuous torque here", nullptr, Kind::torque, heat, has_motor,
             [](Figure& f, In in) {
                 f.si = in.can->continuous_stall();
                 f.note = "at this ambient and altitude";
+                if (in.workings) f.working = {continuous_at_rest(*in.can)};
             }},
         {"motor.continuous_at_mean_speed", "Continuous torque, mean speed", nullptr, Kind::torque, speeds | point,
             has_motor,
             [](Figure& f, In in) {
                 f.si = in.motor->point_at_mean;
                 f.note = std::isnan(f.si) ? "the mean speed lies beyond the continuous curve" : "point method";
+                if (in.workings && !std::isnan(f.si))
+                    f.working = {continuous_by_point(*in.can, in.demand->mean_speed, f.si, "mean")};
             }},
         {"motor.continuous_at_rms_speed", "Continuous torque, RMS speed", nullptr, Kind::torque, speeds | point,
             has_motor,
             [](Figure& f, In in) {
                 f.si = in.motor->point_at_rms;
                 f.note = std::isnan(f.si) ? "the RMS speed lies beyond the continuous curve" : "point method";
+                if (in.workings && !std::isnan(f.si))
+                    f.working = {continuous_by_point(*in.can, in.demand->rms_speed, f.si, "RMS")};
             }},
         {"motor.heat_use", "Heat used, loss method", nullptr, Kind::number, need::demand | heat, has_motor,
             [](Figure& f, In in) {
                 f.si = in.motor->loss_use;
                 f.unit = "%";
                 f.note = std::isnan(f.si) ? "the cycle runs beyond the continuous curve" : "";
+                if (!std::isnan(f.si))
+                    work(f, in, "use", "√(mean[T² + T_c(0)² − T_c(ω)²]/(f T_c(0)²))", "sqrt(m/(f*T_c0^2))",
+                        {{"m", in.motor->loss_mean}, {"f", in.can->heat_factor}, {"T_c0", in.can->continuous.stall()}},
+                        "loss method: the fall of the continuous curve is iron and friction heat");
             }},
         {"motor.rms_current", "RMS current", nullptr, Kind::current, need::demand | current, has_constant,
             [](Figure& f, In in) {
@@ -389,7 +424,13 @@ std::vector<FigureRow> ratio_and_screw_rows() {
                     "closed form of the RMS torque");
             }},
         {"demand.best_ratio_speed", "Motor speed at the best ratio", nullptr, Kind::angular_speed, need::demand,
-            has_best, [](Figure& f, In in) { f.si = best_of(in).ratio * in.demand->mechanism_peak_speed; }},
+            has_best,
+            [](Figure& f, In in) {
+                const double ratio = best_of(in).ratio;
+                f.si = ratio * in.demand->mechanism_peak_speed;
+                work(f, in, "ω", "i* · ω of the mechanism", "i*w",
+                    {{"i", ratio}, {"w", in.demand->mechanism_peak_speed}});
+            }},
         {"screw.critical_speed", "Critical speed of the screw", nullptr, Kind::angular_speed, bending,
             [](In in) { return turning_screw(in) != nullptr; },
             [](Figure& f, In in) {
@@ -417,8 +458,17 @@ std::vector<FigureRow> ratio_and_screw_rows() {
 const std::vector<FigureRow>& figure_rows() {
     static const std::vector<FigureRow> rows = [] {
         std::vector<FigureRow> out;
-        for (auto part : {motion_rows(), load_rows(), demand_rows(), motor_rows(), ratio_and_screw_rows()})
-            out.insert(out.end(), part.begin(), part.end());
+        const auto add = [&](std::vector<FigureRow> part, const char* read_from) {
+            for (FigureRow& row : part) {
+                row.read_from = read_from;
+                out.push_back(row);
+            }
+        };
+        add(motion_rows(), "the planned motion, piece by piece");
+        add(load_rows(), "the mechanism as described");
+        add(demand_rows(), "the demand over the cycle, span by span");
+        add(motor_rows(), "the demand on the curves of the motor, span by span");
+        add(ratio_and_screw_rows(), "the demand over the cycle, span by span");
         return out;
     }();
     return rows;
@@ -442,12 +492,13 @@ std::vector<Figure> figures(const FigureInput& in, const Waiting& waiting) {
         }
         if (!row.applies(seen)) continue;
         Figure f{
-            row.key, in.words.direct && row.direct_label ? row.direct_label : row.label, row.kind, nan, "", {}, ""};
+            row.key, in.words.direct && row.direct_label ? row.direct_label : row.label, row.kind, nan, {}, {}, ""};
         if (blocked) {
             f.note = waiting.words(needs);
             f.waits = true;
         } else {
             row.fill(f, in);
+            if (in.workings && f.working.empty() && std::isfinite(f.si)) f.read_from = row.read_from;
         }
         out.push_back(std::move(f));
     }

@@ -34,6 +34,7 @@ struct FigureRow {
     bool (*applies)(const FigureInput&);
     void (*fill)(Figure&, const FigureInput&);
     unsigned (*also)(const Mechanism&) = nullptr; ///< what more it needs on some mechanisms
+    const char* read_from = "";                   ///< said of a figure without a working
 };
 
 /// All rows, in working order.

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/model/working.h"
+#include "core/quantity/text.h"
 
 #include <string>
 #include <vector>
@@ -20,8 +21,8 @@ struct Limit {
     double allowed = 0; ///< SI
     double share = 1;   ///< of the policy: tight above share × allowed
     LimitState state = LimitState::cannot_say;
-    std::string reason; ///< one sentence: why this state
-    std::string remedy; ///< what would bring it back, empty where it fits
+    Text reason; ///< one sentence: why this state
+    Text remedy; ///< what would bring it back, empty where it fits
     std::string source;
     Working working;
 

@@ -16,12 +16,12 @@ namespace {
 constexpr double nan = std::numeric_limits<double>::quiet_NaN();
 constexpr const char* practice = "common practice, no source";
 
-void cannot(Limit& l, std::string why) {
+void cannot(Limit& l, Text why) {
     l.state = LimitState::cannot_say;
     l.reason = std::move(why);
 }
 
-Words words(const LimitInput& in) { return {in.machine, motion_of(in.axis.mechanism)}; }
+Words words(const LimitInput& in) { return Words(motion_of(in.axis.mechanism)); }
 
 const char* no_motor = "no motor is chosen yet; page 4 has a catalogue";
 
@@ -60,6 +60,20 @@ WorkingLine sum_of_causes(const ShaftPoint& p) {
     }
     return working_line("T", "load inertia + rotor + friction + losses + gravity + process", sum, v, p.torque,
         Kind::torque, "equation of motion at the motor shaft");
+}
+
+WorkingLine continuous_at_rest(const Capability& c) {
+    return working_line("allowed", "T_c(0) √f", "T_c0*sqrt(f)", {{"T_c0", c.continuous.stall()}, {"f", c.heat_factor}},
+        c.continuous_stall(), Kind::torque, "IEC 60034-1: ambient and altitude");
+}
+
+WorkingLine continuous_by_point(const Capability& c, double speed, double allowed, const std::string& which) {
+    return working_line("T_c'(ω)",
+        "√(f T_c(0)² − (T_c(0)² − T_c(ω)²)) at the " + which + " speed, not above the peak curve",
+        "min(sqrt(max(0, f*T_c0^2-(T_c0^2-T_c^2))), T_p)",
+        {{"f", c.heat_factor}, {"T_c0", c.continuous.stall()}, {"T_c", c.continuous.at(speed)},
+            {"T_p", c.peak.at(speed)}},
+        allowed, Kind::torque, "IEC 60034-1: ambient and altitude");
 }
 
 Working rms_sum(const Demand& d, std::size_t segments) {
@@ -134,7 +148,6 @@ void rms_working(Limit& l, const LimitInput& in) {
 
 void judge_heat_by_loss(Limit& l, const LimitInput& in) {
     const MotorUse& u = *in.so_far.motor;
-    const double stall = u.can.continuous.stall();
     l.share = in.policy.continuous_share.si;
     if (std::isnan(u.loss_use))
         return cannot(l, "the cycle runs up to " + words(in).speed(in.so_far.demand->peak_speed) +
@@ -148,8 +161,7 @@ void judge_heat_by_loss(Limit& l, const LimitInput& in) {
         l.working.push_back(working_line("T_heat", "√(T_rms² + mean[T_c(0)² − T_c(ω)²])", "sqrt(T_rms^2+P_w)",
             {{"T_rms", in.so_far.demand->rms_torque}, {"P_w", u.speed_heat}}, l.used, Kind::torque,
             "loss method: the fall of the continuous curve is iron and friction heat"));
-        l.working.push_back(working_line("allowed", "T_c(0) √f", "T_c0*sqrt(f)",
-            {{"T_c0", stall}, {"f", u.can.heat_factor}}, l.allowed, Kind::torque, "IEC 60034-1: ambient and altitude"));
+        l.working.push_back(continuous_at_rest(u.can));
     }
     if (!close(l, in, "IEC 60034-1 S1 rating; loss method")) return;
     l.reason =
@@ -171,13 +183,7 @@ void judge_heat_by_point(Limit& l, const LimitInput& in) {
     if (std::isnan(l.allowed)) return cannot(l, "the " + which + " speed lies beyond the continuous curve");
     if (in.workings) {
         rms_working(l, in);
-        const double stall = u.can.continuous.stall();
-        const double there = u.can.continuous.at(speed);
-        l.working.push_back(working_line("T_c'(ω)",
-            "√(f T_c(0)² − (T_c(0)² − T_c(ω)²)) at the " + which + " speed, not above the peak curve",
-            "min(sqrt(max(0, f*T_c0^2-(T_c0^2-T_c^2))), T_p)",
-            {{"f", u.can.heat_factor}, {"T_c0", stall}, {"T_c", there}, {"T_p", u.can.peak.at(speed)}}, l.allowed,
-            Kind::torque, "IEC 60034-1: ambient and altitude"));
+        l.working.push_back(continuous_by_point(u.can, speed, l.allowed, which));
     }
     if (!close(l, in, "IEC 60034-1 S1 rating; point method")) return;
     l.reason = words(in).torque(l.used) + " RMS at " + words(in).speed(speed) + " " + which +
@@ -192,9 +198,7 @@ void judge_holding(Limit& l, const LimitInput& in) {
     l.used = d.holding_torque;
     l.allowed = u.can.continuous_stall();
     l.share = in.policy.continuous_share.si;
-    if (in.workings)
-        l.working.push_back(working_line("allowed", "T_c(0) √f", "T_c0*sqrt(f)",
-            {{"T_c0", u.can.continuous.stall()}, {"f", u.can.heat_factor}}, l.allowed, Kind::torque, "IEC 60034-1"));
+    if (in.workings) l.working.push_back(continuous_at_rest(u.can));
     if (!close(l, in, "motor datasheet, standstill torque")) return;
     l.reason = words(in).torque(l.used) + " to hold" +
                (in.axis.credit_friction_at_rest ? ", friction credited" : ", friction not credited");
@@ -234,7 +238,7 @@ void judge_brake(Limit& l, const LimitInput& in) {
         l.working.push_back(working_line("needed", "factor × holding torque", "K*T",
             {{"K", in.policy.brake_static_factor.si}, {"T", torque}}, l.used, Kind::torque, practice));
     if (!close(l, in, practice)) return;
-    const std::string by_friction =
+    const char* by_friction =
         d.static_torque_friction == 0 ? "; friction may hold it, but that is not to be relied on" : "";
     if (l.allowed == 0) {
         l.reason = held ? "no brake, but a dwell in which the brake holds needs " + words(in).torque(d.brake_torque)
@@ -308,8 +312,8 @@ void judge_speed_value(Limit& l, const LimitInput& in) {
         l.working.push_back(working_line("d n", "d · ω/2π", "d*w/(2*pi)",
             {{"d", s.diameter.si}, {"w", in.so_far.demand->mechanism_peak_speed}}, l.used, Kind::speed, practice));
     if (!close(l, in, "nut datasheet")) return;
-    const Unit& unit = *find_unit(words(in).units == UnitSystem::inch_pound ? "in/min" : "mm/min");
-    l.reason = format_quantity(l.used, unit) + " of " + format_quantity(l.allowed, unit);
+    const auto feed = [](double v) { return Text::of(v, Kind::speed, 4, "mm/min", "in/min"); };
+    l.reason = feed(l.used) + " of " + feed(l.allowed);
     if (l.state != LimitState::fits) l.remedy = "Longer lead, thinner screw, or a nut with another ball return.";
 }
 

@@ -28,6 +28,12 @@ struct LimitInput {
 /// The torque of an instant as the sum of its causes.
 WorkingLine sum_of_causes(const ShaftPoint& p);
 
+/// Continuous torque at standstill, at this ambient and altitude.
+WorkingLine continuous_at_rest(const Capability& c);
+
+/// Continuous torque at a speed by the point method; `which` names the speed.
+WorkingLine continuous_by_point(const Capability& c, double speed, double allowed, const std::string& which);
+
 /// The RMS torque from the heat of each segment, reckoned from the samples of the spans.
 Working rms_sum(const Demand& d, std::size_t segments);
 

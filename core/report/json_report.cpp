@@ -35,17 +35,17 @@ Json problems_json(const Problems& problems) {
     return out;
 }
 
-Json axis_json(const Axis& axis, const Assessment& a, const Problems& problems) {
+Json axis_json(const Axis& axis, const Assessment& a, const Problems& problems, UnitSystem units) {
     Json results = Json::object();
     for (const Figure& f : a.figures)
         results[f.key] = {{"label", f.label}, {"value", number(f.si)}, {"unit", std::string(info(f.kind).si_unit)},
-            {"note", f.note}, {"working", working_json(f.working)}};
+            {"note", f.note.in(units)}, {"working", working_json(f.working)}, {"read_from", f.read_from}};
     Json limits = Json::array();
     for (const Limit& l : a.limits)
         limits.push_back({{"key", l.key}, {"label", l.label}, {"state", state_key(l.state)}, {"used", number(l.used)},
             {"allowed", number(l.allowed)}, {"unit", std::string(info(l.kind).si_unit)}, {"share", number(l.share)},
-            {"utilisation", number(l.utilisation())}, {"reason", l.reason}, {"remedy", l.remedy}, {"source", l.source},
-            {"working", working_json(l.working)}});
+            {"utilisation", number(l.utilisation())}, {"reason", l.reason.in(units)}, {"remedy", l.remedy.in(units)},
+            {"source", l.source}, {"working", working_json(l.working)}});
     return {{"name", axis.name}, {"policy", axis.policy}, {"results", std::move(results)},
         {"limits", std::move(limits)}, {"problems", problems_json(problems)}};
 }
@@ -79,7 +79,8 @@ std::string assessment_json(const Machine& machine, const std::vector<Assessment
     Json out{{"format", "fulmox-assessment"}, {"version", 2}, {"machine", machine.name}, {"axes", Json::array()},
         {"problems", problems_json(of("/axes", false))}};
     for (std::size_t i = 0; i < axes.size(); ++i)
-        out["axes"].push_back(axis_json(machine.axes[i], axes[i], of("/axes/" + std::to_string(i), true)));
+        out["axes"].push_back(
+            axis_json(machine.axes[i], axes[i], of("/axes/" + std::to_string(i), true), machine.unit_system));
     return out.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
@@ -100,7 +101,8 @@ void limit_rows(std::string& out, const Assessment& a, UnitSystem units) {
         const std::string values = l.state == LimitState::cannot_say ? ""
                                                                      : format_quantity(l.used, l.kind, units) + " of " +
                                                                            format_quantity(l.allowed, l.kind, units);
-        out += fmt::format("  {:<11}{:<25}{:>8}  {:<28} {}\n", state_words(l.state), l.label, use, values, l.reason);
+        out += fmt::format(
+            "  {:<11}{:<25}{:>8}  {:<28} {}\n", state_words(l.state), l.label, use, values, l.reason.in(units));
     }
 }
 
@@ -115,7 +117,8 @@ std::string assessment_text(const Machine& machine, const std::vector<Assessment
             machine.axes[i].policy, n.fits, n.tight, n.over, n.cannot_say);
         limit_rows(out, a, machine.unit_system);
         for (const Figure& f : a.figures)
-            out += fmt::format("    {:<30}{:>16}  {}\n", f.label, figure_text(f, machine.unit_system), f.note);
+            out += fmt::format(
+                "    {:<30}{:>16}  {}\n", f.label, figure_text(f, machine.unit_system), f.note.in(machine.unit_system));
         for (const Problem& p : a.problems) {
             if (p.severity == Severity::error) continue;
             out += std::string(p.severity == Severity::caution ? "  caution: " : "  check: ") + to_text(p) + "\n";

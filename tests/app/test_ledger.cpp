@@ -104,7 +104,9 @@ TEST_CASE("the policy in the top bar judges the axis, and undo takes it back") {
 
 TEST_CASE("reasons of every axis follow the units of the project") {
     Window w;
-    const auto reason = [&](int axis) { return w.document().assessment(axis).limit("peak_torque")->reason; };
+    const auto reason = [&](int axis) {
+        return w.document().assessment(axis).limit("peak_torque")->reason.in(w.document().machine().unit_system);
+    };
     CHECK(reason(1).find("N·m") != std::string::npos);
     w.document().set_choice(QStringLiteral("/unit_system"), 1);
     for (const int axis : {0, 1}) {

@@ -76,7 +76,14 @@ struct Window {
     }
     /// Waits until nothing in the window has moved for some rounds of events: layouts settle over a few of
     /// them, and on a busy machine a fixed time holds only one.
+    /// Waits for an assessment that is made off the window's thread.
+    void assessed() {
+        QElapsedTimer since;
+        since.start();
+        while (document().has_axis() && document().assessment().pending && since.elapsed() < 20000) QTest::qWait(5);
+    }
     void settle() {
+        assessed();
         std::vector<std::pair<const QWidget*, QRect>> before;
         QElapsedTimer since;
         since.start();

@@ -171,7 +171,7 @@ TEST_CASE("a linear drive has no rotor, coupling, stage or shaft of an earlier m
         const Figure* f = c.axes[i].figure("demand.peak_torque");
         CHECK(f->label == "Peak force");
         CHECK(f->kind == Kind::force);
-        CHECK_THAT(f->note, Contains("mm/s") || Contains("m/s"));
+        CHECK_THAT(f->note.in(UnitSystem::si), Contains("mm/s") || Contains("m/s"));
         CHECK(!c.axes[i].limit("coupling"));
     }
 }

@@ -2,6 +2,7 @@
 #include "core/quantity/format.h"
 #include "core/report/json_report.h"
 #include "tests/demo.h"
+#include "tests/mechanisms.h"
 
 #include <cmath>
 #include <nlohmann/json.hpp>
@@ -107,6 +108,42 @@ TEST_CASE("figure keys are unique and every figure has a label and a unit") {
         CHECK(!figure_text(f, UnitSystem::si).empty());
         if (*f.unit) CHECK(find_unit(f.unit, f.kind)->kind == f.kind);
     }
+}
+
+TEST_CASE("every figure has a working, or says from what it is read") {
+    int worked = 0, read = 0;
+    const auto look = [&](const Machine& m, std::size_t axis) {
+        const Assessment a = assess(m, axis);
+        for (const Figure& f : a.figures) {
+            if (!std::isfinite(f.si)) continue;
+            INFO(f.key);
+            CHECK(f.working.empty() != f.read_from.empty());
+            if (f.working.empty()) {
+                ++read;
+            } else {
+                CHECK(f.working.back().result == Approx(f.si).epsilon(1e-12));
+                ++worked;
+            }
+        }
+    };
+    for (std::size_t i = 0; i < demo().axes.size(); ++i) look(demo(), i);
+    for (const Option& kind : mechanism_kinds()) look(machine_with(kind.key), 0);
+    CHECK(worked > 400);
+    CHECK(read > 0);
+}
+
+TEST_CASE("sentences are printed in the units of whoever shows them") {
+    const Assessment a = assess(demo(), 0);
+    const Text& reason = a.limit("holding")->reason;
+    CHECK_THAT(reason.in(UnitSystem::si), Contains("N·m to hold"));
+    CHECK_THAT(reason.in(UnitSystem::inch_pound), Contains("lb·in to hold"));
+    CHECK((Text("a ") + Text::of(0.0254, Kind::length) + " b").in(UnitSystem::inch_pound) == "a 1 in b");
+    CHECK(Text("").empty());
+    // what is assessed does not hang on how it is shown
+    Machine inch = demo();
+    inch.unit_system = UnitSystem::inch_pound;
+    const Assessment b = assess(inch, 0);
+    for (std::size_t i = 0; i < a.limits.size(); ++i) CHECK(b.limits[i].reason == a.limits[i].reason);
 }
 
 TEST_CASE("the JSON says what the assessment says, and null where nothing is known") {

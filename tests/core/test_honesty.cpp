@@ -59,7 +59,8 @@ TEST_CASE("two policies never give different figures") {
             m.axes[i].policy = p.name;
             const Assessment a = assess(m, i);
             std::string all;
-            for (const Figure& f : a.figures) all += f.key + "=" + std::to_string(f.si) + f.note + ";";
+            for (const Figure& f : a.figures)
+                all += f.key + "=" + std::to_string(f.si) + f.note.in(UnitSystem::si) + ";";
             figures.push_back(all);
         }
         for (const std::string& f : figures) CHECK(f == figures.front());
@@ -82,7 +83,7 @@ TEST_CASE("a limit the policy gives no share for says so, and not how it would s
         for (const Limit& l : a.limits) {
             if (l.state != LimitState::cannot_say || before.limit(l.key)->state == LimitState::cannot_say) continue;
             INFO(key << " " << l.key);
-            CHECK_THAT(l.reason, Contains("gives no share"));
+            CHECK_THAT(l.reason.in(UnitSystem::si), Contains("gives no share"));
             CHECK(l.working.empty());
             CHECK(l.remedy.empty());
             ++silenced;
@@ -119,12 +120,12 @@ TEST_CASE("reasons, notes and problems speak in the units of the project") {
     for (std::size_t i = 0; i < m.axes.size(); ++i) {
         const Assessment a = assess(m, i);
         for (const Limit& l : a.limits) {
-            INFO(l.key << ": " << l.reason);
-            CHECK_THAT(l.reason, !Contains("N·m") && !Contains(" mm") && !Contains(" kg"));
+            INFO(l.key << ": " << l.reason.in(m.unit_system));
+            CHECK_THAT(l.reason.in(m.unit_system), !Contains("N·m") && !Contains(" mm") && !Contains(" kg"));
         }
         for (const Figure& f : a.figures) {
-            INFO(f.key << ": " << f.note);
-            CHECK_THAT(f.note, !Contains("N·m") && !Contains(" mm") && !Contains(" kg"));
+            INFO(f.key << ": " << f.note.in(m.unit_system));
+            CHECK_THAT(f.note.in(m.unit_system), !Contains("N·m") && !Contains(" mm") && !Contains(" kg"));
         }
     }
     std::get<MoveInTime>(m.axes[0].cycle.segments[0].what).distance = MotionQuantity<Order::position>("12 in");
@@ -166,7 +167,7 @@ TEST_CASE("legal values beyond all measure give words, never a number and never 
             continue;
         }
         CHECK(l.state == LimitState::cannot_say);
-        CHECK_THAT(l.reason, Catch::Matchers::Contains("waits for: Carriage; Payload"));
+        CHECK_THAT(l.reason.in(UnitSystem::si), Catch::Matchers::Contains("waits for: Carriage; Payload"));
         ++silent;
     }
     CHECK(silent >= 6);

@@ -87,7 +87,7 @@ TEST_CASE("a vertical axis without a brake is over, a horizontal one is not aske
     set(m, "/motor/brake_torque", "");
     const Assessment a = assess(m, 0);
     CHECK(limit(a, "brake").state == LimitState::over);
-    CHECK_THAT(limit(a, "brake").reason, Contains("no brake"));
+    CHECK_THAT(limit(a, "brake").reason.in(UnitSystem::si), Contains("no brake"));
     bool caution = false;
     for (const Problem& p : a.problems)
         caution = caution || (p.severity == Severity::caution && p.message.find("ISO 13849-1") != std::string::npos);
@@ -142,7 +142,7 @@ TEST_CASE("a cycle beyond the continuous curve cannot be said, not extrapolated"
     m.axes[0].motor.continuous.resize(3); // ends at 3000 rpm, the cycle reaches 4800
     const Assessment a = assess(m, 0);
     CHECK(limit(a, "continuous_loss").state == LimitState::cannot_say);
-    CHECK_THAT(limit(a, "continuous_loss").reason, Contains("not extrapolated"));
+    CHECK_THAT(limit(a, "continuous_loss").reason.in(UnitSystem::si), Contains("not extrapolated"));
 }
 
 TEST_CASE("headroom is true: applying it lands on the limit's share") {

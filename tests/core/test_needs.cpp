@@ -55,7 +55,7 @@ void compare(
             if (!g) continue; // whether there is one hangs on what is missing
             CHECK(g->waits);
             CHECK(std::isnan(g->si));
-            CHECK_THAT(g->note, Contains("waits for: ") && Contains(missing));
+            CHECK_THAT(g->note.in(UnitSystem::si), Contains("waits for: ") && Contains(missing));
             CHECK(g->working.empty());
             continue;
         }
@@ -74,7 +74,7 @@ void compare(
         if (touched) {
             if (!g) continue;
             CHECK(g->state == LimitState::cannot_say);
-            CHECK_THAT(g->reason, Contains("waits for: ") && Contains(missing));
+            CHECK_THAT(g->reason.in(UnitSystem::si), Contains("waits for: ") && Contains(missing));
             continue;
         }
         REQUIRE(g);
@@ -246,7 +246,7 @@ TEST_CASE("nothing is demanded that has no use") {
     Machine with = demo();
     with.axes[0].drive.bus_voltage = Quantity<Kind::voltage>();
     const Assessment b = assess(with, 0);
-    CHECK(b.limit("peak_torque")->reason == "waits for: Bus voltage");
+    CHECK(b.limit("peak_torque")->reason.in(UnitSystem::si) == "waits for: Bus voltage");
     CHECK(b.limit("continuous_loss")->state != LimitState::cannot_say);
     CHECK(b.demand);
     CHECK(!b.motor);
@@ -264,7 +264,7 @@ TEST_CASE("the ratio needs two inertias, and a rotor alone is enough") {
     CHECK(a.inertia);
     CHECK(a.figure("load.inertia_ratio")->si == Approx(ratio).epsilon(0.1)); // the brake on the rotor is gone
     CHECK(a.limit("inertia_ratio")->state != LimitState::cannot_say);
-    CHECK_THAT(a.limit("peak_torque")->reason, Contains("waits for") && Contains("Peak curve"));
+    CHECK_THAT(a.limit("peak_torque")->reason.in(UnitSystem::si), Contains("waits for") && Contains("Peak curve"));
     CHECK(std::none_of(a.schools.begin(), a.schools.end(), [](const SchoolView& s) { return s.words.empty(); }));
 }
 
@@ -275,8 +275,8 @@ TEST_CASE("without the cycle the inertia is that of the heaviest payload and the
     std::get<MoveInTime>(m.axes[0].cycle.segments[0].what).distance = MotionQuantity<Order::position>();
     const Assessment a = assess(m, 0);
     CHECK(a.figure("load.inertia")->si > was.figure("load.inertia")->si);
-    CHECK_THAT(a.figure("load.inertia")->note, Contains("not known yet"));
-    CHECK_THAT(a.figure("demand.peak_torque")->note, Contains("waits for: Distance, segment 1"));
+    CHECK_THAT(a.figure("load.inertia")->note.in(UnitSystem::si), Contains("not known yet"));
+    CHECK_THAT(a.figure("demand.peak_torque")->note.in(UnitSystem::si), Contains("waits for: Distance, segment 1"));
     CHECK(a.figure("screw.critical_speed")->si == was.figure("screw.critical_speed")->si);
 }
 
@@ -289,7 +289,7 @@ TEST_CASE("the segments before the first unknown one are planned") {
     REQUIRE(a.known_part);
     CHECK(a.known_part->duration == Approx(whole.phases[2].start));
     CHECK(a.known_part->peak_speed == Approx(0.8));
-    CHECK(a.figure("motion.cycle_time")->note == "waits for: Distance, segment 3");
+    CHECK(a.figure("motion.cycle_time")->note.in(UnitSystem::si) == "waits for: Distance, segment 3");
     std::get<MoveInTime>(m.axes[0].cycle.segments[0].what).duration = Quantity<Kind::time>();
     CHECK(!assess(m, 0).known_part);
 }
@@ -303,7 +303,7 @@ TEST_CASE("a motor with one unfinished point is still the chosen motor") {
     CHECK(a.limit("inertia_ratio")->used == was.limit("inertia_ratio")->used);
     CHECK(a.limit("continuous_loss")->state == was.limit("continuous_loss")->state);
     const std::string point = std::to_string(m.axes[0].motor.peak.size());
-    CHECK(a.limit("peak_torque")->reason ==
+    CHECK(a.limit("peak_torque")->reason.in(UnitSystem::si) ==
           "waits for: Speed, peak curve, point " + point + "; Torque, peak curve, point " + point);
     CHECK(!a.motor);
 }
