@@ -190,11 +190,15 @@ QString HowMoves::sentence() const {
     const UnitSystem system = document_.machine().unit_system;
     const bool rotary = motion_of(document_.axis().mechanism).rotary;
     const std::size_t n = document_.axis().cycle.segments.size();
-    return tr("%1 in %2, up to %3 and %4")
+    const std::size_t further = document_.axis().further_cycles.size();
+    const QString others = further == 0   ? QString()
+                           : further == 1 ? tr("; the limits count 1 further cycle, kept in the file")
+                                          : tr("; the limits count %1 further cycles, kept in the file").arg(further);
+    return tr("%1 in %2, up to %3 and %4%5")
         .arg(n == 1 ? tr("1 segment") : tr("%1 segments").arg(n),
             qs(format_quantity(a.motion->duration, Kind::time, system)),
             qs(format_quantity(a.motion->peak_speed, motion_kind(Order::speed, rotary), system)),
-            qs(format_quantity(a.motion->peak_acceleration, motion_kind(Order::acceleration, rotary), system)));
+            qs(format_quantity(a.motion->peak_acceleration, motion_kind(Order::acceleration, rotary), system)), others);
 }
 
 void HowMoves::activate() {

@@ -13,7 +13,7 @@
 namespace fulmox {
 
 inline constexpr const char* project_format = "fulmox-project";
-inline constexpr int project_version = 4;
+inline constexpr int project_version = 5;
 
 struct ProjectRead {
     Machine machine;

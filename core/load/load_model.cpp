@@ -53,11 +53,6 @@ struct Builder {
         const double k = b.idler_diameter.given() ? m.radius / (b.idler_diameter.si / 2) : 1;
         m.own_inertia += or_zero(b.pulley_inertia) + b.idlers.si * or_zero(b.idler_inertia) * k * k +
                          or_zero(b.belt_mass) * m.radius * m.radius;
-        if (b.motor_seat == MotorSeat::rides) {
-            const double riding = b.riding_mass.given() ? b.riding_mass.si : or_zero(axis.motor.mass);
-            m.moving_mass += riding;
-            m.weight_mass += riding;
-        }
         set_losses(m, b.losses);
     }
     void operator()(const LinearMotor&) { m.radius = 1; }
@@ -222,6 +217,12 @@ double fastest_angle(const LoadModel& m) {
         .first;
 }
 
+std::vector<RidingPart> riding_parts(const Axis& axis) {
+    const auto* belt = std::get_if<BeltDrive>(&axis.mechanism);
+    if (!belt || belt->motor_seat != MotorSeat::rides) return {};
+    return {{"riding", "Riding motor", belt->riding_mass.given() ? belt->riding_mass.si : or_zero(axis.motor.mass)}};
+}
+
 LoadModel load_model(const Machine& machine, const Axis& axis, double web) {
     const Load& l = axis.load;
     LoadModel m;
@@ -251,6 +252,11 @@ LoadModel load_model(const Machine& machine, const Axis& axis, double web) {
     }
     Builder builder{axis, machine, m};
     std::visit(builder, axis.mechanism);
+    for (const RidingPart& part : riding_parts(axis)) {
+        m.moving_mass += part.mass;
+        m.weight_mass += part.mass;
+        m.normal_force += part.normal_force;
+    }
     // fills are those of the roll: where the cycle counts from changes nothing
     m.web_start = web - m.web_sign * axis.cycle.start_position.value_or(0);
     builder.add_bodies();

@@ -84,6 +84,14 @@ PathPoint path_at(const LoadModel& m, double q);
 /// Angle of a crank or yoke in [0, π] at which its slider is fastest; 0 for a straight path.
 double fastest_angle(const LoadModel& m);
 
+/// A part that travels with the load: its mass is moved and weighs, its force loads the guides besides.
+struct RidingPart {
+    std::string key, label;  ///< in the inertia statement
+    double mass = 0;         ///< kg
+    double normal_force = 0; ///< N
+};
+std::vector<RidingPart> riding_parts(const Axis& axis);
+
 /// `axis` must be free of errors (validate). A winder has `web`, m, on its roll at the start of the cycle.
 LoadModel load_model(const Machine& machine, const Axis& axis, double web = 0);
 

@@ -49,6 +49,7 @@ class Statement {
         if ((m_.motion.has & Motion::counterweight) && axis_.load.counterweight.value_or(0) > 0)
             mass("counterweight", "Counterweight", axis_.load.counterweight.si);
         for (std::size_t i = 0; i < axis_.bodies.size(); ++i) body(i);
+        for (const RidingPart& part : riding_parts(axis_)) mass(part.key.c_str(), part.label.c_str(), part.mass);
         std::visit(*this, axis_.mechanism);
         coupling();
         stages();
@@ -73,8 +74,6 @@ class Statement {
     }
     void operator()(const RackPinion& r) { shaft("pinion", "Pinion", "given", or_zero(r.pinion_inertia)); }
     void operator()(const BeltDrive& b) {
-        if (b.motor_seat == MotorSeat::rides)
-            mass("riding", "Riding motor", b.riding_mass.given() ? b.riding_mass.si : or_zero(axis_.motor.mass));
         shaft("pulley", b.loop == Loop::chain ? "Driving sprocket" : "Driving pulley", "given",
             or_zero(b.pulley_inertia));
         const double k = b.idler_diameter.given() ? m_.radius / (b.idler_diameter.si / 2) : 1;

@@ -493,8 +493,10 @@ double rough_pieces(const Cycle& cycle) {
     return all;
 }
 
+namespace {
+
 // A reckoning that fails is a problem of its axis; everything else lives on.
-Assessment assess(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options) {
+Assessment assess_one(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options) {
     std::string why;
     try {
         return Reckoning(machine, axis, path, options).take();
@@ -506,6 +508,62 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
     const Problem problem{Severity::error, path, "Axis", "it cannot be reckoned with these values: " + why};
     Assessment a = nothing_known(machine, axis, path, problem);
     a.problems.push_back(problem);
+    return a;
+}
+
+// The axis as it runs this one of its cycles; what could not be read of the others is not its concern.
+Axis with_cycle(const Axis& axis, std::size_t further) {
+    Axis one = axis;
+    one.further_cycles.clear();
+    const std::string mine = "/further_cycles/" + std::to_string(further);
+    if (further < axis.further_cycles.size()) {
+        one.cycle = axis.further_cycles[further];
+        std::erase_if(one.unread, [](const Problem& p) { return p.path.starts_with("/cycle"); });
+    }
+    for (Problem& p : one.unread)
+        if (p.path.starts_with(mine) && (p.path.size() == mine.size() || p.path[mine.size()] == '/'))
+            p.path.replace(0, mine.size(), "/cycle");
+    std::erase_if(one.unread, [](const Problem& p) { return p.path.starts_with("/further_cycles/"); });
+    return one;
+}
+
+// What is over anywhere is over; else what cannot be said of one cannot be said of all; else the worst counts.
+void keep_worst_of_cycles(std::vector<Limit>& worst, std::vector<Limit> now, const std::string& name) {
+    const auto rank = [](const Limit& l) {
+        return std::pair(l.state == LimitState::over         ? 2
+                         : l.state == LimitState::cannot_say ? 1
+                                                             : 0,
+            l.state == LimitState::cannot_say ? 0 : l.utilisation());
+    };
+    for (Limit& l : now) {
+        l.reason += " (" + name + ")";
+        const auto same = std::find_if(worst.begin(), worst.end(), [&](const Limit& w) { return w.key == l.key; });
+        if (same == worst.end())
+            worst.push_back(std::move(l));
+        else if (rank(l) > rank(*same))
+            *same = std::move(l);
+    }
+}
+
+} // namespace
+
+Assessment assess(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options) {
+    if (axis.further_cycles.empty()) return assess_one(machine, axis, path, options);
+    Assessment a = assess_one(machine, with_cycle(axis, axis.further_cycles.size()), path, options);
+    options.figures = false;
+    for (std::size_t i = 0; i < axis.further_cycles.size(); ++i) {
+        Assessment other = assess_one(machine, with_cycle(axis, i), path, options);
+        const std::string own = path + "/cycle", place = path + "/further_cycles/" + std::to_string(i);
+        for (Problem& p : other.problems) {
+            if (p.path.starts_with(own)) p.path.replace(0, own.size(), place);
+            const bool known = std::any_of(a.problems.begin(), a.problems.end(),
+                [&](const Problem& o) { return o.path == p.path && o.message == p.message; });
+            if (!known) a.problems.push_back(std::move(p));
+        }
+        const std::string& name = axis.further_cycles[i].name;
+        keep_worst_of_cycles(
+            a.limits, std::move(other.limits), name.empty() ? "further cycle " + std::to_string(i + 1) : name);
+    }
     return a;
 }
 

@@ -154,6 +154,9 @@ void Axis::describe(FieldVisitor& v) {
                        need::travel | need::inertia | need::force});
     v.group(coupling, {"coupling", "Coupling", "", false, need::coupling});
     v.group(cycle, {"cycle", "Cycle", "", false, need::cycle});
+    v.list(further_cycles,
+        {"further_cycles", "Further cycles", "cycle",
+            "Other cycles of the axis, each with its weight. Limits keep the worst of all.", 20, need::cycle});
     v.group(drive, {"drive", "Drive and stop", "", false, need::stop});
     v.group(motor, {"motor", "Motor", "", false, need::record});
     v.text(policy, {"policy", "Policy", "Name of the policy the axis is judged by."});

@@ -57,6 +57,7 @@ struct Axis {
     Coupling coupling;
     Cycle cycle;
     Drive drive;
+    std::vector<Cycle> further_cycles; ///< which the axis runs as well, each judged on its own
     Motor motor;
     std::string policy = "General servo";
     bool credit_friction_at_rest = false;

@@ -178,6 +178,17 @@ void Segment::describe(FieldVisitor& v) {
 }
 
 void Cycle::describe(FieldVisitor& v) {
+    v.text(name, {"name", "Cycle", "What it is for, where the axis runs more than one."});
+    v.quantity(
+        weight, {.key = "weight",
+                    .label = "Weight of the cycle",
+                    .unit = "1",
+                    .range = {0, 1e6},
+                    .help = "Its share of the working time, against the weights of the other cycles of the axis.",
+                    .required = false,
+                    .if_empty = "1",
+                    .rare = true,
+                    .serves = need::record});
     QuantitySpec speed =
         motion_spec::optional(motion_spec::with(motion_spec::speed, "start_speed", "Speed at the start",
                                   "Of an axis that never stops: the cycle begins and ends with it.", "v_0"),

@@ -221,6 +221,8 @@ struct Segment {
 };
 
 struct Cycle {
+    std::string name;
+    Quantity<Kind::number> weight{"1"};
     MotionQuantity<Order::speed> start_speed;
     MotionQuantity<Order::position> start_position;
     std::vector<Segment> segments;

@@ -15,6 +15,12 @@ std::string field_and_place(const std::string& field, const std::string& path) {
     static constexpr std::array<Place, 5> places{{{"/segments/", "segment ", "Segment"}, {"/bodies/", "body ", "Body"},
         {"/stages/", "stage ", "Stage"}, {"/motor/peak/", "peak curve, point ", "Point"},
         {"/motor/continuous/", "continuous curve, point ", "Point"}}};
+    static constexpr std::string_view further = "/further_cycles/";
+    if (const std::size_t at = path.find(further); at != std::string::npos) {
+        char* end = nullptr;
+        const std::string number = std::to_string(std::strtoul(path.c_str() + at + further.size(), &end, 10) + 1);
+        return field_and_place(field, end) + ", further cycle " + number;
+    }
     for (const Place& p : places) {
         const std::size_t at = path.find(p.list);
         if (at == std::string::npos) continue;
