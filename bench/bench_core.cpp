@@ -100,7 +100,7 @@ void catalogue_on_an_axis(benchmark::State& state) {
     std::ifstream in(std::string(FULMOX_SOURCE_DIR) + "/data/catalogue/motors.json");
     std::stringstream text;
     text << in.rdbuf();
-    const auto catalogue = read_catalogue(text.str());
+    const auto catalogue = read_motors(text.str());
     if (!catalogue || catalogue->motors.size() != 58) return state.SkipWithError("no catalogue of 58");
     std::vector<const Motor*> motors;
     for (const Motor& motor : catalogue->motors) motors.push_back(&motor);

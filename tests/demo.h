@@ -5,7 +5,7 @@
 #include "core/match/assess.h"
 #include "core/model/walk.h"
 
-#include <catch2/catch.hpp>
+#include "tests/catch.h"
 #include <fstream>
 #include <sstream>
 #include <string>

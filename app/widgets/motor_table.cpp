@@ -46,7 +46,7 @@ MotorModel::MotorModel(Document& document, QObject* parent) : QAbstractTableMode
     QFile file(QStringLiteral(":/catalogue/motors.json"));
     if (!file.open(QIODevice::ReadOnly)) return;
     const QByteArray bytes = file.readAll();
-    auto read = read_catalogue(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    auto read = read_motors(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
     if (!read) return;
     catalogue_name_ = qs(read->name);
     motors_ = std::move(read->motors);

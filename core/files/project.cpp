@@ -554,31 +554,40 @@ std::string project_schema() {
     return schema.dump(2) + "\n";
 }
 
-Result<CatalogueRead, Problem> read_catalogue(std::string_view text) {
+Result<CatalogueRead, Problem> read_catalogue(std::string_view text, const PartKind& kind, ListRef parts) {
     using Out = Result<CatalogueRead, Problem>;
     struct Catalogue {
-        std::string name;
-        std::vector<Motor> motors;
-        Extra extra;
+        const PartKind& kind;
+        ListRef parts;
+        std::string name{};
+        Extra extra{};
         void describe(FieldVisitor& v) {
             v.text(name, {"name", "Catalogue", ""});
-            v.list(motors, {"motors", "Motors", "motor", "", 100000});
+            v.list_of(parts, {kind.list, kind.lists, kind.key, "", 100000});
         }
     };
     auto parsed = parse_document(text);
     if (!parsed) return Out::failure(parsed.error());
     const auto version = header(*parsed, "fulmox-catalogue");
     if (!version) return Out::failure(version.error());
-    Catalogue c;
+    Catalogue c{kind, parts};
     CatalogueRead out;
     bool lossy = false;
     Reader(*parsed, out.problems, lossy).read(c);
     out.name = std::move(c.name);
-    for (std::size_t i = 0; i < c.motors.size(); ++i)
-        for (const FieldRef& f : walk(c.motors[i], "/motors/" + std::to_string(i)))
-            if (auto p = check(f)) out.problems.push_back(std::move(*p));
+    for (std::size_t i = 0; i < parts.size(); ++i)
+        for (Problem& p : check_quantities(parts.entry(i), std::string("/") + kind.list + "/" + std::to_string(i)))
+            out.problems.push_back(std::move(p));
     with_lines(out.problems, *parsed);
-    out.motors = std::move(c.motors);
+    return out;
+}
+
+Result<MotorCatalogue, Problem> read_motors(std::string_view text) {
+    MotorCatalogue out;
+    auto read = read_catalogue(text, part_kind("motor"), ListRef(out.motors));
+    if (!read) return Result<MotorCatalogue, Problem>::failure(read.error());
+    out.name = std::move(read->name);
+    out.problems = std::move(read->problems);
     return out;
 }
 

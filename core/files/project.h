@@ -3,6 +3,7 @@
 
 #include "core/files/bounds.h"
 #include "core/model/machine.h"
+#include "core/model/part.h"
 #include "core/model/problem.h"
 #include "core/quantity/result.h"
 
@@ -35,12 +36,19 @@ std::string write_project(const Machine& machine);
 /// JSON Schema (2020-12) of the project file, generated from the descriptions.
 std::string project_schema();
 
-/// Motors of a catalogue file: {"format": "fulmox-catalogue", "version": 1, "motors": [ … ]}.
 struct CatalogueRead {
+    std::string name;
+    Problems problems;
+};
+/// Parts of one kind from a catalogue file, {"format": "fulmox-catalogue", "version": 1, "motors": [ … ]}, into
+/// `parts`. What is wrong with one is said by its place and line; every part keeps its place.
+Result<CatalogueRead, Problem> read_catalogue(std::string_view text, const PartKind& kind, ListRef parts);
+
+struct MotorCatalogue {
     std::string name;
     std::vector<Motor> motors;
     Problems problems;
 };
-Result<CatalogueRead, Problem> read_catalogue(std::string_view text);
+Result<MotorCatalogue, Problem> read_motors(std::string_view text);
 
 } // namespace fulmox

@@ -33,8 +33,8 @@ void upgrade(JsonDocument& d, int version) {
     if (version < 2) from_1_to_2(d);
     // version 3 only adds: mechanisms, segment kinds, bodies, stages, materials. So does 4: starts, pitch and pitch
     // diameter of a screw, the speed of the point method, own motors. A trapezoidal thread waits for its starts or its
-    // pitch: they stand nowhere in an older file, and taking the lead for the pitch was an error. Version 5 adds further
-    // cycles: an older axis has the one.
+    // pitch: they stand nowhere in an older file, and taking the lead for the pitch was an error. Version 5 adds
+    // further cycles: an older axis has the one.
 }
 
 } // namespace fulmox

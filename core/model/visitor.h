@@ -184,6 +184,7 @@ class FieldVisitor {
     template <class List> void list(List& items, const ListSpec& spec) {
         on_list(ListRef(items), spec, here(spec.key, spec.serves));
     }
+    void list_of(ListRef items, const ListSpec& spec) { on_list(items, spec, here(spec.key, spec.serves)); }
     template <class... T> void variant(std::variant<T...>& v, const GroupSpec& spec) {
         on_variant(VariantRef(v), spec, here(spec.key, spec.serves));
     }

@@ -251,6 +251,12 @@ Problems check_quantities(const Axis& axis, const std::string& path, const std::
     return std::move(c.out);
 }
 
+Problems check_quantities(const GroupRef& group, const std::string& path) {
+    Checker c(path, "");
+    group.describe(c);
+    return std::move(c.out);
+}
+
 std::optional<Problem> assign(FieldRef& f, std::string_view text) {
     QuantityBase& q = *f.quantity;
     const QuantitySpec& spec = f.quantity_spec;

@@ -570,7 +570,7 @@ Result<double, ReadError> convert(const Evaluation& value, const Unit& to) {
     // pulses per second and hertz count the same thing
     if ((v.kind == Kind::frequency || v.kind == Kind::count_rate) && dimension_of(to.kind) == v.dimension)
         v.kind = to.kind;
-    const auto accepted = accept(v, to.kind);
+    auto accepted = accept(v, to.kind);
     if (!accepted) return accepted;
     return from_si(*accepted, to);
 }

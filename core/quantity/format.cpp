@@ -38,7 +38,7 @@ std::string format_exact(double value) {
 }
 
 std::string format_quantity(double si, const Unit& unit, int digits) {
-    const std::string n = format_number(from_si(si, unit), digits);
+    std::string n = format_number(from_si(si, unit), digits);
     if (unit.symbol == "1" || unit.symbol == "counts") return n;
     return n + " " + std::string(unit.symbol);
 }

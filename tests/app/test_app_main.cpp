@@ -3,11 +3,11 @@
 #include "app/theme.h"
 #include "tests/app/window.h"
 
+#include "tests/catch.h"
 #include <QApplication>
 #include <QSettings>
 #include <QStandardPaths>
 #include <QTemporaryDir>
-#include <catch2/catch.hpp>
 #include <cstdio>
 
 namespace {
@@ -21,11 +21,19 @@ void listen(QtMsgType type, const QMessageLogContext&, const QString& message) {
     if (type != QtDebugMsg && type != QtInfoMsg) fulmox::testing::complaints().append(message);
 }
 
+// The two generations of the framework differ in whether this is a pointer.
+template <class Stats> std::string name_of(const Stats& stats) {
+    if constexpr (requires { stats.testInfo->name; })
+        return stats.testInfo->name;
+    else
+        return stats.testInfo.name;
+}
+
 struct NoComplaints : Catch::TestEventListenerBase {
     using TestEventListenerBase::TestEventListenerBase;
     void testCaseEnded(const Catch::TestCaseStats& stats) override {
         if (fulmox::testing::complaints().isEmpty()) return;
-        fprintf(stderr, "Qt complained in \"%s\"\n", stats.testInfo.name.c_str());
+        fprintf(stderr, "Qt complained in \"%s\"\n", name_of(stats).c_str());
         ever = true;
         fulmox::testing::complaints().clear();
     }

@@ -7,11 +7,11 @@
 #include "app/widgets/form.h"
 #include "app/widgets/quantity_edit.h"
 
+#include "tests/catch.h"
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QTemporaryDir>
 #include <QTest>
-#include <catch2/catch.hpp>
 #include <string>
 #include <utility>
 #include <vector>

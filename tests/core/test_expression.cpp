@@ -1,7 +1,7 @@
 #include "core/quantity/expression.h"
 #include "core/quantity/quantity.h"
 
-#include <catch2/catch.hpp>
+#include "tests/catch.h"
 #include <rapidcheck.h>
 
 using namespace fulmox;

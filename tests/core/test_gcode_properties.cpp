@@ -2,7 +2,7 @@
 #include "core/motion/gcode.h"
 #include "core/motion/trace.h"
 
-#include <catch2/catch.hpp>
+#include "tests/catch.h"
 #include <cmath>
 #include <fmt/format.h>
 #include <rapidcheck.h>

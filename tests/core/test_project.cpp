@@ -279,7 +279,7 @@ TEST_CASE("the committed schema is the generated one") {
 }
 
 TEST_CASE("the catalogue reads without a problem and has enough rows") {
-    const auto c = read_catalogue(file_text("data/catalogue/motors.json"));
+    const auto c = read_motors(file_text("data/catalogue/motors.json"));
     REQUIRE(c);
     CHECK(c->problems.empty());
     CHECK(c->motors.size() >= 40);
@@ -291,7 +291,7 @@ TEST_CASE("the catalogue reads without a problem and has enough rows") {
         CHECK(a.motor);
         CHECK(motor.peak.front().torque.si > motor.continuous.front().torque.si);
     }
-    CHECK(!read_catalogue("{}"));
+    CHECK(!read_motors("{}"));
 }
 
 TEST_CASE("line numbers survive comments in strings, CRLF and long lines") {

@@ -1,5 +1,5 @@
 // The rooms of the house: who may include whom, and no Qt in the core.
-#include <catch2/catch.hpp>
+#include "tests/catch.h"
 #include <filesystem>
 #include <fstream>
 #include <regex>

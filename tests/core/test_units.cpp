@@ -3,7 +3,7 @@
 #include "core/quantity/quantity.h"
 #include "core/quantity/spelling.h"
 
-#include <catch2/catch.hpp>
+#include "tests/catch.h"
 #include <set>
 #include <type_traits>
 

@@ -1,7 +1,7 @@
 // Notes each outside check, and at the end of the run writes them as a table to the file in FULMOX_VALIDATION.
 #pragma once
 
-#include <catch2/catch.hpp>
+#include "tests/catch.h"
 #include <string>
 
 namespace fulmox::testing {

@@ -50,7 +50,7 @@ TEST_CASE("datasheet curves against scipy's monotone interpolation") {
         python("pchip.py", "'" + std::string(FULMOX_SOURCE_DIR) + "/data/catalogue/motors.json'");
     double largest = 0;
     int points = 0;
-    const auto catalogue = read_catalogue(file_text("data/catalogue/motors.json"));
+    const auto catalogue = read_motors(file_text("data/catalogue/motors.json"));
     REQUIRE(catalogue);
     for (std::size_t i = 0; i < catalogue->motors.size(); ++i) {
         const SpeedTorqueCurve ours(catalogue->motors[i].peak, 1);

@@ -823,7 +823,31 @@ def worse(a, b):
     return b if use(b) > use(a) else a
 
 
+def worst_of_cycles(a, b):
+    """What is over for one cycle is over; else what cannot be said of one cannot be said of the axis."""
+    for verdict in ("over", "cannot_say"):
+        said = [l for l in (a, b) if state(l) == verdict]
+        if len(said) == 1 or (said and verdict == "cannot_say"):
+            return said[0]
+    return worse(a, b)
+
+
 def assess(project, axis):
+    """Figures of the first cycle, limits of all."""
+    first = assess_cycle(project, axis)
+    if first is None:
+        return None
+    figures, judged = first
+    for cycle in axis.get("further_cycles", []):
+        other = assess_cycle(project, {**axis, "cycle": cycle})
+        if other is None:
+            return None
+        judged = {k: worst_of_cycles(judged[k], other[1][k]) if k in judged and k in other[1] else judged.get(k, other[1].get(k))
+                  for k in {**judged, **other[1]}}
+    return figures, judged
+
+
+def assess_cycle(project, axis):
     x = Axis(project, axis)
     probe = {}
     fig = motion_figures(x, probe)

@@ -321,6 +321,8 @@ class Maker:
             a["drive"]["stop_time"] = self.u(0.03, 0.5, "s")
         elif self.maybe(0.4):
             a["drive"]["stop_distance"] = f"{float(self.u(0.02, 0.3)) * self.stroke:.4g} {self.unit}"
+        if self.maybe(0.1):
+            a["further_cycles"] = [{"weight": "2", **self.cycle(kind, rotary)}]
         if self.maybe(0.8):
             a["motor"] = self.motor()
         return a
@@ -331,7 +333,7 @@ def project(seed, count):
     rng = np.random.default_rng(seed)
     maker = Maker(rng)
     axes = [maker.axis(KINDS[(seed + i) % len(KINDS)], f"axis {i}") for i in range(count)]
-    return {"format": "fulmox-project", "version": 4, "name": f"random {seed}", "unit_system": "si",
+    return {"format": "fulmox-project", "version": 5, "name": f"random {seed}", "unit_system": "si",
             "site": {"gravity": "9.80665 m/s²", "ambient": f"{float(rng.uniform(10, 70)):.3g} °C",
                      "altitude": f"{float(rng.uniform(0, 3000)):.4g} m"},
             "policies": POLICIES, "materials": MATERIALS, "axes": axes}
