@@ -93,6 +93,7 @@ WhatTakes::WhatTakes(Document& document, QWidget* parent) : Page(document, tr(qu
 
 QString WhatTakes::sentence() const {
     const Assessment& a = document_.assessment();
+    if (a.pending) return tr("Being reckoned…");
     if (!a.demand) return tr("The demand %1.").arg(waiting_for(document_, "demand.peak_torque"));
     const UnitSystem system = document_.machine().unit_system;
     const bool direct = motion_of(document_.axis().mechanism).direct;

@@ -51,6 +51,10 @@ QString working_html(const Working& working) {
 
 namespace {
 
+QString not_known(Document& d, const QString& why) {
+    return d.has_axis() && d.assessment().pending ? QCoreApplication::translate("Figures", "being reckoned…") : why;
+}
+
 QString read_html(const Figure& f) {
     return f.read_from.empty()
                ? QString()
@@ -104,7 +108,9 @@ void FigureTiles::refresh() {
         show_text(t.label, f ? qs(f->label) : t.unknown);
         show_text(t.value, f ? qs(figure_text(*f, document_.machine().unit_system)) : QStringLiteral("–"));
         const QString a = f ? beside_a(document_, *f) : QString();
-        show_text(t.note, !a.isEmpty() ? a : f ? qs(f->note.in(document_.machine().unit_system)) : tr("not known yet"));
+        show_text(t.note, !a.isEmpty() ? a
+                          : f          ? qs(f->note.in(document_.machine().unit_system))
+                                       : not_known(document_, tr("not known yet")));
         t.frame->setToolTip(f ? working_html(f->working) + read_html(*f) : QString());
     }
 }
@@ -174,7 +180,8 @@ void FigureList::refresh() {
     for (const Line& l : lines_)
         if (const Figure* f = find_figure(document_, l.key); f && f->waits && why.isEmpty())
             why = qs(f->note.in(document_.machine().unit_system));
-    show_text(nothing_, why.isEmpty() ? tr("Nothing yet; the ledger lists what is missing.") : why);
+    show_text(
+        nothing_, why.isEmpty() ? not_known(document_, tr("Nothing yet; the ledger lists what is missing.")) : why);
 }
 
 } // namespace fulmox::app

@@ -533,6 +533,14 @@ TEST_CASE("an axis that takes long is assessed beside the window, and nothing is
         CHECK(!a.demand);
         for (const Limit& l : a.limits) CHECK(l.state == LimitState::cannot_say);
         CHECK(waiting_for(w.document(), "demand.peak_torque") == QStringLiteral("being reckoned…"));
+        int said = 0;
+        for (const QLabel* label : w.window.findChildren<QLabel*>()) {
+            if (!label->isVisible()) continue;
+            CHECK(!label->text().contains(QStringLiteral("missing")));
+            CHECK(!label->text().contains(QStringLiteral("reckoned….")));
+            said += label->text().contains(QStringLiteral("reckoned…"));
+        }
+        CHECK(said >= 3); // under the heading, in the tiles, in the list
     }
     CHECK(pending > 0);
     CHECK(longest < within(1000));
