@@ -131,14 +131,20 @@ struct AtFill {
     std::vector<Limit> limits;
 };
 
-void keep_worst(std::vector<Limit>& worst, std::vector<Limit> now, const std::string& state) {
+// Of several states of an axis, fills or cycles: what is over in one is over; else what cannot be said of one cannot be
+// said of the axis; else the worst counts.
+void keep_worst(
+    std::vector<Limit>& worst, std::vector<Limit> now, const std::string& state, const char* same_in_all = "") {
+    const auto rank = [](const Limit& l) {
+        const bool unknown = l.state == LimitState::cannot_say;
+        return std::pair(l.state == LimitState::over ? 2 : unknown ? 1 : 0, unknown ? 0 : l.utilisation());
+    };
     for (Limit& l : now) {
-        if (l.key != "inertia_ratio") l.reason += Text(" (roll " + state + ")");
+        if (l.key != same_in_all) l.reason += Text(" (" + state + ")");
         const auto same = std::find_if(worst.begin(), worst.end(), [&](const Limit& w) { return w.key == l.key; });
         if (same == worst.end())
             worst.push_back(std::move(l));
-        else if (l.state != LimitState::cannot_say &&
-                 (same->state == LimitState::cannot_say || l.utilisation() > same->utilisation()))
+        else if (rank(l) > rank(*same))
             *same = std::move(l);
     }
 }
@@ -394,7 +400,7 @@ class Reckoning {
         std::size_t shown = 0;
         for (std::size_t i = 0; states.size() > 1 && i < states.size(); ++i) {
             const Demand& d = fills[i].demand;
-            keep_worst(a_.limits, std::move(fills[i].limits), states[i].name);
+            keep_worst(a_.limits, std::move(fills[i].limits), "roll " + states[i].name, "inertia_ratio");
             if (!waits(need::demand)) {
                 a_.fills.push_back(
                     {states[i].name, states[i].web, d.rms_torque, std::abs(d.peak.torque), d.peak_speed});
@@ -527,24 +533,6 @@ Axis with_cycle(const Axis& axis, std::size_t further) {
     return one;
 }
 
-// What is over anywhere is over; else what cannot be said of one cannot be said of all; else the worst counts.
-void keep_worst_of_cycles(std::vector<Limit>& worst, std::vector<Limit> now, const std::string& name) {
-    const auto rank = [](const Limit& l) {
-        return std::pair(l.state == LimitState::over         ? 2
-                         : l.state == LimitState::cannot_say ? 1
-                                                             : 0,
-            l.state == LimitState::cannot_say ? 0 : l.utilisation());
-    };
-    for (Limit& l : now) {
-        l.reason += " (" + name + ")";
-        const auto same = std::find_if(worst.begin(), worst.end(), [&](const Limit& w) { return w.key == l.key; });
-        if (same == worst.end())
-            worst.push_back(std::move(l));
-        else if (rank(l) > rank(*same))
-            *same = std::move(l);
-    }
-}
-
 } // namespace
 
 Assessment assess(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options) {
@@ -561,8 +549,7 @@ Assessment assess(const Machine& machine, const Axis& axis, const std::string& p
             if (!known) a.problems.push_back(std::move(p));
         }
         const std::string& name = axis.further_cycles[i].name;
-        keep_worst_of_cycles(
-            a.limits, std::move(other.limits), name.empty() ? "further cycle " + std::to_string(i + 1) : name);
+        keep_worst(a.limits, std::move(other.limits), name.empty() ? "further cycle " + std::to_string(i + 1) : name);
     }
     return a;
 }

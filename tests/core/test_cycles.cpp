@@ -53,6 +53,12 @@ TEST_CASE("limits keep the worst of all cycles, figures are those of the first")
     REQUIRE(both.figures.size() == first.figures.size());
     for (std::size_t i = 0; i < both.figures.size(); ++i) CHECK(both.figures[i].si == first.figures[i].si);
     CHECK(has_errors(both.problems) == false);
+    // the heavier payload of a further cycle is what the ratio is of, and it says so
+    Machine heavy = m;
+    heavy.axes[0].further_cycles[0].segments[0].payload = Quantity<Kind::mass>("60 kg");
+    const Assessment loaded = assess(heavy, 0);
+    CHECK(loaded.limit("inertia_ratio")->used > first.limit("inertia_ratio")->used);
+    CHECK_THAT(si(loaded.limit("inertia_ratio")->reason), Contains("(night shift)"));
     // the order of the cycles changes no verdict
     Machine turned = m;
     std::swap(turned.axes[0].cycle, turned.axes[0].further_cycles[0]);

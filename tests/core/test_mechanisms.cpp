@@ -316,6 +316,27 @@ TEST_CASE("a fan wants torque with the square of speed, always against the motio
     }
 }
 
+TEST_CASE("what cannot be said of one fill of a winder cannot be said of the winder") {
+    Machine m = machine_with("winder");
+    const Assessment before = assess(m, 0);
+    REQUIRE(before.fills.size() == 5);
+    REQUIRE(before.limit("continuous_loss")->state != LimitState::cannot_say);
+    // the continuous curve ends between the speeds of the empty and of the full roll
+    const double middle = (before.fills[0].peak_speed + before.fills[4].peak_speed) / 2;
+    auto& curve = m.axes[0].motor.continuous;
+    curve.resize(2);
+    curve[0].torque = curve[1].torque = Quantity<Kind::torque>("1000 N·m");
+    curve[0].speed = Quantity<Kind::angular_speed>("0 rpm");
+    curve[1].speed = Quantity<Kind::angular_speed>(std::to_string(middle) + " rad/s");
+    const Assessment a = assess(m, 0);
+    const Limit& l = *a.limit("continuous_loss");
+    CHECK(l.state == LimitState::cannot_say);
+    CHECK_THAT(l.reason.in(UnitSystem::si), Catch::Matchers::Contains("(roll empty)"));
+    // what is over at another fill is over all the same
+    curve[0].torque = curve[1].torque = Quantity<Kind::torque>("0.001 N·m");
+    CHECK(assess(m, 0).limit("continuous_loss")->state == LimitState::over);
+}
+
 TEST_CASE(
     "a winder: speed falls and inertia grows with the roll, tension stays on at rest, and the worst fill judges") {
     Machine m = machine_with("winder");

@@ -814,22 +814,13 @@ def state(limit):
 
 
 def worse(a, b):
-    """of two fills"""
-    if b[0] is None:
-        return a
-    if a[0] is None:
-        return b
-    use = lambda l: 0.0 if l[0] == 0 else l[0] / l[1] if l[1] > 0 else math.inf
-    return b if use(b) > use(a) else a
-
-
-def worst_of_cycles(a, b):
-    """What is over for one cycle is over; else what cannot be said of one cannot be said of the axis."""
+    """Of two fills or cycles: over in one is over; else what cannot be said of one cannot be said of the axis."""
     for verdict in ("over", "cannot_say"):
         said = [l for l in (a, b) if state(l) == verdict]
         if len(said) == 1 or (said and verdict == "cannot_say"):
             return said[0]
-    return worse(a, b)
+    use = lambda l: 0.0 if l[0] == 0 else l[0] / l[1] if l[1] > 0 else math.inf
+    return b if use(b) > use(a) else a
 
 
 def assess(project, axis):
@@ -842,7 +833,7 @@ def assess(project, axis):
         other = assess_cycle(project, {**axis, "cycle": cycle})
         if other is None:
             return None
-        judged = {k: worst_of_cycles(judged[k], other[1][k]) if k in judged and k in other[1] else judged.get(k, other[1].get(k))
+        judged = {k: worse(judged[k], other[1][k]) if k in judged and k in other[1] else judged.get(k, other[1].get(k))
                   for k in {**judged, **other[1]}}
     return figures, judged
 
