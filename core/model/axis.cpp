@@ -105,7 +105,7 @@ void Load::describe(FieldVisitor& v) {
 
 void Coupling::describe(FieldVisitor& v) {
     v.choice(place, {"place", "Sits on", places, "With a reduction between them the two turn at different speeds.",
-                        true, "", Motion::shaft, need::force | need::coupling});
+                        true, true, Motion::shaft, need::force | need::coupling});
     v.quantity(inertia, {.key = "inertia",
                             .label = "Coupling inertia",
                             .unit = "kg·cm²",
@@ -126,7 +126,6 @@ void Coupling::describe(FieldVisitor& v) {
                                  .if_empty = "cannot be judged",
                                  .symbol = "T_k",
                                  .needs = Motion::shaft,
-                                 .decides = true,
                                  .serves = need::coupling});
     v.quantity(service_factor, {.key = "service_factor",
                                    .label = "Service factor",
@@ -137,7 +136,7 @@ void Coupling::describe(FieldVisitor& v) {
                                    .source = "common practice, no source",
                                    .rare = true,
                                    .symbol = "K",
-                                   .when = "allowable_torque=given",
+                                   .applies = rated_torque.given(),
                                    .needs = Motion::shaft,
                                    .serves = need::coupling});
 }

@@ -19,7 +19,7 @@ void MoveInTime::describe(FieldVisitor& v) {
                                 .help = "Share of the time; 1/3 is the everyday default, 1/2 with 1/2 a triangle.",
                                 .source = "VDI 2143-1",
                                 .symbol = "a",
-                                .when = "law=trapezoid"});
+                                .applies = law == Law::trapezoid});
     v.quantity(deceleration_share, {.key = "deceleration_share",
                                        .label = "Decelerating",
                                        .unit = "1",
@@ -27,7 +27,7 @@ void MoveInTime::describe(FieldVisitor& v) {
                                        .help = "Share of the time. The two shares add to 1 at most.",
                                        .source = "VDI 2143-1",
                                        .symbol = "b",
-                                       .when = "law=trapezoid"});
+                                       .applies = law == Law::trapezoid});
     v.quantity(rounding, {.key = "rounding",
                              .label = "Rounding of ramps",
                              .unit = "1",
@@ -37,7 +37,7 @@ void MoveInTime::describe(FieldVisitor& v) {
                              .required = false,
                              .if_empty = "none",
                              .symbol = "s",
-                             .when = "law=trapezoid"});
+                             .applies = law == Law::trapezoid});
 }
 
 void MoveByLimits::describe(FieldVisitor& v) {

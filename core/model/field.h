@@ -28,43 +28,6 @@ struct Range {
 
 inline constexpr double no_bound = std::numeric_limits<double>::infinity();
 
-/// What was chosen and given in the groups that are open, for the conditions of fields. A condition is made of terms
-/// joined by "&", all of which must hold for the same group: "thread=ball", "thread!=roller", or "!efficiency" (that
-/// quantity is not given).
-class Conditions {
-  public:
-    void note(int depth, const char* key, const char* value) { noted_.push_back({depth, key, value}); }
-    bool hold(int depth, std::string_view when) const {
-        while (!when.empty()) {
-            const std::string_view term = when.substr(0, when.find('&'));
-            if (!holds(depth, term)) return false;
-            when.remove_prefix(std::min(when.size(), term.size() + 1));
-        }
-        return true;
-    }
-    std::size_t size() const { return noted_.size(); }
-    void forget_from(std::size_t size) { noted_.resize(size); }
-    static constexpr const char* given = "given";
-
-  private:
-    struct Noted {
-        int depth = 0;
-        const char* key = "";
-        const char* value = "";
-    };
-    std::vector<Noted> noted_;
-
-    bool holds(int depth, std::string_view term) const {
-        const std::size_t eq = term.find('=');
-        const bool absent = eq == std::string_view::npos, differs = !absent && eq > 0 && term[eq - 1] == '!';
-        const std::string_view key = absent ? term.substr(1) : term.substr(0, eq - (differs ? 1 : 0));
-        const std::string_view value = absent ? given : term.substr(eq + 1);
-        for (auto n = noted_.rbegin(); n != noted_.rend() && n->depth == depth; ++n)
-            if (key == n->key) return (value == n->value) != (absent || differs);
-        return true;
-    }
-};
-
 /// What an axis has, by its mechanism; a field that needs a bit the axis lacks is not shown, demanded or used.
 struct Motion {
     enum Has : unsigned {
@@ -94,14 +57,13 @@ struct QuantitySpec {
     const char* if_empty = "";    ///< what an empty optional field means
     bool rare = false;            ///< folded away in forms
     const char* symbol = "";      ///< letter in formulas and on the schematic
-    const char* when = "";        ///< shown, demanded and used only then, see `Conditions`
+    bool applies = true;          ///< else not shown, demanded or used: another field of the struct says so
     unsigned needs = 0;           ///< Motion::Has bits
     const char* rotary_unit = ""; ///< of a motion quantity on a rotary axis, with its ranges and label
     Range rotary_range{-no_bound, no_bound};
     Range rotary_typical{-no_bound, no_bound};
     const char* rotary_label = "";
-    bool decides = false; ///< whether it is given decides about other fields of its group
-    unsigned serves = 0;  ///< `need` bits; 0: what its group serves
+    unsigned serves = 0; ///< `need` bits; 0: what its group serves
 
     /// The same field as it stands on a rotary axis, or on a linear one.
     QuantitySpec on_rotary(bool rotary) const {
@@ -133,7 +95,7 @@ struct ChoiceSpec {
     std::span<const Option> options;
     const char* help;
     bool optional = false; ///< may be left out of a file: then the first option
-    const char* when = "";
+    bool applies = true;
     unsigned needs = 0;
     unsigned serves = 0; ///< `need` bits; 0: what its group serves
 };

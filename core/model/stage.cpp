@@ -6,7 +6,7 @@ namespace fulmox {
 
 void Stage::describe(FieldVisitor& v) {
     v.text(name, {"name", "Stage", "What it is."});
-    v.choice(kind, {"type", "Type", kinds, "For the drawing and the record; the arithmetic is the same.", true, "",
+    v.choice(kind, {"type", "Type", kinds, "For the drawing and the record; the arithmetic is the same.", true, true,
                        Motion::shaft, need::record});
     v.quantity(ratio, {.key = "ratio",
                           .label = "Ratio",

@@ -4,7 +4,7 @@ namespace fulmox {
 
 void FieldVisitor::meet(QuantityBase& q, Kind kind, std::optional<Order> order, const QuantitySpec& spec) {
     Place place = here(spec.key, spec.serves);
-    place.active = applies(spec.when, spec.needs);
+    place.active = spec.applies && has(spec.needs);
     place.kind = kind;
     place.order = order;
     place.written = &spec;
@@ -12,25 +12,22 @@ void FieldVisitor::meet(QuantityBase& q, Kind kind, std::optional<Order> order, 
         on_quantity(q, spec.on_rotary(true), place);
     else
         on_quantity(q, spec, place);
-    if (spec.decides) chosen_.note(depth_, spec.key, q.given() ? Conditions::given : "");
 }
 
 void FieldVisitor::meet(ChoiceRef choice, const ChoiceSpec& spec) {
     Place place = here(spec.key, spec.serves);
-    place.active = applies(spec.when, spec.needs);
+    place.active = spec.applies && has(spec.needs);
     on_choice(choice, spec, place);
-    chosen_.note(depth_, spec.key, spec.options[static_cast<std::size_t>(choice.chosen())].key);
 }
 
 template <class F> void FieldVisitor::inside(std::string_view key, unsigned serves, F&& describe) {
-    const std::size_t length = path_.size(), noted = chosen_.size();
+    const std::size_t length = path_.size();
     const Motion motion = motion_;
     const unsigned before = std::exchange(serves_, serves);
     (path_ += '/') += key;
     ++depth_;
     if (enters()) describe();
     --depth_;
-    chosen_.forget_from(noted);
     path_.resize(length);
     serves_ = before;
     motion_ = motion;

@@ -237,13 +237,10 @@ class FieldVisitor {
     std::string path_;
     int depth_ = 0;
     Motion motion_;
-    Conditions chosen_;
     unsigned serves_ = need::everything;
 
     Place here(const char* key, unsigned serves = 0) const { return {.key = key, .serves = serves ? serves : serves_}; }
-    bool applies(std::string_view when, unsigned needs) const {
-        return (needs & motion_.has) == needs && chosen_.hold(depth_, when);
-    }
+    bool has(unsigned needs) const { return (needs & motion_.has) == needs; }
     void meet(QuantityBase& q, Kind kind, std::optional<Order> order, const QuantitySpec& spec);
     void meet(ChoiceRef choice, const ChoiceSpec& spec);
     template <class F> void inside(std::string_view key, unsigned serves, F&& describe);

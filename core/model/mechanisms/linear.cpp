@@ -28,7 +28,7 @@ void RackPinion::describe(FieldVisitor& v) {
             .range = {0, 60},
             .help = "On the pitch cylinder. 19.5283° makes the travel per turn of a normal module a round number.",
             .symbol = "β",
-            .when = "cut=helical",
+            .applies = cut == Teeth::helical,
             .serves = need::travel});
     v.quantity(pinion_inertia, {.key = "pinion_inertia",
                                    .label = "Pinion inertia",
@@ -112,7 +112,7 @@ void BeltDrive::describe(FieldVisitor& v) {
                                 .required = false,
                                 .if_empty = "of the chosen motor",
                                 .symbol = "m_r",
-                                .when = "motor_seat=rides",
+                                .applies = motor_seat == MotorSeat::rides,
                                 .serves = need::inertia});
     v.group(losses, {"losses", "Losses", "", false, need::losses});
 }
@@ -127,7 +127,7 @@ void FreeForm::describe(FieldVisitor& v) {
                            .range = {0, 1e5, true},
                            .help = "Of the load for one turn of the input shaft.",
                            .symbol = "p",
-                           .when = "moves=linear",
+                           .applies = moves == FreeMotion::linear,
                            .serves = need::travel});
     v.quantity(inertia, {.key = "inertia",
                             .label = "Inertia at the shaft",

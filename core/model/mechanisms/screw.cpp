@@ -19,7 +19,7 @@ void Screw::describe(FieldVisitor& v) {
                                 .required = false,
                                 .if_empty = "none, or as a body",
                                 .symbol = "J_n",
-                                .when = "turns=nut",
+                                .applies = turns == ScrewTurns::nut,
                                 .serves = need::inertia});
     v.quantity(lead, {.key = "lead",
                          .label = "Lead",
@@ -38,7 +38,7 @@ void Screw::describe(FieldVisitor& v) {
                            .required = false,
                            .if_empty = "from the pitch",
                            .symbol = "n_s",
-                           .when = "thread=trapezoidal",
+                           .applies = thread == Thread::trapezoidal,
                            .serves = need::thread});
     v.quantity(pitch, {.key = "pitch",
                           .label = "Pitch",
@@ -51,7 +51,7 @@ void Screw::describe(FieldVisitor& v) {
                           .required = false,
                           .if_empty = "from the starts",
                           .symbol = "P",
-                          .when = "thread=trapezoidal",
+                          .applies = thread == Thread::trapezoidal,
                           .serves = need::thread});
     v.quantity(diameter, {.key = "diameter",
                              .label = "Outer diameter",
@@ -120,7 +120,6 @@ void Screw::describe(FieldVisitor& v) {
                                .required = false,
                                .if_empty = "from the thread",
                                .symbol = "η_f",
-                               .decides = true,
                                .serves = need::losses});
     v.quantity(efficiency_back, {.key = "efficiency_back",
                                     .label = "Efficiency, back",
@@ -142,7 +141,7 @@ void Screw::describe(FieldVisitor& v) {
                                     .source = "common practice, no source",
                                     .rare = true,
                                     .symbol = "μ_t",
-                                    .when = "thread!=roller&!efficiency",
+                                    .applies = thread != Thread::roller && !efficiency.given(),
                                     .serves = need::thread});
     v.quantity(flank_half_angle, {.key = "flank_half_angle",
                                      .label = "Flank half angle",
@@ -153,7 +152,7 @@ void Screw::describe(FieldVisitor& v) {
                                      .source = "ISO 2904; ASME B1.5",
                                      .rare = true,
                                      .symbol = "α_t",
-                                     .when = "thread=trapezoidal&!efficiency",
+                                     .applies = thread == Thread::trapezoidal && !efficiency.given(),
                                      .serves = need::thread});
     v.quantity(collar_friction, {.key = "collar_friction",
                                     .label = "Collar friction",
@@ -164,7 +163,7 @@ void Screw::describe(FieldVisitor& v) {
                                     .if_empty = "none",
                                     .rare = true,
                                     .symbol = "μ_c",
-                                    .when = "thread=trapezoidal&!efficiency",
+                                    .applies = thread == Thread::trapezoidal && !efficiency.given(),
                                     .serves = need::thread});
     v.quantity(collar_diameter, {.key = "collar_diameter",
                                     .label = "Collar diameter",
@@ -175,7 +174,7 @@ void Screw::describe(FieldVisitor& v) {
                                     .if_empty = "no collar",
                                     .rare = true,
                                     .symbol = "d_c",
-                                    .when = "thread=trapezoidal&!efficiency",
+                                    .applies = thread == Thread::trapezoidal && !efficiency.given(),
                                     .serves = need::thread});
     v.quantity(nut_preload, {.key = "nut_preload",
                                 .label = "Nut preload",
