@@ -46,6 +46,9 @@ LimitRow::LimitRow(QWidget* parent) : QFrame(parent) {
     details_->setFocusPolicy(Qt::NoFocus);
     details_->hide();
     box->addWidget(details_);
+    settled_.setSingleShot(true);
+    settled_.setInterval(120);
+    connect(&settled_, &QTimer::timeout, this, &LimitRow::look_for_headroom);
 }
 
 void LimitRow::show_limit(const Limit& limit, UnitSystem units) {
@@ -63,18 +66,29 @@ void LimitRow::show_limit(const Limit& limit, UnitSystem units) {
 void LimitRow::set_open(bool open, const std::function<std::vector<QString>(const GoOn&)>& headroom) {
     // what was found before stays in its place, told apart, until it is found anew: nothing jumps while somebody types
     if (!open || !open_) headroom_.clear();
+    const bool opened = open && !open_;
     open_ = open;
-    if (open) {
-        work_.run(this, headroom, [this](std::vector<QString> found) {
-            headroom_ = std::move(found);
-            if (open_) fill_details();
-        });
+    headroom_of_ = open ? headroom : nullptr;
+    work_.drop();
+    if (opened) {
+        look_for_headroom();
+    } else if (open) {
+        settled_.start();
         fill_details();
     } else {
-        work_.stop();
+        settled_.stop();
     }
     details_->setVisible(open);
     update();
+}
+
+void LimitRow::look_for_headroom() {
+    if (!open_) return;
+    work_.run(this, headroom_of_, [this](std::vector<QString> found) {
+        headroom_ = std::move(found);
+        if (open_) fill_details();
+    });
+    fill_details();
 }
 
 void LimitRow::fill_details() {
@@ -99,18 +113,19 @@ void LimitRow::fill_details() {
                  .arg(theme().second.name());
     if (!limit_.remedy.empty())
         s += QStringLiteral("<p style='margin:0 0 5px 0'>%1</p>").arg(html(qs(limit_.remedy.in(units_))));
-    if (work_.running())
+    const bool coming = work_.running() || settled_.isActive();
+    if (coming)
         s += QStringLiteral("<p style='margin:2px 0 0 0;color:%1'>%2</p>")
                  .arg(theme().second.name(), tr("how far inputs may go is being reckoned…"));
     if (!headroom_.empty()) {
         const bool beyond = limit_.state != LimitState::fits;
-        if (!work_.running())
+        if (!coming)
             s += QStringLiteral("<p style='margin:2px 0 0 0;color:%1'>%2</p>")
                      .arg(theme().second.name(), beyond ? tr("back inside the policy's share with one of")
                                                         : tr("until the policy's share, one of"));
         const QString line =
-            work_.running() ? QStringLiteral("<p style='margin:0;color:%1'><s>%2</s></p>").arg(theme().third.name())
-                            : QStringLiteral("<p style='margin:0;color:%1'><b>%2</b></p>").arg(theme().accent.name());
+            coming ? QStringLiteral("<p style='margin:0;color:%1'><s>%2</s></p>").arg(theme().third.name())
+                   : QStringLiteral("<p style='margin:0;color:%1'><b>%2</b></p>").arg(theme().accent.name());
         for (const QString& h : headroom_) s += line.arg(html(h));
     }
     if (s != details_->text()) details_->setText(s);

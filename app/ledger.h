@@ -7,6 +7,7 @@
 #include <QFrame>
 #include <QLabel>
 #include <QPushButton>
+#include <QTimer>
 #include <map>
 
 class QVBoxLayout;
@@ -37,14 +38,17 @@ class LimitRow : public QFrame {
 
   private:
     void fill_details();
+    void look_for_headroom();
 
     Limit limit_;
     UnitSystem units_ = UnitSystem::si;
     QString key_;
     QLabel* details_;
+    std::function<std::vector<QString>(const GoOn&)> headroom_of_;
     std::vector<QString> headroom_;
+    QTimer settled_; // while somebody types the cores belong to what they watch
     bool open_ = false;
-    Background<std::vector<QString>> work_{std::chrono::milliseconds(3)}; // it runs at every key
+    Background<std::vector<QString>> work_{std::chrono::milliseconds(3)};
 };
 
 /// How many limits fit, are tight, are over, cannot be said: each with its sign.
