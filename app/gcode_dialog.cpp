@@ -2,6 +2,7 @@
 
 #include "app/theme.h"
 #include "app/widgets/choice.h"
+#include "app/words.h"
 #include "core/quantity/format.h"
 
 #include <QCoreApplication>
@@ -14,8 +15,6 @@
 namespace fulmox::app {
 
 namespace {
-
-QString qs(const std::string& s) { return QString::fromStdString(s); }
 
 // Shown after 200 ms; cancelling it cancels the work.
 class Progress {

@@ -3,6 +3,7 @@
 #include "app/theme.h"
 #include "app/widgets/note_line.h"
 #include "app/widgets/paint.h"
+#include "app/words.h"
 #include "core/match/headroom.h"
 #include "core/quantity/format.h"
 
@@ -18,8 +19,6 @@
 namespace fulmox::app {
 
 namespace {
-
-QString qs(const std::string& s) { return QString::fromStdString(s); }
 
 QString value_text(const Limit& l) {
     if (l.state == LimitState::cannot_say) return QObject::tr("cannot say");

@@ -1,6 +1,7 @@
 #include "app/quick_sums.h"
 
 #include "app/theme.h"
+#include "app/words.h"
 #include "core/load/load_model.h"
 #include "core/model/validate.h"
 #include "core/quantity/format.h"
@@ -11,8 +12,6 @@
 namespace fulmox::app {
 
 namespace {
-
-QString qs(const std::string& s) { return QString::fromStdString(s); }
 
 std::optional<double> value(const QLineEdit* e, Kind kind, const char* bare) {
     const auto r = read_quantity(e->text().toStdString(), kind, *find_unit(bare, kind));

@@ -4,6 +4,7 @@
 #include "app/storage.h"
 #include "app/theme.h"
 #include "app/widgets/paint.h"
+#include "app/words.h"
 #include "core/files/trace_file.h"
 #include "core/motion/trace.h"
 #include "core/quantity/format.h"
@@ -19,12 +20,6 @@
 #include <QVBoxLayout>
 
 namespace fulmox::app {
-
-namespace {
-
-QString qs(const std::string& s) { return QString::fromStdString(s); }
-
-} // namespace
 
 HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr(question), parent) {
     confirm_overwrite = [this](const QString& file) {

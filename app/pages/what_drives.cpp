@@ -5,6 +5,7 @@
 #include "app/widgets/figures.h"
 #include "app/widgets/inertia_view.h"
 #include "app/widgets/paint.h"
+#include "app/words.h"
 #include "core/quantity/format.h"
 
 #include <QFrame>
@@ -16,8 +17,6 @@
 namespace fulmox::app {
 
 namespace {
-
-QString qs(const std::string& s) { return QString::fromStdString(s); }
 
 // A layout with height for width takes every preferred height for a least one; this page shares out a fixed height.
 template <class Widget> class Level : public Widget {

@@ -6,6 +6,7 @@
 #include "app/widgets/inertia_view.h"
 #include "app/widgets/mechanism_gallery.h"
 #include "app/widgets/paint.h"
+#include "app/words.h"
 
 #include <QFrame>
 #include <QHBoxLayout>
@@ -17,8 +18,6 @@
 namespace fulmox::app {
 
 namespace {
-
-QString qs(const std::string& s) { return QString::fromStdString(s); }
 
 QString shape_of(const Body& b) {
     return std::visit(

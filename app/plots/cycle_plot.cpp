@@ -1,6 +1,7 @@
 #include "app/plots/cycle_plot.h"
 
 #include "app/theme.h"
+#include "app/words.h"
 #include "core/quantity/format.h"
 
 #include <cmath>
@@ -9,8 +10,6 @@
 namespace fulmox::app {
 
 namespace {
-
-QString qs(const std::string& s) { return QString::fromStdString(s); }
 
 constexpr std::array<Order, 4> channels{Order::position, Order::speed, Order::acceleration, Order::jerk};
 const char* name_of(std::size_t channel, bool rotary) {

@@ -1,6 +1,7 @@
 #include "app/plots/path_plot.h"
 
 #include "app/theme.h"
+#include "app/words.h"
 #include "core/quantity/format.h"
 
 #include <cmath>
@@ -8,9 +9,6 @@
 namespace fulmox::app {
 
 namespace {
-
-QString qs(const std::string& s) { return QString::fromStdString(s); }
-QString symbol(const Unit& u) { return QString::fromUtf8(u.symbol.data(), static_cast<qsizetype>(u.symbol.size())); }
 
 bool direct(const Document& d) { return d.has_axis() && motion_of(d.axis().mechanism).direct; }
 const Unit& speed_unit(const Document& d) {

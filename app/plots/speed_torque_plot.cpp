@@ -1,14 +1,12 @@
 #include "app/plots/speed_torque_plot.h"
 
 #include "app/theme.h"
+#include "app/words.h"
 #include "core/quantity/format.h"
 
 namespace fulmox::app {
 
 namespace {
-
-QString qs(const std::string& s) { return QString::fromStdString(s); }
-QString symbol(const Unit& u) { return QString::fromUtf8(u.symbol.data(), static_cast<qsizetype>(u.symbol.size())); }
 
 // Torque in the direction of motion; at rest its amount.
 double folded(const ShaftState& e, double direction) {

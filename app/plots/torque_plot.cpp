@@ -1,6 +1,7 @@
 #include "app/plots/torque_plot.h"
 
 #include "app/theme.h"
+#include "app/words.h"
 #include "core/quantity/format.h"
 
 #include <algorithm>
@@ -11,8 +12,6 @@
 namespace fulmox::app {
 
 namespace {
-
-QString qs(const std::string& s) { return QString::fromStdString(s); }
 
 // Calls f(time in the cycle, state) along the cycle, at so many points after the first of each span that moves. Turns
 // that are alike are gone through one by one as long as they are few; of many, instants spread over all of them fill
@@ -76,8 +75,6 @@ template <class F> void along_thinned(const Demand& d, F&& f) {
     });
     give();
 }
-QString symbol(const Unit& u) { return QString::fromUtf8(u.symbol.data(), static_cast<qsizetype>(u.symbol.size())); }
-
 } // namespace
 
 TorquePlot::TorquePlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {

@@ -1,17 +1,12 @@
 #include "app/schematic/schematic.h"
 #include "app/theme.h"
+#include "app/words.h"
 #include "core/quantity/format.h"
 
 #include <QPainterPath>
 #include <cmath>
 
 namespace fulmox::app {
-
-namespace {
-
-QString qs(const std::string& s) { return QString::fromStdString(s); }
-
-} // namespace
 
 // The drawing is made along a horizontal axis (x along the travel, y across) and turned by the inclination. The axial
 // direction is to scale; diameters are enlarged where they would be hairlines.

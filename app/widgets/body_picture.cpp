@@ -2,6 +2,7 @@
 
 #include "app/theme.h"
 #include "app/widgets/paint.h"
+#include "app/words.h"
 #include "core/load/bodies.h"
 #include "core/quantity/format.h"
 
@@ -11,8 +12,6 @@
 namespace fulmox::app {
 
 namespace {
-
-QString qs(const std::string& s) { return QString::fromStdString(s); }
 
 // What a body looks like: across is seen along the axis it turns about, from the side the axis stands upright. Metres.
 struct Outline2 {

@@ -1,6 +1,7 @@
 #include "app/widgets/figures.h"
 
 #include "app/theme.h"
+#include "app/words.h"
 #include "core/quantity/format.h"
 
 #include <QGridLayout>
@@ -11,8 +12,6 @@
 namespace fulmox::app {
 
 namespace {
-
-QString qs(const std::string& s) { return QString::fromStdString(s); }
 
 const Figure* find_figure(Document& d, const QString& key) {
     return d.has_axis() ? d.assessment().figure(key.toStdString()) : nullptr;

@@ -2,6 +2,7 @@
 
 #include "app/theme.h"
 #include "app/widgets/choice.h"
+#include "app/words.h"
 #include "core/quantity/format.h"
 
 #include <QAction>
@@ -37,8 +38,6 @@ void clear(QLayout* layout) {
         delete item;
     }
 }
-
-QString qs(const std::string& s) { return QString::fromStdString(s); }
 
 // The value in other units than the one typed, or what an empty field means.
 QString converted_text(const FieldRef& f, UnitSystem system) {

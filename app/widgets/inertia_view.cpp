@@ -2,6 +2,7 @@
 
 #include "app/theme.h"
 #include "app/widgets/paint.h"
+#include "app/words.h"
 #include "core/quantity/format.h"
 
 #include <QPainter>
@@ -11,7 +12,6 @@ namespace fulmox::app {
 
 namespace {
 
-QString qs(const std::string& s) { return QString::fromStdString(s); }
 constexpr int row_height = 27;
 constexpr int school_height = 18;
 

@@ -3,6 +3,7 @@
 #include "app/theme.h"
 #include "app/widgets/padded.h"
 #include "app/widgets/paint.h"
+#include "app/words.h"
 #include "core/match/candidates.h"
 #include "core/quantity/format.h"
 
@@ -17,7 +18,6 @@ namespace fulmox::app {
 
 namespace {
 
-QString qs(const std::string& s) { return QString::fromStdString(s); }
 constexpr int sort_role = Qt::UserRole + 1;
 constexpr int state_role = Qt::UserRole + 2;
 

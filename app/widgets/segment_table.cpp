@@ -3,6 +3,7 @@
 #include "app/theme.h"
 #include "app/widgets/padded.h"
 #include "app/widgets/quantity_edit.h"
+#include "app/words.h"
 #include "core/quantity/format.h"
 
 #include <QHeaderView>
@@ -12,7 +13,6 @@ namespace fulmox::app {
 
 namespace {
 
-QString qs(const std::string& s) { return QString::fromStdString(s); }
 QString or_question(const QuantityBase& q) { return q.given() ? qs(q.text) : QStringLiteral("?"); }
 QString target(Reference r) { return r == Reference::target ? QObject::tr("to ") : QString(); }
 

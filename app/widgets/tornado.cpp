@@ -1,6 +1,7 @@
 #include "app/widgets/tornado.h"
 
 #include "app/theme.h"
+#include "app/words.h"
 #include "core/quantity/format.h"
 
 #include <QMouseEvent>
@@ -13,8 +14,6 @@ namespace {
 
 constexpr int row_height = 24;
 constexpr int head = 22;
-QString qs(const std::string& s) { return QString::fromStdString(s); }
-
 } // namespace
 
 Tornado::Tornado(Document& document, QWidget* parent) : QWidget(parent), document_(document) {

@@ -216,9 +216,9 @@ class Account {
         const double from = s.piece.position(s.start - s.piece.start);
         const double to = s.piece.position(s.start + s.duration - s.piece.start);
         double low = std::min(from, to), high = std::max(from, to);
-        constexpr double pi = std::numbers::pi;
+        constexpr double half_turn = std::numbers::pi;
         if (m.path != LoadModel::Path::winder) {
-            const double turns = std::floor(low / (2 * pi)) * 2 * pi; // each turn pulls like the one before it
+            const double turns = std::floor(low / (2 * half_turn)) * 2 * half_turn; // each turn pulls like the one before it
             low -= turns;
             high -= turns;
         }
@@ -240,7 +240,7 @@ class Account {
         else if (m.path == LoadModel::Path::winder)
             return;
         for (const double best : {most, -most}) {
-            const double next = best + std::ceil((low - best) / pi) * pi;
+            const double next = best + std::ceil((low - best) / half_turn) * half_turn;
             if (next < high) at(next);
         }
     }

@@ -14,12 +14,10 @@ using std::numbers::pi;
 
 namespace {
 
-double or_zero(const QuantityBase& q) { return q.given() ? q.si : 0; }
-
 void set_losses(LoadModel& m, const Losses& l) {
     m.efficiency_forward = l.efficiency.si;
     m.efficiency_backward = backward_or(l.efficiency_back, l.efficiency.si);
-    m.shaft_drag = or_zero(l.drag);
+    m.shaft_drag = l.drag.value_or(0);
 }
 
 // m g e sin δ cos(θ + φ − θ_h), as parts of cos θ and sin θ
@@ -37,7 +35,7 @@ struct Builder {
 
     void operator()(const Screw& s) {
         m.radius = screw_radius(s);
-        m.own_inertia += s.turns == ScrewTurns::screw ? screw_inertia(s) : or_zero(s.nut_inertia);
+        m.own_inertia += s.turns == ScrewTurns::screw ? screw_inertia(s) : s.nut_inertia.value_or(0);
         const Efficiency e = screw_efficiency(s, false);
         m.efficiency_forward = e.forward;
         m.efficiency_backward = e.backward;
@@ -45,39 +43,39 @@ struct Builder {
     }
     void operator()(const RackPinion& r) {
         m.radius = r.teeth.si * r.module.si / 2 / (r.cut == Teeth::helical ? std::cos(r.helix.si) : 1.0);
-        m.own_inertia += or_zero(r.pinion_inertia);
+        m.own_inertia += r.pinion_inertia.value_or(0);
         set_losses(m, r.losses);
     }
     void operator()(const BeltDrive& b) {
         m.radius = b.teeth.si * b.pitch.si / (2 * pi);
         const double k = b.idler_diameter.given() ? m.radius / (b.idler_diameter.si / 2) : 1;
-        m.own_inertia += or_zero(b.pulley_inertia) + b.idlers.si * or_zero(b.idler_inertia) * k * k +
-                         or_zero(b.belt_mass) * m.radius * m.radius;
+        m.own_inertia += b.pulley_inertia.value_or(0) + b.idlers.si * b.idler_inertia.value_or(0) * k * k +
+                         b.belt_mass.value_or(0) * m.radius * m.radius;
         set_losses(m, b.losses);
     }
     void operator()(const LinearMotor&) { m.radius = 1; }
     void operator()(const FreeForm& f) {
         m.radius = f.moves == FreeMotion::linear ? f.travel.si / (2 * pi) : 1;
-        m.own_inertia += or_zero(f.inertia);
-        m.drag += or_zero(f.friction_torque) / m.radius;
-        m.constant += or_zero(f.constant_torque) / m.radius;
+        m.own_inertia += f.inertia.value_or(0);
+        m.drag += f.friction_torque.value_or(0) / m.radius;
+        m.constant += f.constant_torque.value_or(0) / m.radius;
         set_losses(m, f.losses);
     }
     void operator()(const Conveyor& c) {
-        const double t = or_zero(c.belt_thickness);
+        const double t = c.belt_thickness.value_or(0);
         m.radius = c.pulley_diameter.si / 2 + t / 2;
         const double roller = c.roller_diameter.given() ? c.roller_diameter.si / 2 : c.pulley_diameter.si / 2;
         const double k = m.radius / (roller + t / 2);
-        m.own_inertia += (1 + c.pulleys.si) * or_zero(c.pulley_inertia) +
-                         c.rollers.si * or_zero(c.roller_inertia) * k * k + or_zero(c.belt_mass) * m.radius * m.radius;
-        m.drag += or_zero(c.belt_drag);
+        m.own_inertia += (1 + c.pulleys.si) * c.pulley_inertia.value_or(0) +
+                         c.rollers.si * c.roller_inertia.value_or(0) * k * k + c.belt_mass.value_or(0) * m.radius * m.radius;
+        m.drag += c.belt_drag.value_or(0);
         set_losses(m, c.losses);
     }
     void operator()(const FeedRolls& f) {
         m.radius = f.roll_diameter.si / 2;
         const double k = f.follower_diameter.given() ? f.roll_diameter.si / f.follower_diameter.si : 1;
-        m.own_inertia += or_zero(f.roll_inertia) + or_zero(f.follower_inertia) * k * k;
-        m.constant += or_zero(f.tension);
+        m.own_inertia += f.roll_inertia.value_or(0) + f.follower_inertia.value_or(0) * k * k;
+        m.constant += f.tension.value_or(0);
         m.tension = true;
         set_losses(m, f.losses);
     }
@@ -89,50 +87,50 @@ struct Builder {
         m.web_sign = w.winds == WindsTo::winds ? 1 : -1;
         m.constant = m.web_sign * w.tension.si;
         m.tension = true;
-        m.own_inertia += or_zero(w.core_inertia);
+        m.own_inertia += w.core_inertia.value_or(0);
         set_losses(m, w.losses);
     }
     void operator()(const Hoist& h) {
         m.radius = h.drum_diameter.si / 2 / h.falls.si;
-        m.own_inertia += or_zero(h.drum_inertia);
+        m.own_inertia += h.drum_inertia.value_or(0);
         m.sin_inclination = 1;
         m.cos_inclination = 0;
         set_losses(m, h.losses);
     }
     void operator()(const RotaryTable& t) {
-        swing = machine.site.gravity.si * std::sin(or_zero(t.tilt));
-        horizontal_at = or_zero(t.horizontal_at);
-        m.own_inertia += or_zero(t.table_inertia);
-        rotary_payload(or_zero(t.payload_radius));
-        m.drag += or_zero(t.friction_torque);
+        swing = machine.site.gravity.si * std::sin(t.tilt.value_or(0));
+        horizontal_at = t.horizontal_at.value_or(0);
+        m.own_inertia += t.table_inertia.value_or(0);
+        rotary_payload(t.payload_radius.value_or(0));
+        m.drag += t.friction_torque.value_or(0);
         set_losses(m, t.losses);
     }
     void operator()(const Arm& a) {
         swing = machine.site.gravity.si;
-        horizontal_at = or_zero(a.horizontal_at);
-        const double mass = or_zero(a.arm_mass);
-        const double centre = or_zero(a.arm_centre);
+        horizontal_at = a.horizontal_at.value_or(0);
+        const double mass = a.arm_mass.value_or(0);
+        const double centre = a.arm_centre.value_or(0);
         m.own_inertia += a.arm_inertia.given() ? a.arm_inertia.si : mass * std::pow(2 * centre, 2) / 3;
         add_swing(m.swing_cos, m.swing_sin, mass * centre * swing, -horizontal_at);
         rotary_payload(a.payload_radius.si);
-        m.drag += or_zero(a.friction_torque);
+        m.drag += a.friction_torque.value_or(0);
         set_losses(m, a.losses);
     }
     void operator()(const SliderCrank& s) {
         m.path = LoadModel::Path::crank;
         m.crank = s.crank.si;
         m.rod = s.rod.si;
-        m.own_inertia += or_zero(s.crank_inertia);
+        m.own_inertia += s.crank_inertia.value_or(0);
         set_losses(m, s.losses);
     }
     void operator()(const ScotchYoke& s) {
         m.path = LoadModel::Path::yoke;
         m.crank = s.crank.si;
-        m.own_inertia += or_zero(s.crank_inertia);
+        m.own_inertia += s.crank_inertia.value_or(0);
         set_losses(m, s.losses);
     }
     void operator()(const Fan& f) {
-        m.own_inertia += or_zero(f.rotor_inertia);
+        m.own_inertia += f.rotor_inertia.value_or(0);
         m.fan = f.reference_torque.si / (f.reference_speed.si * f.reference_speed.si);
         set_losses(m, f.losses);
     }
@@ -220,7 +218,7 @@ double fastest_angle(const LoadModel& m) {
 std::vector<RidingPart> riding_parts(const Axis& axis) {
     const auto* belt = std::get_if<BeltDrive>(&axis.mechanism);
     if (!belt || belt->motor_seat != MotorSeat::rides) return {};
-    return {{"riding", "Riding motor", belt->riding_mass.given() ? belt->riding_mass.si : or_zero(axis.motor.mass)}};
+    return {{"riding", "Riding motor", belt->riding_mass.given() ? belt->riding_mass.si : axis.motor.mass.value_or(0)}};
 }
 
 LoadModel load_model(const Machine& machine, const Axis& axis, double web) {

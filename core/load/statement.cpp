@@ -14,8 +14,6 @@ namespace {
 
 std::string pieces(double n) { return format_number(n) + (n == 1 ? " piece" : " pieces"); }
 
-double or_zero(const QuantityBase& q) { return q.given() ? q.si : 0; }
-
 // Squares of dx/dθ over a stretch of the coordinate: largest and smallest; the same twice for a straight path.
 std::pair<double, double> squared_radius(const LoadModel& m, double low, double high) {
     const auto squared = [&](double q) { return std::pow(path_at(m, q).first, 2); };
@@ -61,7 +59,7 @@ class Statement {
 
     void operator()(const Screw& s) {
         if (s.turns == ScrewTurns::nut) {
-            shaft("nut", "Nut and pulley", "given", or_zero(s.nut_inertia));
+            shaft("nut", "Nut and pulley", "given", s.nut_inertia.value_or(0));
             return;
         }
         const double d = body_diameter(s);
@@ -72,30 +70,30 @@ class Statement {
                 "solid cylinder about its axis"));
         shaft("screw", "Screw", size(s.diameter.si, s.length.si), screw_inertia(s), std::move(w));
     }
-    void operator()(const RackPinion& r) { shaft("pinion", "Pinion", "given", or_zero(r.pinion_inertia)); }
+    void operator()(const RackPinion& r) { shaft("pinion", "Pinion", "given", r.pinion_inertia.value_or(0)); }
     void operator()(const BeltDrive& b) {
         shaft("pulley", b.loop == Loop::chain ? "Driving sprocket" : "Driving pulley", "given",
-            or_zero(b.pulley_inertia));
+            b.pulley_inertia.value_or(0));
         const double k = b.idler_diameter.given() ? m_.radius / (b.idler_diameter.si / 2) : 1;
-        geared("idlers", "Idlers", b.idlers.si, or_zero(b.idler_inertia), k);
-        running(b.loop == Loop::chain ? "Chain" : "Belt", or_zero(b.belt_mass));
+        geared("idlers", "Idlers", b.idlers.si, b.idler_inertia.value_or(0), k);
+        running(b.loop == Loop::chain ? "Chain" : "Belt", b.belt_mass.value_or(0));
     }
     void operator()(const LinearMotor&) {}
-    void operator()(const FreeForm& f) { shaft("free", "Inertia", "given", or_zero(f.inertia)); }
+    void operator()(const FreeForm& f) { shaft("free", "Inertia", "given", f.inertia.value_or(0)); }
     void operator()(const Conveyor& c) {
-        shaft("pulley", "Pulleys", pieces(1 + c.pulleys.si), (1 + c.pulleys.si) * or_zero(c.pulley_inertia));
-        const double t = or_zero(c.belt_thickness);
+        shaft("pulley", "Pulleys", pieces(1 + c.pulleys.si), (1 + c.pulleys.si) * c.pulley_inertia.value_or(0));
+        const double t = c.belt_thickness.value_or(0);
         const double roller = (c.roller_diameter.given() ? c.roller_diameter.si : c.pulley_diameter.si) / 2 + t / 2;
-        geared("rollers", "Rollers", c.rollers.si, or_zero(c.roller_inertia), m_.radius / roller);
-        running("Belt", or_zero(c.belt_mass));
+        geared("rollers", "Rollers", c.rollers.si, c.roller_inertia.value_or(0), m_.radius / roller);
+        running("Belt", c.belt_mass.value_or(0));
     }
     void operator()(const FeedRolls& f) {
-        shaft("roll", "Driven roll", "given", or_zero(f.roll_inertia));
-        geared("follower", "Follower", 1, or_zero(f.follower_inertia),
+        shaft("roll", "Driven roll", "given", f.roll_inertia.value_or(0));
+        geared("follower", "Follower", 1, f.follower_inertia.value_or(0),
             f.follower_diameter.given() ? f.roll_diameter.si / f.follower_diameter.si : 1);
     }
     void operator()(const Winder& w) {
-        shaft("core", "Core", "given", or_zero(w.core_inertia));
+        shaft("core", "Core", "given", w.core_inertia.value_or(0));
         const double outer = w.roll_diameter.si / 2;
         const double ring = m_.wound * (std::pow(outer, 4) - std::pow(m_.core_radius, 4));
         Working line;
@@ -106,11 +104,11 @@ class Statement {
         shaft("web", "Wound web, full roll", length(w.roll_diameter.si), ring, std::move(line));
         lighter_ += ring;
     }
-    void operator()(const Hoist& h) { shaft("drum", "Drum", "given", or_zero(h.drum_inertia)); }
-    void operator()(const RotaryTable& t) { shaft("table", "Table", "given", or_zero(t.table_inertia)); }
+    void operator()(const Hoist& h) { shaft("drum", "Drum", "given", h.drum_inertia.value_or(0)); }
+    void operator()(const RotaryTable& t) { shaft("table", "Table", "given", t.table_inertia.value_or(0)); }
     void operator()(const Arm& a) {
-        const double mass = or_zero(a.arm_mass);
-        const double reach = 2 * or_zero(a.arm_centre);
+        const double mass = a.arm_mass.value_or(0);
+        const double reach = 2 * a.arm_centre.value_or(0);
         if (a.arm_inertia.given()) return shaft("arm", "Arm", "given", a.arm_inertia.si);
         Working w;
         if (working_ && mass > 0)
@@ -118,9 +116,9 @@ class Statement {
                 mass * reach * reach / 3, Kind::inertia, "rod about its end"));
         shaft("arm", "Arm", mass > 0 ? kilogram(mass) : "", mass * reach * reach / 3, std::move(w));
     }
-    void operator()(const SliderCrank& s) { shaft("crank", "Crank", "given", or_zero(s.crank_inertia)); }
-    void operator()(const ScotchYoke& s) { shaft("crank", "Crank", "given", or_zero(s.crank_inertia)); }
-    void operator()(const Fan& f) { shaft("impeller", "Impeller", "given", or_zero(f.rotor_inertia)); }
+    void operator()(const SliderCrank& s) { shaft("crank", "Crank", "given", s.crank_inertia.value_or(0)); }
+    void operator()(const ScotchYoke& s) { shaft("crank", "Crank", "given", s.crank_inertia.value_or(0)); }
+    void operator()(const Fan& f) { shaft("impeller", "Impeller", "given", f.rotor_inertia.value_or(0)); }
 
   private:
     const Machine& machine_;

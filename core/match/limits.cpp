@@ -13,7 +13,6 @@ namespace fulmox {
 
 namespace {
 
-constexpr double nan = std::numeric_limits<double>::quiet_NaN();
 constexpr const char* practice = "common practice, no source";
 
 void cannot(Limit& l, Text why) {
@@ -371,7 +370,7 @@ std::vector<Limit> judge_all(const LimitInput& in, const Waiting& waiting) {
         l.key = row.key;
         l.label = row.label;
         l.kind = row.kind;
-        l.used = l.allowed = nan;
+        l.used = l.allowed = std::nan("");
         if (blocked)
             cannot(l, waiting.words(row.needs));
         else if (row.of_motor && !has_motor(in))

@@ -8,7 +8,7 @@ namespace fulmox {
 namespace {
 
 // Columns of a dimension: length, mass, time, current, temperature, angle.
-constexpr std::array table{
+constexpr std::array kinds{
     KindInfo{Kind::number, "number", {}, "1"},
     KindInfo{Kind::length, "length", {1}, "m"},
     KindInfo{Kind::angle, "angle", {0, 0, 0, 0, 0, 1}, "rad"},
@@ -52,20 +52,20 @@ constexpr std::array table{
     KindInfo{Kind::charge, "charge", {0, 0, 1, 1}, "C"},
 };
 
-static_assert(table.size() == static_cast<std::size_t>(Kind::illegal));
+static_assert(kinds.size() == static_cast<std::size_t>(Kind::illegal));
 
 consteval bool ordered() {
-    for (std::size_t i = 0; i < table.size(); ++i)
-        if (table[i].kind != static_cast<Kind>(i)) return false;
+    for (std::size_t i = 0; i < kinds.size(); ++i)
+        if (kinds[i].kind != static_cast<Kind>(i)) return false;
     return true;
 }
-static_assert(ordered(), "the table follows the order of the enumeration");
+static_assert(ordered(), "the kinds follows the order of the enumeration");
 
 } // namespace
 
-const KindInfo& info(Kind kind) { return table.at(static_cast<std::size_t>(kind)); }
+const KindInfo& info(Kind kind) { return kinds.at(static_cast<std::size_t>(kind)); }
 
-int kind_count() { return static_cast<int>(table.size()); }
+int kind_count() { return static_cast<int>(kinds.size()); }
 
 std::string Dimension::symbol() const {
     static constexpr std::array<const char*, 10> digits{"⁰", "¹", "²", "³", "⁴", "⁵", "⁶", "⁷", "⁸", "⁹"};

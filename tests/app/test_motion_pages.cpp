@@ -27,13 +27,6 @@ QString written(const QTemporaryDir& folder, const char* name, const std::string
     return file;
 }
 
-QString said(Window& w) {
-    QString out;
-    for (QLabel* l : w.window.findChildren<QLabel*>())
-        if (l->isVisible() && l->objectName() == QStringLiteral("problem")) out += l->text();
-    return out;
-}
-
 MoveInTime& first_move(Machine& m) { return std::get<MoveInTime>(m.axes[0].cycle.segments[0].what); }
 
 } // namespace

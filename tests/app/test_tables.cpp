@@ -32,13 +32,6 @@ QuantityEdit* open_cell(SegmentTable* table, int row, int column) {
     return open;
 }
 
-QString said(Window& w) {
-    QString out;
-    for (QLabel* l : w.window.findChildren<QLabel*>())
-        if (l->isVisible() && l->objectName() == QStringLiteral("problem")) out += l->text();
-    return out;
-}
-
 // Rows of a table of numbers under a header row in quotes.
 std::vector<std::vector<double>> numbers(const QString& csv) {
     std::vector<std::vector<double>> out;

@@ -10,6 +10,7 @@
 #include "tests/catch.h"
 #include <QApplication>
 #include <QElapsedTimer>
+#include <QLabel>
 #include <QTemporaryDir>
 #include <QTest>
 #include <string>
@@ -114,5 +115,13 @@ struct Window {
     }
     const Screw& screw() { return std::get<Screw>(document().axis().mechanism); }
 };
+
+/// What the pages complain of at the moment.
+inline QString said(Window& w) {
+    QString out;
+    for (QLabel* l : w.window.findChildren<QLabel*>())
+        if (l->isVisible() && l->objectName() == QStringLiteral("problem")) out += l->text();
+    return out;
+}
 
 } // namespace fulmox::testing

@@ -1,6 +1,7 @@
 #include "core/demand/closed_form.h"
 #include "core/demand/demand.h"
 #include "tests/demo.h"
+#include "tests/mechanisms.h"
 #include "tests/mechanism_texts.h"
 
 #include <cmath>
@@ -11,8 +12,6 @@ using namespace fulmox;
 using namespace fulmox::testing;
 
 namespace {
-
-Demand demand_of(const Machine& m) { return demand(load_model(m, m.axes[0]), plan(m.axes[0].cycle).motion, m.axes[0]); }
 
 // A bare vertical screw: 40 kg, 10 mm lead, no friction, given efficiency.
 Machine plain(const char* efficiency, const char* back, const char* inclination = "90 deg") {

@@ -13,10 +13,10 @@ using Catch::Matchers::Contains;
 
 namespace {
 
-const Motion line{false, false, false, Motion::carriage};
+const Motion straight{false, false, false, Motion::carriage};
 const Motion about{true, false, false, 0};
 
-std::string why(const std::string& text, const Motion& m = line) {
+std::string why(const std::string& text, const Motion& m = straight) {
     const auto r = read_trace(text, m);
     REQUIRE(!r);
     return "line " + std::to_string(r.error().line) + ": " + r.error().message;
@@ -52,7 +52,7 @@ TEST_CASE("a trace of constant acceleration comes back within 1 %, noise and une
             text += std::to_string(t * 1e3) + "," + std::to_string((1.5 * t * t + noise(random)) * 1e3) + "\n";
             t += 0.002 * (even ? 1 : jitter(random));
         }
-        auto r = read_trace(text, line);
+        auto r = read_trace(text, straight);
         REQUIRE(r);
         r->trace.window = Quantity<Kind::time>("200 ms");
         // from the first instant to the last, between the samples too
@@ -72,7 +72,7 @@ TEST_CASE("a trace of velocity gives position and acceleration, and one of a law
         const double t = i / 400.0;
         text += std::to_string(t) + ";" + std::to_string(200 * (1 - std::cos(2 * M_PI * t))) + "\n";
     }
-    const auto r = read_trace(text, line);
+    const auto r = read_trace(text, straight);
     REQUIRE(r);
     CHECK(r->trace.of == TraceOf::velocity);
     const auto pieces = trace_pieces(r->trace);
@@ -101,7 +101,7 @@ TEST_CASE("a trace of velocity gives position and acceleration, and one of a law
 
 TEST_CASE("headers, separators, decimal commas, line ends and comments are read as stated") {
     const auto semicolon = read_trace(
-        "\xEF\xBB\xBF# a comment\r\nTime (s);Position/mm\r\n0;1,5\r\n0,1;2,5\r\n0,2;3\r\n0,3;4\r\n0,4;5\r\n", line);
+        "\xEF\xBB\xBF# a comment\r\nTime (s);Position/mm\r\n0;1,5\r\n0,1;2,5\r\n0,2;3\r\n0,3;4\r\n0,4;5\r\n", straight);
     REQUIRE(semicolon);
     CHECK(semicolon->trace.samples.at(0, 1) == Approx(0.0015));
     CHECK(semicolon->trace.samples.at(1, 0) == Approx(0.1));
@@ -112,7 +112,7 @@ TEST_CASE("headers, separators, decimal commas, line ends and comments are read 
     CHECK(tabs->trace.samples.at(0, 0) == 0); // time begins at 0
     CHECK(tabs->trace.samples.at(2, 1) == Approx(M_PI));
     CHECK_THAT(tabs->notes.at(0), Contains("current"));
-    const auto spaced = read_trace("t [s], x [in]\n0,1\n1,2\n2,3\n3,4\n4,5", line);
+    const auto spaced = read_trace("t [s], x [in]\n0,1\n1,2\n2,3\n3,4\n4,5", straight);
     REQUIRE(spaced);
     CHECK(spaced->trace.samples.at(3, 1) == Approx(0.1016));
 }
@@ -143,10 +143,10 @@ TEST_CASE("motion goes out as CSV and comes back") {
     Machine m = machine_with("belt");
     for (Segment& each : m.axes[0].cycle.segments) each.payload = {}; // a trace carries one
     const Demand d = demand_of(m);
-    const Trajectory t = plan(m.axes[0].cycle, line).motion;
-    const std::string csv = motion_csv(t, line, &d, 0.001);
+    const Trajectory t = plan(m.axes[0].cycle, straight).motion;
+    const std::string csv = motion_csv(t, straight, &d, 0.001);
     CHECK(csv.starts_with("time [s],position [mm],velocity [m/s]"));
-    auto r = read_trace(csv, line);
+    auto r = read_trace(csv, straight);
     REQUIRE(r);
     CHECK(r->trace.samples.rows() == 1701);
     Machine again = m;

@@ -2,6 +2,7 @@
 #include "core/demand/closed_form.h"
 #include "core/match/headroom.h"
 #include "tests/demo.h"
+#include "tests/mechanisms.h"
 
 #include <cmath>
 #include <rapidcheck.h>
@@ -54,8 +55,6 @@ Machine random_axis() {
     a.cycle.segments.push_back(move(-d, random(300, 2000, 1e-3)));
     return m;
 }
-
-Demand demand_of(const Machine& m) { return demand(load_model(m, m.axes[0]), plan(m.axes[0].cycle).motion, m.axes[0]); }
 
 bool close(double a, double b, double relative = 1e-9) {
     return std::abs(a - b) <= relative * std::max(std::abs(a), std::abs(b)) + 1e-12;
