@@ -122,8 +122,8 @@ std::optional<Judged> judge_file(const std::string& path, bool workings) {
     return out;
 }
 
-int assess_file(const std::string& path, bool json) {
-    const auto judged = judge_file(path, true);
+int assess_file(const std::string& path, bool json, bool workings) {
+    const auto judged = judge_file(path, json || workings);
     if (!judged) return bad_input;
     // what is suspicious of the axes stands in the report itself
     for (const Problem& p : judged->problems)
@@ -132,7 +132,7 @@ int assess_file(const std::string& path, bool json) {
         if (p.severity != Severity::error && !judged->assessed(p)) say(path, p);
     std::cout << (json ? assessment_json(judged->project.machine, judged->axes, judged->project.problems,
                              [&](const std::string& pointer) { return judged->line(pointer); })
-                       : harmless(assessment_text(judged->project.machine, judged->axes)));
+                       : harmless(assessment_text(judged->project.machine, judged->axes, workings)));
     return judged->wrong ? bad_input : judged->exceeded ? limit_exceeded : all_fit;
 }
 
@@ -188,10 +188,13 @@ int run(int argc, char** argv) {
     app.require_subcommand(1);
 
     std::string file;
-    bool json = false;
+    bool json = false, workings = false;
     auto* assess_command = app.add_subcommand("assess", "All results and limits of every axis");
     assess_command->add_option("FILE", file, "Project, *.fulmox; - reads the standard input")->required();
     assess_command->add_flag("--json", json, "As JSON: SI values with units, stable keys");
+
+    assess_command->add_flag(
+        "--working", workings, "With the working of every limit and figure; the JSON has them always");
 
     auto* validate_command = app.add_subcommand("validate", "Checks a project file and says where it is wrong");
     validate_command->add_option("FILE", file, "Project, *.fulmox; - reads the standard input")->required();
@@ -218,7 +221,7 @@ int run(int argc, char** argv) {
         return app.exit(e) == 0 ? all_fit : bad_input;
     }
     try {
-        if (*assess_command) return assess_file(file, json);
+        if (*assess_command) return assess_file(file, json, workings);
         if (*validate_command) return validate_file(file);
         if (*schema_command) {
             std::cout << project_schema();

@@ -60,6 +60,8 @@ struct Span {
     double lasting() const { return duration * times; }
 };
 
+inline double sign(double x) { return x > 0 ? 1 : x < 0 ? -1 : 0; }
+
 /// The shaft at time t within the span (one-sided at its ends).
 ShaftState evaluate(const LoadModel& m, const Span& s, double t);
 

@@ -8,8 +8,6 @@ namespace fulmox {
 
 namespace {
 
-double sign(double x) { return x > 0 ? 1 : x < 0 ? -1 : 0; }
-
 template <std::size_t N> struct Kinematics {
     using Row = std::array<double, N>;
     Row speed, acceleration;           // of the mechanism's shaft

@@ -16,9 +16,7 @@ using std::numbers::pi;
 
 namespace {
 
-double sign(double x) { return x > 0 ? 1 : x < 0 ? -1 : 0; }
-
-template <class F> double root(F&& f, double a, double b, double fa, double fb) {
+template <class F> double sign_change(F&& f, double a, double b, double fa, double fb) {
     std::uintmax_t most = 60;
     const auto [lo, hi] =
         boost::math::tools::toms748_solve(f, a, b, fa, fb, boost::math::tools::eps_tolerance<double>(50), most);
@@ -39,7 +37,8 @@ SpanNodes make_nodes() {
         n.weight[i] = n.weight[other] = 1 / (span_node_count * order * p * p);
     };
     for (std::size_t k = 1; k < zeros.size(); ++k)
-        put(span_node_count / 2 + k - 1, root(slope, zeros[k - 1], zeros[k], slope(zeros[k - 1]), slope(zeros[k])));
+        put(span_node_count / 2 + k - 1,
+            sign_change(slope, zeros[k - 1], zeros[k], slope(zeros[k - 1]), slope(zeros[k])));
     put(span_node_count - 1, 1);
     return n;
 }
@@ -76,7 +75,7 @@ void Sweep::add_places(const Span& whole, std::vector<double>& edges) const {
         const double from = edges[i - 1], to = edges[i];
         for (int k = 1; k < parts; ++k) {
             const double level = a * std::pow(b / a, static_cast<double>(k) / parts);
-            edges.push_back(root([&](double t) { return squared(t) - level; }, from, to, a - level, b - level));
+            edges.push_back(sign_change([&](double t) { return squared(t) - level; }, from, to, a - level, b - level));
         }
     }
     std::sort(edges.begin(), edges.end());
@@ -96,8 +95,8 @@ void Sweep::add_dead_centres(const Span& whole, std::vector<double>& edges) cons
         double centre = first + std::ceil((low - first) / pi) * pi;
         for (; centre < high; centre += pi)
             if (centre > low && (q0 - centre) * (q1 - centre) < 0)
-                edges.push_back(
-                    p.start + root([&](double t) { return p.position(t) - centre; }, t0, t1, q0 - centre, q1 - centre));
+                edges.push_back(p.start + sign_change([&](double t) { return p.position(t) - centre; }, t0, t1,
+                                              q0 - centre, q1 - centre));
     }
     std::sort(edges.begin(), edges.end());
 }

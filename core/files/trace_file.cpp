@@ -63,7 +63,7 @@ Header header_of(std::string_view cell) {
     return h;
 }
 
-bool number(std::string_view cell, bool decimal_comma, double& out) {
+bool read_number(std::string_view cell, bool decimal_comma, double& out) {
     char small[64];
     if (decimal_comma && cell.find(',') != std::string_view::npos) {
         if (cell.size() >= sizeof small) return false;
@@ -168,7 +168,7 @@ Result<TraceRead, Problem> read_trace(std::string_view text, const Motion& motio
                               : ""));
         double values[2];
         for (int k = 0; k < 2; ++k)
-            if (!number(found[k], decimal_comma, values[k]))
+            if (!read_number(found[k], decimal_comma, values[k]))
                 return no("found \"" + std::string(found[k].substr(0, 30)) + "\" for the " +
                           (k == 0 ? "time" : "value") + "; allowed is a finite number");
         comma_seen = comma_seen || (decimal_comma && found[1].find(',') != std::string_view::npos);

@@ -26,7 +26,7 @@ void add_swing(double& cos_part, double& sin_part, double moment, double phase) 
     sin_part -= moment * std::sin(phase);
 }
 
-struct Builder {
+struct LoadBuilder {
     const Axis& axis;
     const Machine& machine;
     LoadModel& m;
@@ -67,7 +67,8 @@ struct Builder {
         const double roller = c.roller_diameter.given() ? c.roller_diameter.si / 2 : c.pulley_diameter.si / 2;
         const double k = m.radius / (roller + t / 2);
         m.own_inertia += (1 + c.pulleys.si) * c.pulley_inertia.value_or(0) +
-                         c.rollers.si * c.roller_inertia.value_or(0) * k * k + c.belt_mass.value_or(0) * m.radius * m.radius;
+                         c.rollers.si * c.roller_inertia.value_or(0) * k * k +
+                         c.belt_mass.value_or(0) * m.radius * m.radius;
         m.drag += c.belt_drag.value_or(0);
         set_losses(m, c.losses);
     }
@@ -248,7 +249,7 @@ LoadModel load_model(const Machine& machine, const Axis& axis, double web) {
         m.viscous = l.viscous.value_or(0);
         m.breakaway = l.breakaway.value_or(1);
     }
-    Builder builder{axis, machine, m};
+    LoadBuilder builder{axis, machine, m};
     std::visit(builder, axis.mechanism);
     for (const RidingPart& part : riding_parts(axis)) {
         m.moving_mass += part.mass;

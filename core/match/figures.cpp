@@ -16,8 +16,6 @@ namespace {
 
 using In = const FigureInput&;
 
-constexpr double nan = std::numeric_limits<double>::quiet_NaN();
-
 bool always(In) { return true; }
 bool turns(In in) { return !in.words.direct; }
 bool has_motor(In in) { return in.can != nullptr; }
@@ -60,7 +58,7 @@ void torque_of(Figure& f, In in, const ShaftPoint& p) {
 }
 void torque_or_never(Figure& f, In in, const ShaftPoint& p, const char* never) {
     if (p.torque != 0) return torque_of(f, in, p);
-    f.si = nan;
+    f.si = std::nan("");
     f.note = never;
 }
 void work(Figure& f, In in, const char* symbol, const char* formula, const char* rule, const WorkingValues& values,
@@ -83,7 +81,7 @@ Best best_of(In in) {
 bool has_best(In in) { return has_rotor(in) && (!in.demand || best_of(in).ratio > 0); }
 
 template <Cause C> void share_of(Figure& f, In in) {
-    f.si = in.demand->rms_torque > 0 ? in.demand->rms_share[static_cast<std::size_t>(C)] : nan;
+    f.si = in.demand->rms_torque > 0 ? in.demand->rms_share[static_cast<std::size_t>(C)] : std::nan("");
     f.note = "share of the RMS torque squared";
     f.unit = "%";
 }
@@ -272,7 +270,7 @@ std::vector<FigureRow> demand_rows() {
             [](Figure& f, In in) {
                 const Demand& d = *in.demand;
                 const bool stops = d.stop_time > 0;
-                f.si = stops ? d.emergency_torque : nan;
+                f.si = stops ? d.emergency_torque : std::nan("");
                 f.note = stops ? "from top speed in " + in.words.say(d.stop_time, Kind::time) + ", worst case"
                                : "no time and no distance of a stop is given";
             }},
@@ -491,8 +489,8 @@ std::vector<Figure> figures(const FigureInput& in, const Waiting& waiting) {
             seen.demand = nullptr;
         }
         if (!row.applies(seen)) continue;
-        Figure f{
-            row.key, in.words.direct && row.direct_label ? row.direct_label : row.label, row.kind, nan, {}, {}, ""};
+        Figure f{row.key, in.words.direct && row.direct_label ? row.direct_label : row.label, row.kind, std::nan(""),
+            {}, {}, ""};
         if (blocked) {
             f.note = waiting.words(needs);
             f.waits = true;

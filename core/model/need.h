@@ -2,6 +2,9 @@
 // wrong silences those alone that need what it serves.
 #pragma once
 
+#include <string>
+#include <vector>
+
 namespace fulmox::need {
 
 enum : unsigned {
@@ -37,5 +40,8 @@ inline constexpr unsigned speeds = cycle | travel | reckoning;
 inline constexpr unsigned load = speeds | inertia | force | losses | thread;
 /// What the motor must give.
 inline constexpr unsigned demand = load | rotor;
+
+/// Names of the bits, in their order, as the JSON has them: "cycle", "travel", …; `reckoning` and `record` have none.
+std::vector<std::string> names(unsigned needs);
 
 } // namespace fulmox::need

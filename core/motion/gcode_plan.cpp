@@ -23,13 +23,13 @@ Vector tangent(const GcodeMove& m, double share) {
     return t;
 }
 
-struct Limit {
+struct Pace {
     double speed = 0;        // along the path
     double acceleration = 0; // along the path
 };
 
-Limit limit_of(const GcodeMove& m, const std::array<AxisLimits, gcode_axes>& axes) {
-    Limit l{1e9, 1e9};
+Pace limit_of(const GcodeMove& m, const std::array<AxisLimits, gcode_axes>& axes) {
+    Pace l{1e9, 1e9};
     const auto bind = [&](std::size_t axis, double share, double part) {
         if (share <= 1e-12) return;
         l.speed = std::min(l.speed, axes[axis].speed / share);
@@ -71,9 +71,9 @@ double corner_speed(const GcodeMove& a, const GcodeMove& b, double acceleration,
     return std::sqrt(acceleration * deviation * half / (1 - half));
 }
 
-class Writer {
+class PathWriter {
   public:
-    Writer(const std::array<bool, gcode_axes>& uses) : uses_(uses) {}
+    PathWriter(const std::array<bool, gcode_axes>& uses) : uses_(uses) {}
 
     std::array<std::vector<double>, gcode_axes> rows;
     double now = 0;
@@ -145,7 +145,7 @@ Result<GcodePlan, Problem> plan_gcode(const GcodeProgram& program, const GcodeOp
         if (program.uses[i] && !(options.limits[i].speed > 0 && options.limits[i].acceleration > 0))
             return Out::failure({Severity::error, "", std::string("Axis ") + gcode_letters[i],
                 "speed and acceleration must be greater than 0"});
-    std::vector<Limit> limit(n);
+    std::vector<Pace> limit(n);
     std::vector<double> entry(n + 1, 0.0); // speed at the start of each move; the last is the end
     for (std::size_t k = 0; k < n; ++k)
         if (moves[k].dwell <= 0) limit[k] = limit_of(moves[k], options.limits);
@@ -159,7 +159,7 @@ Result<GcodePlan, Problem> plan_gcode(const GcodeProgram& program, const GcodeOp
     };
     for (std::size_t k = n; k-- > 0;) entry[k] = std::min(entry[k], reachable(entry[k + 1], k));
     for (std::size_t k = 0; k < n; ++k) entry[k + 1] = std::min(entry[k + 1], reachable(entry[k], k));
-    Writer writer(program.uses);
+    PathWriter writer(program.uses);
     GcodePlan out;
     for (std::size_t k = 0; k < n; ++k) {
         if (options.progress && k % 1024 == 0 &&

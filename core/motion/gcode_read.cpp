@@ -23,7 +23,7 @@ struct Word {
 
 std::string word_text(const Word& w) { return std::string(1, w.letter) + format_number(w.value, 6); }
 
-class Reader {
+class GcodeReader {
   public:
     GcodeProgram out;
     Problem error;
@@ -321,7 +321,7 @@ class Reader {
 
 Result<GcodeProgram, Problem> read_gcode(std::string_view text, const std::function<bool(double)>& progress) {
     using Out = Result<GcodeProgram, Problem>;
-    Reader reader;
+    GcodeReader reader;
     int number = 0;
     for (std::size_t at = 0; at < text.size();) {
         std::size_t end = text.find('\n', at);

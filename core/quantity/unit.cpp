@@ -11,7 +11,7 @@ namespace fulmox {
 
 namespace {
 
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 constexpr double gn = 9.80665; // m/s², CGPM 1901: defines the gravitational units of force
 constexpr double in = 0.0254;  // m, exact
 constexpr double ft = 12 * in;

@@ -1,5 +1,8 @@
 #include "core/report/json_report.h"
 
+#include "core/demand/segments.h"
+#include "core/match/figures.h"
+#include "core/match/limits.h"
 #include "core/quantity/format.h"
 
 #include <algorithm>
@@ -13,13 +16,13 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-Json number(double v) { return std::isfinite(v) ? Json(v) : Json(nullptr); }
+Json finite(double v) { return std::isfinite(v) ? Json(v) : Json(nullptr); }
 
 Json working_json(const Working& w) {
     Json out = Json::array();
     for (const WorkingLine& l : w)
         out.push_back({{"symbol", l.symbol}, {"formula", l.formula}, {"substituted", l.substituted},
-            {"result", number(l.result)}, {"unit", std::string(info(l.kind).si_unit)}, {"source", l.source}});
+            {"result", finite(l.result)}, {"unit", std::string(info(l.kind).si_unit)}, {"source", l.source}});
     return out;
 }
 
@@ -35,19 +38,91 @@ Json problems_json(const Problems& problems) {
     return out;
 }
 
-Json axis_json(const Axis& axis, const Assessment& a, const Problems& problems, UnitSystem units) {
+// What the row of this key needs on this mechanism, by name.
+template <class Rows> const auto* row_of(const Rows& rows, const std::string& key) {
+    const auto row = std::find_if(rows.begin(), rows.end(), [&](const auto& r) { return key == r.key; });
+    return row == rows.end() ? nullptr : &*row;
+}
+Json needs_json(unsigned needs) { return need::names(needs); }
+
+// Forces and masses of a linear drive stand where others have torques and inertias.
+struct Units {
+    std::string torque, inertia, speed;
+    explicit Units(const Axis& axis) {
+        const bool direct = motion_of(axis.mechanism).direct;
+        const auto si = [](Kind k) { return std::string(info(k).si_unit); };
+        torque = si(direct ? Kind::force : Kind::torque);
+        inertia = si(direct ? Kind::mass : Kind::inertia);
+        speed = si(direct ? Kind::speed : Kind::angular_speed);
+    }
+};
+
+Json inertia_json(const InertiaStatement& s, const Units& units) {
+    const double all = s.load + s.rotor;
+    Json contributors = Json::array();
+    for (const InertiaShare& c : s.shares)
+        contributors.push_back({{"key", c.key}, {"label", c.label}, {"detail", c.detail}, {"own", finite(c.own)},
+            {"own_unit", std::string(info(c.travels ? Kind::mass : Kind::inertia).si_unit)},
+            {"value", finite(c.at_shaft)}, {"share", all > 0 ? finite(c.at_shaft / all) : Json(nullptr)},
+            {"side", c.rotor_side ? "motor" : "load"}, {"working", working_json(c.working)}});
+    return {{"unit", units.inertia}, {"load", finite(s.load)}, {"load_least", finite(s.load_least)},
+        {"rotor", s.rotor > 0 ? finite(s.rotor) : Json(nullptr)},
+        {"ratio", s.rotor > 0 ? finite(s.ratio()) : Json(nullptr)}, {"contributors", std::move(contributors)}};
+}
+
+Json point_json(const ShaftPoint& p) {
+    if (p.torque == 0) return nullptr;
+    return {{"torque", finite(p.torque)}, {"time", finite(p.time)}, {"speed", finite(p.speed)}, {"segment", p.segment},
+        {"power", finite(p.torque * p.speed)}};
+}
+
+Json peaks_json(const Demand& d, const Units& units) {
+    return {{"torque_unit", units.torque}, {"speed_unit", units.speed}, {"largest", point_json(d.peak)},
+        {"running", point_json(d.peak_running)}, {"motoring", point_json(d.peak_motoring)},
+        {"braking", point_json(d.peak_braking)}, {"breakaway", point_json(d.breakaway)}};
+}
+
+Json segments_json(const Axis& axis, const Demand& d, const Units& units, const std::string& path) {
+    Json rows = Json::array();
+    const std::vector<SegmentDemand> all = by_segment(d, axis.cycle.segments.size());
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const SegmentDemand& s = all[i];
+        Json hold = nullptr;
+        if (s.hold)
+            hold = {{"torque", finite(s.hold->torque)}, {"time", finite(s.hold->time)},
+                {"payload", finite(s.hold->payload)}, {"by", s.hold->by_brake ? "brake" : "motor"}};
+        rows.push_back({{"segment", i}, {"path", path + "/cycle/segments/" + std::to_string(i)},
+            {"kind", std::visit([](const auto& k) { return std::string(k.kind_key); }, axis.cycle.segments[i].what)},
+            {"duration", finite(s.duration)}, {"rms_torque", finite(s.rms_torque)},
+            {"heat_share", finite(s.heat_share)}, {"peak_speed", finite(s.peak_speed)},
+            {"peak", s.peak ? point_json(*s.peak) : Json(nullptr)}, {"hold", std::move(hold)}});
+    }
+    return {{"torque_unit", units.torque}, {"speed_unit", units.speed}, {"rows", std::move(rows)}};
+}
+
+Json axis_json(
+    const Axis& axis, const std::string& path, const Assessment& a, const Problems& problems, UnitSystem units) {
+    const Units own(axis);
     Json results = Json::object();
-    for (const Figure& f : a.figures)
-        results[f.key] = {{"label", f.label}, {"value", number(f.si)}, {"unit", std::string(info(f.kind).si_unit)},
-            {"note", f.note.in(units)}, {"working", working_json(f.working)}, {"read_from", f.read_from}};
+    for (const Figure& f : a.figures) {
+        const FigureRow* row = row_of(figure_rows(), f.key);
+        results[f.key] = {{"label", f.label}, {"value", finite(f.si)}, {"unit", std::string(info(f.kind).si_unit)},
+            {"note", f.note.in(units)}, {"working", working_json(f.working)}, {"read_from", f.read_from},
+            {"needs", needs_json(row ? needs_of(*row, axis.mechanism) : need::demand)}};
+    }
     Json limits = Json::array();
-    for (const Limit& l : a.limits)
-        limits.push_back({{"key", l.key}, {"label", l.label}, {"state", state_key(l.state)}, {"used", number(l.used)},
-            {"allowed", number(l.allowed)}, {"unit", std::string(info(l.kind).si_unit)}, {"share", number(l.share)},
-            {"utilisation", number(l.utilisation())}, {"reason", l.reason.in(units)}, {"remedy", l.remedy.in(units)},
-            {"source", l.source}, {"working", working_json(l.working)}});
+    for (const Limit& l : a.limits) {
+        const LimitRow* row = row_of(limit_rows(), l.key);
+        limits.push_back({{"key", l.key}, {"label", l.label}, {"state", state_key(l.state)}, {"used", finite(l.used)},
+            {"allowed", finite(l.allowed)}, {"unit", std::string(info(l.kind).si_unit)}, {"share", finite(l.share)},
+            {"utilisation", finite(l.utilisation())}, {"reason", l.reason.in(units)}, {"remedy", l.remedy.in(units)},
+            {"source", l.source}, {"working", working_json(l.working)}, {"needs", needs_json(row ? row->needs : 0)}});
+    }
     return {{"name", axis.name}, {"policy", axis.policy}, {"results", std::move(results)},
-        {"limits", std::move(limits)}, {"problems", problems_json(problems)}};
+        {"limits", std::move(limits)}, {"inertia", a.inertia ? inertia_json(*a.inertia, own) : Json(nullptr)},
+        {"peaks", a.demand ? peaks_json(*a.demand, own) : Json(nullptr)},
+        {"segments", a.demand ? segments_json(axis, *a.demand, own, path) : Json(nullptr)},
+        {"problems", problems_json(problems)}};
 }
 
 } // namespace
@@ -78,9 +153,10 @@ std::string assessment_json(const Machine& machine, const std::vector<Assessment
     };
     Json out{{"format", "fulmox-assessment"}, {"version", 2}, {"machine", machine.name}, {"axes", Json::array()},
         {"problems", problems_json(of("/axes", false))}};
-    for (std::size_t i = 0; i < axes.size(); ++i)
-        out["axes"].push_back(
-            axis_json(machine.axes[i], axes[i], of("/axes/" + std::to_string(i), true), machine.unit_system));
+    for (std::size_t i = 0; i < axes.size(); ++i) {
+        const std::string path = "/axes/" + std::to_string(i);
+        out["axes"].push_back(axis_json(machine.axes[i], path, axes[i], of(path, true), machine.unit_system));
+    }
     return out.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
@@ -93,8 +169,12 @@ std::string working_text(const WorkingLine& l) {
 
 namespace {
 
+void working_rows(std::string& out, const Working& working) {
+    for (const WorkingLine& l : working) out += "        " + working_text(l) + "\n";
+}
+
 // fmt pads by code points, so columns stay straight with "·" and "²"
-void limit_rows(std::string& out, const Assessment& a, UnitSystem units) {
+void table_of_limits(std::string& out, const Assessment& a, UnitSystem units) {
     for (const std::size_t i : by_tightness(a.limits)) {
         const Limit& l = a.limits[i];
         const std::string use = l.state == LimitState::cannot_say ? "" : format_number(100 * l.utilisation(), 3) + " %";
@@ -108,17 +188,27 @@ void limit_rows(std::string& out, const Assessment& a, UnitSystem units) {
 
 } // namespace
 
-std::string assessment_text(const Machine& machine, const std::vector<Assessment>& axes) {
+std::string assessment_text(const Machine& machine, const std::vector<Assessment>& axes, bool workings) {
     std::string out = machine.name + "\n";
     for (std::size_t i = 0; i < axes.size(); ++i) {
         const Assessment& a = axes[i];
         const LimitCount n = count(a.limits);
         out += fmt::format("\n{} — policy {}: {} fit, {} tight, {} over, {} cannot say\n", machine.axes[i].name,
             machine.axes[i].policy, n.fits, n.tight, n.over, n.cannot_say);
-        limit_rows(out, a, machine.unit_system);
-        for (const Figure& f : a.figures)
+        table_of_limits(out, a, machine.unit_system);
+        if (workings)
+            for (const std::size_t k : by_tightness(a.limits)) {
+                if (a.limits[k].working.empty()) continue;
+                out += "  " + a.limits[k].label + "\n";
+                working_rows(out, a.limits[k].working);
+            }
+        for (const Figure& f : a.figures) {
             out += fmt::format(
                 "    {:<30}{:>16}  {}\n", f.label, figure_text(f, machine.unit_system), f.note.in(machine.unit_system));
+            if (!workings) continue;
+            working_rows(out, f.working);
+            if (!f.read_from.empty()) out += "        read from " + f.read_from + "\n";
+        }
         for (const Problem& p : a.problems) {
             if (p.severity == Severity::error) continue;
             out += std::string(p.severity == Severity::caution ? "  caution: " : "  check: ") + to_text(p) + "\n";

@@ -19,8 +19,8 @@ std::string assessment_json(const Machine& machine, const std::vector<Assessment
 Problems all_problems(const std::vector<Assessment>& axes, const Problems& reading,
     const std::function<int(const std::string&)>& line = {});
 
-/// The same for people: a table of limits, the main figures, what is wrong.
-std::string assessment_text(const Machine& machine, const std::vector<Assessment>& axes);
+/// The same for people: a table of limits, the main figures, what is wrong; with `workings` those of each below it.
+std::string assessment_text(const Machine& machine, const std::vector<Assessment>& axes, bool workings = false);
 
 /// "T_rms = √(…) = sqrt(1.322/1.15) = 1.072 N·m  [source]"
 std::string working_text(const WorkingLine& line);

@@ -46,7 +46,54 @@ class Cli(unittest.TestCase):
         self.assertEqual(by_key["peak_torque"]["state"], "fits")
         self.assertAlmostEqual(by_key["peak_torque"]["utilisation"], by_key["peak_torque"]["used"] / by_key["peak_torque"]["allowed"])
         for limit in axis["limits"]:
-            self.assertEqual(set(limit), {"key", "label", "state", "used", "allowed", "unit", "share", "utilisation", "reason", "remedy", "source", "working"})
+            self.assertEqual(set(limit), {"key", "label", "state", "used", "allowed", "unit", "share", "utilisation", "reason", "remedy", "source", "working", "needs"})
+
+    def test_json_for_scripts(self):
+        axes = json.loads(run("assess", DEMO, "--json")[1])["axes"]
+        for axis in axes:
+            results, statement = axis["results"], axis["inertia"]
+            with self.subTest(axis["name"]):
+                # the statement adds up to its sums and to the figures
+                for side, total in (("load", statement["load"]), ("motor", statement["rotor"] or 0)):
+                    self.assertAlmostEqual(sum(c["value"] for c in statement["contributors"] if c["side"] == side) / (total or 1),
+                                           1 if total else 0, 9)
+                self.assertAlmostEqual(sum(c["share"] for c in statement["contributors"]), 1, 9)
+                if "load.inertia" in results:
+                    self.assertEqual(results["load.inertia"]["value"], statement["load"])
+                peaks, rows = axis["peaks"], axis["segments"]["rows"]
+                self.assertAlmostEqual(peaks["largest"]["torque"], results["demand.peak_torque"]["value"])
+                running = max(abs(r["peak"]["torque"]) for r in rows if r["peak"])
+                self.assertAlmostEqual(running / abs(peaks["running"]["torque"]), 1, 6)
+                self.assertAlmostEqual(sum(r["heat_share"] for r in rows), 1, 9)
+                self.assertAlmostEqual(sum(r["duration"] for r in rows), results["motion.cycle_time"]["value"], 9)
+                mean = sum(r["rms_torque"] ** 2 * r["duration"] for r in rows) / sum(r["duration"] for r in rows)
+                self.assertAlmostEqual(mean ** 0.5 / results["demand.rms_torque"]["value"], 1, 9)
+                held = [abs(r["hold"]["torque"]) for r in rows if r["hold"] and r["hold"]["by"] == "motor"]
+                self.assertAlmostEqual(max(held, default=0), results.get("demand.holding_torque", {"value": 0})["value"], 9)
+                for row in rows:
+                    self.assertEqual(row["path"], f"/axes/{axes.index(axis)}/cycle/segments/{row['segment']}")
+        lift = axes[0]["segments"]["rows"]
+        self.assertGreater(lift[1]["hold"]["torque"], 0)  # it holds the load up
+        by_key = {limit["key"]: limit for limit in axes[0]["limits"]}
+        self.assertEqual(by_key["buckling"]["needs"], ["cycle", "travel", "inertia", "force", "losses", "thread", "buckling", "stop"])
+
+    def test_json_of_an_axis_that_waits(self):
+        file = changed(lambda a: a["cycle"]["segments"][0]["what"].update(distance=""))
+        axis = json.loads(run("assess", file, "--json")[1])["axes"][0]
+        os.unlink(file)
+        self.assertIsNone(axis["peaks"])
+        self.assertIsNone(axis["segments"])
+        self.assertIsNotNone(axis["inertia"])
+
+    def test_workings_as_text(self):
+        plain, long = run("assess", DEMO)[1], run("assess", DEMO, "--working")[1]
+        lines = long.split("\n")
+        self.assertEqual([x for x in lines if x in plain.split("\n")], plain.split("\n"))
+        told = json.loads(run("assess", DEMO, "--json")[1])
+        for axis in told["axes"]:
+            for row in list(axis["results"].values()) + axis["limits"]:
+                for line in row["working"]:
+                    self.assertIn(f"        {line['symbol']} = {line['formula']} = {line['substituted']} = ", long)
 
     def test_validate_says_what_assess_says(self):
         folder = os.path.join(ROOT, "tests/cases/wrong-numbers")

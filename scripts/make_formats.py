@@ -1,0 +1,238 @@
+#!/usr/bin/python3
+"""Writes docs/formats/assess-json.md from what the program gives for the demo: keys, units, needs and the members of every
+object are read off its output; only the meanings and the words between are written here. A key without a meaning, or a meaning
+without a key, is an error.
+
+    scripts/make_formats.py FULMOX-CLI > docs/formats/assess-json.md
+"""
+import json
+import os
+import subprocess
+import sys
+
+ROOT = os.path.join(os.path.dirname(os.path.abspath(__file__)), "..")
+
+MEANINGS = {
+    "motion.cycle_time": "Cycle time",
+    "motion.cycles_per_hour": "Cycles per hour",
+    "motion.moves_per_hour": "Moves per hour, from standstill to standstill",
+    "motion.duty": "Moving share",
+    "motion.stroke": "Stroke",
+    "motion.advance": "Advance per cycle",
+    "motion.path": "Path per cycle",
+    "motion.path_per_year": "Path per year",
+    "motion.peak_speed": "Peak speed",
+    "motion.peak_acceleration": "Peak acceleration",
+    "load.transmission_radius": "Travel per radian",
+    "load.efficiency_forward": "Efficiency, driving, as given",
+    "load.efficiency_backward": "Efficiency, driven back",
+    "load.shaft_drag": "Drag at the shaft of the mechanism",
+    "load.inertia": "Load inertia, largest over the payloads and places of the cycle, at the motor shaft",
+    "load.inertia_least": "Load inertia, least over the cycle",
+    "load.rotor_inertia": "Rotor inertia, with motor brake",
+    "load.inertia_ratio": "Inertia ratio",
+    "demand.peak_torque": "Peak torque, breakaway included where a factor is given",
+    "demand.rms_torque": "RMS torque, over the whole cycle, dwell included",
+    "demand.peak_motoring_torque": "Peak while driving, running; null where the motor never drives",
+    "demand.peak_braking_torque": "Peak while braking, running; null where the motor never brakes",
+    "demand.holding_torque": "Holding torque, at rest, by the motor",
+    "demand.static_torque": "Torque to hold the load, or what a brake holds in a dwell",
+    "demand.emergency_torque": "Emergency stop, from top speed, worst payload, place and direction; null where no time and no distance is given",
+    "demand.coupling_torque": "Torque through the coupling, standstill, breakaway and emergency stop included",
+    "demand.peak_speed": "Peak shaft speed",
+    "demand.mean_speed": "Mean speed",
+    "demand.rms_speed": "RMS speed",
+    "demand.peak_power": "Peak power, at the shaft, driving",
+    "demand.peak_return": "Peak power returned, at the shaft, braking",
+    "demand.energy_delivered": "Energy per cycle",
+    "demand.energy_returned": "Energy returned per cycle",
+    "demand.axial_force": "Largest force, or torque of a rotary load, at the load; standstill, breakaway and emergency stop included",
+    "demand.rms_share.load_inertia": "Load inertia, share of the RMS torque squared",
+    "demand.rms_share.rotor": "Rotor, share of the RMS torque squared",
+    "demand.rms_share.friction": "Guides, seals and drags, share of the RMS torque squared",
+    "demand.rms_share.losses": "Losses by efficiency, share of the RMS torque squared",
+    "demand.rms_share.gravity": "Gravity, share of the RMS torque squared",
+    "demand.rms_share.process": "Process, share of the RMS torque squared",
+    "motor.max_speed": "Top speed at this bus",
+    "motor.continuous_stall": "Continuous torque here, at this ambient and altitude",
+    "motor.continuous_at_mean_speed": "Continuous torque at the mean speed; null beyond the curve",
+    "motor.continuous_at_rms_speed": "Continuous torque at the RMS speed; null beyond the curve",
+    "motor.heat_use": "Heat used, loss method",
+    "motor.rms_current": "RMS current, A RMS, line",
+    "motor.peak_current": "Current at peak torque, A RMS, line",
+    "motor.copper_loss": "Copper loss, 20 °C, mean over the cycle",
+    "demand.best_ratio": "Best ratio for least heat, for all that turns with this motor, an ideal stage before the mechanism; absent where nothing accelerates",
+    "demand.best_ratio_rms": "RMS torque at the best ratio",
+    "demand.best_ratio_speed": "Motor speed at the best ratio",
+    "screw.critical_speed": "Critical speed of a turning screw with a root diameter, whatever the cycle",
+    "screw.buckling_load": "Euler's load of a screw with a root diameter, whatever the cycle",
+    "motion.peak_jerk": "Peak jerk",
+    "load.ratio": "Ratio of the stages",
+    "demand.fill_0.rms_torque": "RMS torque, empty",
+    "demand.fill_0.peak_torque": "Peak torque, empty",
+    "demand.fill_1.rms_torque": "RMS torque, a quarter full",
+    "demand.fill_1.peak_torque": "Peak torque, a quarter full",
+    "demand.fill_2.rms_torque": "RMS torque, half full",
+    "demand.fill_2.peak_torque": "Peak torque, half full",
+    "demand.fill_3.rms_torque": "RMS torque, three quarters full",
+    "demand.fill_3.peak_torque": "Peak torque, three quarters full",
+    "demand.fill_4.rms_torque": "RMS torque, full",
+    "demand.fill_4.peak_torque": "Peak torque, full",
+    "demand.peak_running_torque": "Peak torque, running; absent without a breakaway factor",
+    "demand.breakaway_torque": "Breakaway torque, at the first instant of a move from rest; absent without a breakaway factor",
+    "speed": "Top speed",
+    "peak_torque": "Peak torque on curve",
+    "continuous_loss": "Continuous heat",
+    "continuous_point": "Continuous torque, point; at the mean or the RMS speed, as the policy says",
+    "holding": "Holding at rest",
+    "inertia_ratio": "Inertia ratio",
+    "brake": "Holding brake",
+    "coupling": "Coupling, peak",
+    "critical_speed": "Screw critical speed",
+    "buckling": "Screw buckling",
+    "speed_value": "Screw d × n",
+}
+
+MEMBERS = {
+    "label": "name as on screen",
+    "value": "SI; null where it is not known",
+    "unit": "SI unit of the numbers beside it",
+    "note": "words in the units of the project; of a figure that waits: for what, \"waits for: Distance, segment 3\"",
+    "working": "lines of working",
+    "read_from": "what a number without a working is read from, else empty",
+    "needs": "names of the inputs it needs",
+    "key": "stable",
+    "state": "`fits`, `tight`, `over`, `cannot_say`",
+    "used": "SI, null where it cannot be said",
+    "allowed": "SI, null where it cannot be said",
+    "share": "of a limit: tight above share × allowed; of a contributor: of all inertia, load and rotor",
+    "utilisation": "used/allowed; null where it cannot be said or nothing is allowed",
+    "reason": "one sentence: why this state",
+    "remedy": "what would bring it back, empty where it fits",
+    "source": "standard, handbook or common practice",
+    "symbol": "letter of the result",
+    "formula": "as a textbook prints it",
+    "substituted": "the same with numbers in SI units, plain arithmetic",
+    "result": "SI",
+    "load": "largest over the cycle, at the motor shaft",
+    "load_least": "least over the cycle",
+    "rotor": "with motor brake; null without a motor",
+    "ratio": "load over rotor; null without a motor",
+    "contributors": "what adds to it, at the place and payload where it is largest",
+    "detail": "the size a reader would recognise",
+    "own": "where it is",
+    "own_unit": "kg where it travels along a line, kg·m² where it turns",
+    "side": "`load` or `motor`",
+    "torque_unit": "unit of every torque beside it",
+    "speed_unit": "unit of every speed beside it",
+    "largest": "largest absolute torque, breakaway included; null where nothing is asked",
+    "running": "the same without breakaway",
+    "motoring": "largest with torque along the speed; null where the motor never drives",
+    "braking": "largest with torque against the speed; null where the motor never brakes",
+    "breakaway": "at the first instant of a move from rest; null without a breakaway factor",
+    "torque": "signed; positive along the positive coordinate",
+    "time": "s into the cycle",
+    "speed": "signed",
+    "segment": "index of the segment, from 0",
+    "power": "W, positive while the motor drives",
+    "rows": "one for every segment of the first cycle",
+    "path": "JSON pointer into the project",
+    "kind": "kind of the segment, as in the project file",
+    "duration": "s, all playings together",
+    "rms_torque": "over the segment alone",
+    "heat_share": "of ∫T² dt over the cycle",
+    "peak_speed": "absolute",
+    "peak": "largest absolute torque while running or standing, signed; null where a brake holds",
+    "hold": "what holds it at rest, signed; null where it does not stand",
+    "payload": "kg",
+    "by": "`motor` or `brake`",
+    "severity": "`error`, `suspicious`, `caution`",
+    "line": "of the file; null where it has none",
+    "field": "name as on screen",
+    "message": "what was found, what is allowed",
+}
+
+HEAD = """# The JSON of `fulmox-cli assess --json`
+
+This file is written by `scripts/make_formats.py`; a test compares it with what the program gives.
+
+`format` is `"fulmox-assessment"`, `version` 2, `machine` the name of the project, `axes` a list in the order of the project,
+`problems` what reading the file found that belongs to no axis. Each axis has `name`, `policy`, `results` (an object by key),
+`limits` (a list in working order), `inertia`, `peaks`, `segments` and `problems`; the three before the last are null while they
+wait for an input. New members may come with any version of the program; none changes its meaning or goes without a new `version`.
+
+Words follow the project's units, numbers are SI. A result that waits for inputs has the value null and a note that names them; a
+limit then is `cannot_say`, with the same words as reason. Problems of reading the file stand with the axis they belong to. Of an
+axis with further cycles the results are those of its first cycle; a limit is the worst of all cycles, and its reason names the one
+it is of.
+
+Where two units stand, the first is that of an axis along a line, the second of a rotary one (the demo has both); on a linear
+motor forces, masses and speeds along the line stand in place of torques, inertias and angular speeds. `demand.fill_0` to
+`demand.fill_4` are the fills of a winder from empty to full. A key is absent where it does not apply (no motor, no brake needed).
+"""
+
+
+def fail(words):
+    sys.exit("make_formats: " + words)
+
+
+def members(title, path, objects):
+    keys = []
+    for each in objects:
+        for key in each:
+            if key not in keys:
+                keys.append(key)
+    if not keys:
+        fail(f"nothing in {path}")
+    lines = [f"\n### {title}: `{path}`\n", "| member | meaning |", "|---|---|"]
+    for key in keys:
+        if key not in MEMBERS:
+            fail(f"no meaning for the member {key} of {path}")
+        lines.append(f"| `{key}` | {MEMBERS[key]} |")
+    return lines
+
+
+def main():
+    demo = os.path.join(ROOT, "data/projects/tile-glazing-cell.fulmox")
+    axes = json.loads(subprocess.run([sys.argv[1], "assess", demo, "--json"], capture_output=True, text=True, check=True).stdout)["axes"]
+    out = [HEAD]
+    known = set()
+    for title, rows in (("Results", lambda a: a["results"].items()), ("Limits", lambda a: [(x["key"], x) for x in a["limits"]])):
+        units, needs = {}, {}
+        for axis in axes:
+            for key, row in rows(axis):
+                seen = units.setdefault(key, [])
+                if row["unit"] not in seen:
+                    seen.append(row["unit"])
+                needs.setdefault(key, [])
+                needs[key] += [n for n in row["needs"] if n not in needs[key]]
+        out += [f"## {title}\n", "| key | unit | meaning | needs |", "|---|---|---|---|"]
+        order = [k for k in MEANINGS if k in units]
+        if missing := [k for k in units if k not in MEANINGS]:
+            fail("no meaning for " + ", ".join(missing))
+        known.update(units)
+        out += [f"| `{k}` | {' or '.join(units[k])} | {MEANINGS[k]} | {', '.join(needs[k])} |" for k in order]
+        out.append("")
+    if gone := [k for k in MEANINGS if k not in known]:
+        fail("the demo has no " + ", ".join(gone))
+    figures = [f for a in axes for f in a["results"].values()]
+    limits = [x for a in axes for x in a["limits"]]
+    inertias = [a["inertia"] for a in axes if a["inertia"]]
+    peaks = [a["peaks"] for a in axes if a["peaks"]]
+    segments = [r for a in axes if a["segments"] for r in a["segments"]["rows"]]
+    out.append("## Members")
+    out += members("A result", "results.*", figures)
+    out += members("A limit", "limits[]", limits)
+    out += members("A line of working", "working[]", [w for f in figures + limits for w in f["working"]])
+    out += members("Inertia statement", "inertia", inertias)
+    out += members("A contributor", "inertia.contributors[]", [c for i in inertias for c in i["contributors"]])
+    out += members("Peaks", "peaks", peaks)
+    out += members("A peak", "peaks.*, segments.rows[].peak", [p[k] for p in peaks for k in p if isinstance(p[k], dict)])
+    out += members("Demand by segment", "segments", [a["segments"] for a in axes if a["segments"]])
+    out += members("A segment", "segments.rows[]", segments)
+    out += members("A hold", "segments.rows[].hold", [s["hold"] for s in segments if s["hold"]])
+    out += members("A problem", "problems[]", [p for a in axes for p in a["problems"]])
+    print("\n".join(out))
+
+
+main()
