@@ -218,7 +218,8 @@ class Account {
         double low = std::min(from, to), high = std::max(from, to);
         constexpr double half_turn = std::numbers::pi;
         if (m.path != LoadModel::Path::winder) {
-            const double turns = std::floor(low / (2 * half_turn)) * 2 * half_turn; // each turn pulls like the one before it
+            const double turns =
+                std::floor(low / (2 * half_turn)) * 2 * half_turn; // each turn pulls like the one before it
             low -= turns;
             high -= turns;
         }

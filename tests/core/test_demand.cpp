@@ -1,8 +1,8 @@
 #include "core/demand/closed_form.h"
 #include "core/demand/demand.h"
 #include "tests/demo.h"
-#include "tests/mechanisms.h"
 #include "tests/mechanism_texts.h"
+#include "tests/mechanisms.h"
 
 #include <cmath>
 #include <numeric>
