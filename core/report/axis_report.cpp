@@ -1,0 +1,208 @@
+#include "core/report/axis_report.h"
+
+#include "core/demand/segments.h"
+#include "core/match/words.h"
+#include "core/model/policy.h"
+#include "core/model/walk.h"
+#include "core/quantity/format.h"
+#include "core/report/json_report.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <variant>
+
+namespace fulmox {
+
+namespace {
+
+constexpr std::array standing_words{"assumed", "datasheet", "calculated", "measured"};
+
+std::string say(double si, Kind kind, UnitSystem units) {
+    return std::isfinite(si) ? format_quantity(si, kind, units) : "–";
+}
+
+std::string percent(double share) { return std::isfinite(share) ? format_number(100 * share, 3) + " %" : "–"; }
+
+// What a field holds, in the words of whoever gave it; empty: nothing.
+std::string value_words(const FieldRef& f) {
+    switch (f.type) {
+    case FieldRef::Type::quantity:
+        return f.quantity->text;
+    case FieldRef::Type::text:
+        return *f.text;
+    case FieldRef::Type::choice:
+        return f.choice_spec.options[static_cast<std::size_t>(f.chosen())].label;
+    case FieldRef::Type::variant:
+        return f.variant.kinds()[static_cast<std::size_t>(f.chosen())].label;
+    case FieldRef::Type::flag:
+        return *f.flag ? "yes" : "no";
+    case FieldRef::Type::samples:
+        return std::to_string(f.samples->rows()) + " samples";
+    default:
+        return {};
+    }
+}
+
+void input_rows(Table& t, const FieldRefs& fields, const std::string& strip) {
+    for (const FieldRef& f : fields) {
+        const std::string value = value_words(f);
+        if (!f.active || value.empty()) continue;
+        const bool known = f.type == FieldRef::Type::quantity;
+        std::string from = known ? standing_words[static_cast<std::size_t>(f.quantity->standing)] : "";
+        if (known && !f.quantity->note.empty()) from += ": " + f.quantity->note;
+        t.rows.push_back({field_and_place(f.label(), f.path.substr(strip.size())), value, from});
+    }
+}
+
+ReportSection inputs(Machine& machine, Axis& axis, const std::string& path) {
+    ReportSection s{"inputs", "Inputs", {}, "", {"", {"field", "value", "standing"}, {}, {}}};
+    input_rows(s.table, walk(machine.site, "/site"), "");
+    input_rows(s.table, walk(axis, path), path);
+    return s;
+}
+
+ReportSection assumptions(Axis& axis, const std::string& path) {
+    ReportSection s{"assumptions", "Assumptions", {}, "", {"", {"field", "value", "standing"}, {}, {}}};
+    for (const FieldRef& f : walk(axis, path)) {
+        if (f.type != FieldRef::Type::quantity || !f.active) continue;
+        const std::string name = field_and_place(f.label(), f.path.substr(path.size()));
+        if (f.quantity->given() && f.quantity->standing == Standing::assumed)
+            s.table.rows.push_back({name, f.quantity->text, "assumed"});
+        else if (f.quantity->text.empty() && !f.quantity_spec.required && *f.quantity_spec.if_empty)
+            s.table.rows.push_back({name, "–", std::string("left empty: ") + f.quantity_spec.if_empty});
+    }
+    if (!s.table.empty())
+        s.words.push_back("Nobody has said where these come from; check those that matter before parts are bought.");
+    return s;
+}
+
+ReportSection of_severity(
+    const Problems& problems, Severity severity, const char* key, const char* title, const std::string& path) {
+    ReportSection s{key, title, {}, "", {"", {"field", "what was found"}, {}, {}}};
+    for (const Problem& p : problems)
+        if (p.severity == severity)
+            s.table.rows.push_back(
+                {field_and_place(p.field, p.path.starts_with(path) ? p.path.substr(path.size()) : p.path), p.message});
+    return s;
+}
+
+} // namespace
+
+Table limits_table(const Assessment& a, UnitSystem units) {
+    Table t{"Limits", {"limit", "state", "use", "used", "allowed", "why"}, {}, {false, false, true, true, true}};
+    for (const std::size_t i : by_tightness(a.limits)) {
+        const Limit& l = a.limits[i];
+        const bool known = l.state != LimitState::cannot_say;
+        t.rows.push_back({l.label, state_words(l.state), known ? percent(l.utilisation()) : "–",
+            known ? say(l.used, l.kind, units) : "–", known ? say(l.allowed, l.kind, units) : "–", l.reason.in(units)});
+    }
+    return t;
+}
+
+Table figures_table(const Assessment& a, UnitSystem units, const std::vector<std::string>& keys) {
+    Table t{"Figures", {"figure", "value", "note"}, {}, {false, true}};
+    for (const Figure& f : a.figures)
+        if (keys.empty() || std::find(keys.begin(), keys.end(), f.key) != keys.end())
+            t.rows.push_back({f.label, figure_text(f, units), f.note.in(units)});
+    return t;
+}
+
+Table inertia_table(const InertiaStatement& s, bool direct, UnitSystem units) {
+    const Kind kind = direct ? Kind::mass : Kind::inertia;
+    Table t{direct ? "Moving mass" : "Inertia at the motor shaft", {"contributor", "size", "at the motor", "share"}, {},
+        {false, false, true, true}};
+    const double all = s.load + s.rotor;
+    for (const InertiaShare& c : s.shares)
+        t.rows.push_back({c.label, c.detail, say(c.at_shaft, kind, units), all > 0 ? percent(c.at_shaft / all) : "–"});
+    t.rows.push_back(
+        {"Load, largest over the cycle", "", say(s.load, kind, units), all > 0 ? percent(s.load / all) : "–"});
+    if (s.load_least < s.load) t.rows.push_back({"Load, least over the cycle", "", say(s.load_least, kind, units), ""});
+    if (s.rotor > 0) t.rows.push_back({"Inertia ratio", "", format_number(s.ratio(), 3) + " : 1", ""});
+    return t;
+}
+
+Table segments_table(const Machine& machine, std::size_t axis, const Assessment& a) {
+    const Axis& its = machine.axes.at(axis);
+    const UnitSystem units = machine.unit_system;
+    const Words words(motion_of(its.mechanism));
+    const char* what = words.word("torque", "force");
+    Table t{"Demand by segment",
+        {"segment", "kind", "duration", std::string("peak ") + what, "at speed", std::string("RMS ") + what, "heat",
+            "holds"},
+        {}, {false, false, true, true, true, true, true, true}};
+    if (!a.demand) return t;
+    const auto all = by_segment(*a.demand, its.cycle.segments.size());
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const SegmentDemand& s = all[i];
+        const std::string kind =
+            std::visit([](const auto& k) { return std::string(k.kind_label); }, its.cycle.segments[i].what);
+        std::string hold = "–";
+        if (s.hold) hold = say(s.hold->torque, words.torque_kind(), units) + (s.hold->by_brake ? ", brake" : "");
+        t.rows.push_back({std::to_string(i + 1), kind, say(s.duration, Kind::time, units),
+            s.peak ? say(s.peak->torque, words.torque_kind(), units) : "–",
+            s.peak ? say(s.peak->speed, words.speed_kind(), units) : "–",
+            s.peak ? say(s.rms_torque, words.torque_kind(), units) : "–", percent(s.heat_share), hold});
+    }
+    return t;
+}
+
+Table workings_table(const Assessment& a, UnitSystem units) {
+    Table t{"Workings", {"result", "working, numbers in SI units", "value", "source"}, {}, {false, false, true}};
+    const auto add = [&](const std::string& label, const std::string& value, const Working& working,
+                         const std::string& read_from) {
+        if (working.empty() && read_from.empty()) return;
+        t.rows.push_back({label, read_from.empty() ? "" : "read from " + read_from, value, ""});
+        for (const WorkingLine& w : working)
+            t.rows.push_back({"", w.symbol + " = " + w.formula + " = " + w.substituted,
+                format_quantity(w.result, si_unit(w.kind), 5), w.source});
+    };
+    for (const std::size_t i : by_tightness(a.limits)) {
+        const Limit& l = a.limits[i];
+        add(l.label, l.state == LimitState::cannot_say ? state_words(l.state) : percent(l.utilisation()), l.working,
+            "");
+    }
+    for (const Figure& f : a.figures) add(f.label, figure_text(f, units), f.working, f.read_from);
+    return t;
+}
+
+std::vector<ReportSection> axis_report(
+    const Machine& machine, std::size_t axis, const Assessment& a, const ReportFacts& facts) {
+    Machine copy = machine;
+    Axis its = std::as_const(machine.axes).at(axis);
+    const std::string path = "/axes/" + std::to_string(axis);
+    const UnitSystem units = machine.unit_system;
+    const bool direct = motion_of(its.mechanism).direct;
+    const LimitCount n = count(a.limits);
+    std::vector<ReportSection> out;
+    ReportSection head{"head", its.name.empty() ? "Axis " + std::to_string(axis + 1) : its.name, {}, "schematic", {}};
+    head.words.push_back(facts.summary);
+    head.table.rows = {{"Project", machine.name.empty() ? "–" : machine.name},
+        {"File",
+            (facts.file.empty() ? "not saved" : facts.file) + ", format version " + std::to_string(facts.file_version)},
+        {"Date", facts.date}, {"Program", "Fulmox " + facts.version}, {"Policy", its.policy},
+        {"Limits", std::to_string(n.fits) + " fit, " + std::to_string(n.tight) + " tight, " + std::to_string(n.over) +
+                       " over, " + std::to_string(n.cannot_say) + " cannot be said"}};
+    out.push_back(std::move(head));
+    out.push_back({"limits", "Limits", {}, "", limits_table(a, units)});
+    out.push_back(of_severity(a.problems, Severity::error, "errors", "To be given or put right", path));
+    out.push_back(of_severity(a.problems, Severity::suspicious, "suspicious", "Worth a second look", path));
+    ReportSection cautions = of_severity(a.problems, Severity::caution, "cautions", "Cautions", path);
+    cautions.words.push_back("An engineering aid: the maker's data, local code and a qualified person decide.");
+    out.push_back(std::move(cautions));
+    out.push_back({"motion", "Motion", {}, "cycle", {}});
+    out.push_back({"demand", direct ? "Force over the cycle" : "Torque over the cycle", {}, "torque",
+        segments_table(machine, axis, a)});
+    if (!its.motor.empty() && !direct) out.push_back({"motor", "Speed and torque", {}, "speed_torque", {}});
+    out.push_back({"figures", "Figures", {}, "", figures_table(a, units)});
+    if (a.inertia)
+        out.push_back({"inertia", direct ? "Moving mass" : "Inertia statement", {}, "",
+            inertia_table(*a.inertia, direct, units)});
+    out.push_back(inputs(copy, its, path));
+    out.push_back(assumptions(its, path));
+    out.push_back({"workings", "Workings", {}, "", workings_table(a, units)});
+    std::erase_if(out, [](const ReportSection& s) { return s.words.empty() && s.picture.empty() && s.table.empty(); });
+    return out;
+}
+
+} // namespace fulmox

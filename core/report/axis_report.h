@@ -1,0 +1,44 @@
+// The quick report of an axis: everything known of it in working order, for paper, for a file, for a copy of a part.
+#pragma once
+
+#include "core/match/assess.h"
+#include "core/report/table.h"
+
+#include <string>
+#include <vector>
+
+namespace fulmox {
+
+/// A heading with what stands under it, in this order: words, picture, table.
+struct ReportSection {
+    std::string key; ///< "limits", "figures", …
+    std::string title;
+    std::vector<std::string> words;
+    std::string picture; ///< "schematic", "cycle", "torque", "speed_torque"; empty: none
+    Table table;
+};
+
+/// What the report says beside the numbers.
+struct ReportFacts {
+    std::string date;     ///< as it shall be printed
+    std::string file;     ///< name of the project file, empty: not saved
+    int file_version = 0; ///< of the project format
+    std::string version;  ///< of the program
+    std::string summary;  ///< the axis in one sentence
+};
+
+/// All sections that have something to say. Figures, limits and fields come from their registries. `assessment` is that
+/// of the axis, with workings.
+std::vector<ReportSection> axis_report(
+    const Machine& machine, std::size_t axis, const Assessment& assessment, const ReportFacts& facts);
+
+// Parts of it, for copying.
+Table limits_table(const Assessment& a, UnitSystem units);
+/// Those with these keys, or all.
+Table figures_table(const Assessment& a, UnitSystem units, const std::vector<std::string>& keys = {});
+Table inertia_table(const InertiaStatement& s, bool direct, UnitSystem units);
+Table segments_table(const Machine& machine, std::size_t axis, const Assessment& a);
+/// Limits with the lines of their workings below them, in working order.
+Table workings_table(const Assessment& a, UnitSystem units);
+
+} // namespace fulmox

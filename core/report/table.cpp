@@ -1,0 +1,64 @@
+#include "core/report/table.h"
+
+#include <algorithm>
+
+namespace fulmox {
+
+std::string escape_html(std::string_view words) {
+    std::string out;
+    out.reserve(words.size());
+    for (const char c : words) {
+        switch (c) {
+        case '&':
+            out += "&amp;";
+            break;
+        case '<':
+            out += "&lt;";
+            break;
+        case '>':
+            out += "&gt;";
+            break;
+        case '"':
+            out += "&quot;";
+            break;
+        default:
+            out += c;
+        }
+    }
+    return out;
+}
+
+std::string to_tsv(const Table& table) {
+    std::string out;
+    const auto line = [&](const std::vector<std::string>& cells) {
+        for (std::size_t i = 0; i < cells.size(); ++i) {
+            if (i > 0) out += '\t';
+            std::string cell = cells[i];
+            std::replace_if(
+                cell.begin(), cell.end(), [](char c) { return c == '\t' || c == '\n' || c == '\r'; }, ' ');
+            out += cell;
+        }
+        out += '\n';
+    };
+    if (!table.head.empty()) line(table.head);
+    for (const auto& row : table.rows) line(row);
+    return out;
+}
+
+std::string to_html(const Table& table) {
+    std::string out = "<table cellspacing=\"0\" cellpadding=\"3\">";
+    const auto line = [&](const std::vector<std::string>& cells, const char* tag) {
+        out += "<tr>";
+        for (std::size_t i = 0; i < cells.size(); ++i) {
+            const bool right = i < table.right.size() && table.right[i];
+            out += std::string("<") + tag + (right ? " align=\"right\">" : " align=\"left\">") + escape_html(cells[i]) +
+                   "</" + tag + ">";
+        }
+        out += "</tr>\n";
+    };
+    if (!table.head.empty()) line(table.head, "th");
+    for (const auto& row : table.rows) line(row, "td");
+    return out + "</table>\n";
+}
+
+} // namespace fulmox
