@@ -6,6 +6,7 @@
 #include "app/words.h"
 #include "core/match/headroom.h"
 #include "core/quantity/format.h"
+#include "core/report/axis_report.h"
 
 #include <QHBoxLayout>
 #include <QKeyEvent>
@@ -60,6 +61,20 @@ void LimitRow::show_limit(const Limit& limit, UnitSystem units) {
     if (name != accessibleName()) setAccessibleName(name);
     if (const QString tip = plain_tip(qs(limit.reason.in(units_))); tip != toolTip()) setToolTip(tip);
     update();
+}
+
+Table LimitRow::as_table() const {
+    Assessment one;
+    one.limits = {limit_};
+    Table t = limits_table(one, units_);
+    for (const WorkingLine& w : limit_.working)
+        t.rows.push_back({w.symbol + " = " + w.formula, "", format_quantity(w.result, si_unit(w.kind), 5), "", "",
+            w.substituted + (w.source.empty() ? "" : "; " + w.source)});
+    return t;
+}
+
+Table Ledger::as_table() const {
+    return document_.has_axis() ? limits_table(document_.assessment(), document_.machine().unit_system) : Table();
 }
 
 void LimitRow::set_open(bool open, const std::function<std::vector<QString>(const GoOn&)>& headroom) {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/background.h"
+#include "app/clip.h"
 #include "app/document.h"
 
 #include <QFrame>
@@ -15,7 +16,7 @@ class QVBoxLayout;
 namespace fulmox::app {
 
 /// One limit: sign, name, value, bar with the policy's share marked. Enter, Space or a click opens its working.
-class LimitRow : public QFrame {
+class LimitRow : public QFrame, public Copyable {
     Q_OBJECT
 
   public:
@@ -24,6 +25,7 @@ class LimitRow : public QFrame {
     /// `headroom` tells how far inputs may go; it is asked off the window's thread.
     void set_open(bool open, const std::function<std::vector<QString>(const GoOn&)>& headroom);
     bool is_open() const { return open_; }
+    Table as_table() const override;
     const QString& key() const { return key_; }
 
   signals:
@@ -66,11 +68,12 @@ class CountLine : public QWidget {
     QString text_;
 };
 
-class Ledger : public QFrame {
+class Ledger : public QFrame, public Copyable {
     Q_OBJECT
 
   public:
     explicit Ledger(Document& document, QWidget* parent = nullptr);
+    Table as_table() const override;
     void refresh();
     void open_row(const QString& key);
     /// Lists problems and cautions too; the window asks for them once the limits have been painted.

@@ -8,6 +8,7 @@
 #include "app/theme.h"
 #include "app/widgets/choice.h"
 #include "app/widgets/list_editor.h"
+#include "app/words.h"
 #include "core/model/validate.h"
 
 #include <QApplication>
@@ -223,6 +224,17 @@ void MainWindow::build_menus() {
     action(file, tr("&Save"), QKeySequence::Save, [this] { save(); });
     action(file, tr("Save &as…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_S), [this] { save_as(); });
     file->addSeparator();
+    QAction* report = action(file, tr("&Report as PDF…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_R), [this] {
+        const QString f = QFileDialog::getSaveFileName(this, tr("Report as PDF"),
+            (document_.has_axis() ? qs(document_.axis().name) : document_.title())
+                    .replace(QLatin1Char('/'), QLatin1Char('-')) +
+                QStringLiteral(".pdf"),
+            tr("PDF (*.pdf)"));
+        if (!f.isEmpty()) save_report(QFileInfo(f).suffix().isEmpty() ? f + QStringLiteral(".pdf") : f);
+    });
+    report->setObjectName(QStringLiteral("report"));
+    action(file, tr("&Print report…"), QKeySequence::Print, [this] { print_report(); });
+    file->addSeparator();
     action(file, tr("&Quit"), QKeySequence::Quit, [this] { close(); });
 
     QMenu* edit = bar->addMenu(tr("&Edit"));
@@ -238,6 +250,10 @@ void MainWindow::build_menus() {
     };
     connect(&stack, &QUndoStack::indexChanged, this, texts);
     texts();
+    edit->addSeparator();
+    action(edit, tr("&Copy this"), QKeySequence::Copy, [this] { copy_here(); });
+    QMenu* copies = edit->addMenu(tr("Copy of this a&xis"));
+    connect(copies, &QMenu::aboutToShow, this, [this, copies] { fill_copies(copies); });
     edit->addSeparator();
     action(edit, tr("&Find a field or command"), QKeySequence(Qt::CTRL | Qt::Key_K),
         [this] { palette_->setFocus(Qt::ShortcutFocusReason); });
@@ -256,7 +272,7 @@ void MainWindow::build_menus() {
     action(edit, tr("&Let go of A"), {}, [this] { document_.unpin(); });
     edit->addSeparator();
     action(edit, tr("&Materials…"), QKeySequence(Qt::CTRL | Qt::Key_M), [this] { edit_materials(); });
-    action(edit, tr("&Policies…"), QKeySequence(Qt::CTRL | Qt::Key_P), [this] { edit_policies(); });
+    action(edit, tr("&Policies…"), QKeySequence(Qt::CTRL | Qt::Key_L), [this] { edit_policies(); });
 
     QMenu* view = bar->addMenu(tr("&View"));
     action(view, tr("&Quick sums"), QKeySequence(Qt::CTRL | Qt::Key_R), [this] { show_quick_sums(); });

@@ -60,6 +60,11 @@ class MainWindow : public QMainWindow {
     /// Opens the table of materials, and the quick sums.
     void edit_materials();
     void show_quick_sums();
+    /// The quick report of the axis: as a PDF into this file, and on a printer that the dialog asks for.
+    bool save_report(const QString& file);
+    void print_report();
+    /// Copies the part of the page around the focus, or else the figures of the axis.
+    void copy_here();
     /// Autosave now, rather than a moment after the last change.
     bool keep_now();
     enum class Leave { save, discard, stay };
@@ -79,6 +84,7 @@ class MainWindow : public QMainWindow {
     void closeEvent(QCloseEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
 
   private:
     void build_menus();
@@ -96,6 +102,8 @@ class MainWindow : public QMainWindow {
     bool save();
     bool save_as();
     void fill_recent(QMenu* menu);
+    void fill_copies(QMenu* menu);
+    void copy_section(const std::string& key);
     Page* page(int index);
 
     Document document_;

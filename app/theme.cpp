@@ -170,6 +170,9 @@ QColor Theme::state(LimitState s) const {
 
 const Theme& theme() { return current; }
 
+OnPaper::OnPaper() : before_(current) { current = light(); }
+OnPaper::~OnPaper() { current = before_; }
+
 namespace {
 
 // The menu bar asks for the icon of its overflow button, and finding one loads every image plugin before the first

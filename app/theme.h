@@ -24,6 +24,18 @@ struct Theme {
 
 const Theme& theme();
 
+/// While it lives, what is painted by hand has the light colours: paper is white.
+class OnPaper {
+  public:
+    OnPaper();
+    ~OnPaper();
+    OnPaper(const OnPaper&) = delete;
+    OnPaper& operator=(const OnPaper&) = delete;
+
+  private:
+    Theme before_;
+};
+
 /// Applies the light or dark look to the whole application and tells every widget.
 void apply_theme(QApplication& application, bool dark);
 

@@ -1,13 +1,12 @@
 #include "app/plots/plot.h"
 
+#include "app/clip.h"
 #include "app/storage.h"
 #include "app/theme.h"
 #include "core/quantity/format.h"
 
 #include <QBuffer>
-#include <QClipboard>
 #include <QFileDialog>
-#include <QGuiApplication>
 #include <QMenu>
 #include <QPageSize>
 #include <QPdfWriter>
@@ -300,8 +299,8 @@ QString Plot::export_to(const QString& file) {
 void Plot::contextMenuEvent(QContextMenuEvent* event) {
     QMenu menu(this);
     menu.addAction(tr("Whole view"), this, [this] { reset_view(); });
-    menu.addAction(
-        tr("Copy picture"), this, [this] { QGuiApplication::clipboard()->setPixmap(toPixmap(width(), height(), 2)); });
+    menu.addAction(tr("Copy picture"), this, [this] { copy_picture(*this); });
+    menu.addAction(tr("Copy table"), this, [this] { copy_table(table_of(*this)); });
     menu.addAction(tr("Save as SVG, PDF, PNG or CSV…"), this, [this] {
         const QString file = QFileDialog::getSaveFileName(
             this, tr("Save plot"), stem_ + QStringLiteral(".svg"), tr("Pictures and tables (*.svg *.pdf *.png *.csv)"));

@@ -3,6 +3,7 @@
 #include "app/theme.h"
 #include "app/words.h"
 #include "core/quantity/format.h"
+#include "core/report/axis_report.h"
 
 #include <QGridLayout>
 #include <QHBoxLayout>
@@ -63,6 +64,20 @@ QString read_html(const Figure& f) {
 
 } // namespace
 
+namespace {
+
+template <class Parts> Table table_of_parts(Document& d, const Parts& parts) {
+    if (!d.has_axis()) return {};
+    std::vector<std::string> keys;
+    for (const auto& each : parts) keys.push_back(each.key.toStdString());
+    return figures_table(d.assessment(), d.machine().unit_system, keys);
+}
+
+} // namespace
+
+Table FigureTiles::as_table() const { return table_of_parts(document_, tiles_); }
+Table FigureList::as_table() const { return table_of_parts(document_, lines_); }
+
 FigureTiles::FigureTiles(Document& document, const std::vector<std::pair<QString, QString>>& keys, QWidget* parent)
     : QWidget(parent), document_(document) {
     auto* line = new QHBoxLayout(this);
@@ -83,6 +98,7 @@ FigureTiles::FigureTiles(Document& document, const std::vector<std::pair<QString
         t.value = new QLabel;
         t.value->setFont(type_face(17, Weight::strong));
         t.value->setTextInteractionFlags(Qt::TextSelectableByMouse);
+        t.value->setContextMenuPolicy(Qt::NoContextMenu); // that of the window copies the figures
         t.note = new QLabel;
         t.note->setObjectName(QStringLiteral("second"));
         t.note->setFont(type_face(11));
@@ -129,6 +145,7 @@ FigureList::FigureList(Document& document, QStringList keys, int columns, bool a
         l.label->setObjectName(QStringLiteral("second"));
         l.value->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
         l.value->setTextInteractionFlags(Qt::TextSelectableByMouse);
+        l.value->setContextMenuPolicy(Qt::NoContextMenu);
         grid->addWidget(l.label, row, column);
         grid->addWidget(l.value, row, column + 1);
         if (column > 0) grid->setColumnMinimumWidth(column - 1, 12);

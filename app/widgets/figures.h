@@ -1,6 +1,7 @@
 // Figures as tiles and as a list; each opens its working on hover.
 #pragma once
 
+#include "app/clip.h"
 #include "app/document.h"
 
 #include <QFrame>
@@ -13,12 +14,13 @@ class QGridLayout;
 namespace fulmox::app {
 
 /// A row of tiles, one per figure key, each with the words for a figure that is not known yet.
-class FigureTiles : public QWidget {
+class FigureTiles : public QWidget, public Copyable {
     Q_OBJECT
 
   public:
     FigureTiles(Document& document, const std::vector<std::pair<QString, QString>>& keys, QWidget* parent = nullptr);
     void refresh();
+    Table as_table() const override;
 
   private:
     struct Tile {
@@ -33,13 +35,14 @@ class FigureTiles : public QWidget {
 };
 
 /// Label and value in two columns, for the lesser figures.
-class FigureList : public QWidget {
+class FigureList : public QWidget, public Copyable {
     Q_OBJECT
 
   public:
     /// `alone` in its card it says where there is nothing to list yet.
     FigureList(Document& document, QStringList keys, int columns = 1, bool alone = true, QWidget* parent = nullptr);
     void refresh();
+    Table as_table() const override;
 
   private:
     struct Line {

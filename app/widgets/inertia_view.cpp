@@ -4,6 +4,7 @@
 #include "app/widgets/paint.h"
 #include "app/words.h"
 #include "core/quantity/format.h"
+#include "core/report/axis_report.h"
 
 #include <QPainter>
 #include <cmath>
@@ -25,6 +26,12 @@ InertiaView::InertiaView(Document& document, bool with_schools, QWidget* parent)
         updateGeometry();
         update();
     });
+}
+
+Table InertiaView::as_table() const {
+    if (!document_.has_axis() || !document_.assessment().inertia) return {};
+    return inertia_table(
+        *document_.assessment().inertia, motion_of(document_.axis().mechanism).direct, document_.machine().unit_system);
 }
 
 QSize InertiaView::sizeHint() const {

@@ -2,6 +2,7 @@
 
 #include "app/theme.h"
 #include "core/quantity/format.h"
+#include "core/report/axis_report.h"
 
 #include <QPainter>
 
@@ -10,6 +11,11 @@ namespace fulmox::app {
 ShareBars::ShareBars(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
     setAccessibleName(tr("Share of each cause in peak torque and in heat"));
     connect(&document_, &Document::changed, this, qOverload<>(&QWidget::update));
+}
+
+Table ShareBars::as_table() const {
+    if (!document_.has_axis() || !document_.assessment().demand) return {};
+    return causes_table(*document_.assessment().demand, document_.machine().unit_system);
 }
 
 void ShareBars::paintEvent(QPaintEvent*) {

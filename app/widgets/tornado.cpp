@@ -28,6 +28,18 @@ Tornado::Tornado(Document& document, QWidget* parent) : QWidget(parent), documen
     });
 }
 
+Table Tornado::as_table() const {
+    const Kind kind = document_.has_axis() && motion_of(document_.axis().mechanism).direct ? Kind::force : Kind::torque;
+    const UnitSystem units = document_.machine().unit_system;
+    Table t{"",
+        {tr("input").toStdString(), tr("moved by").toStdString(), tr("moved down").toStdString(),
+            tr("moved up").toStdString()},
+        {}, {false, true, true, true}};
+    for (const Influence& i : rows_)
+        t.rows.push_back({i.label, i.moved, format_quantity(i.low, kind, units), format_quantity(i.high, kind, units)});
+    return t;
+}
+
 void Tornado::set_measure(Measure m) {
     measure_ = m;
     if (isVisible()) reckon();

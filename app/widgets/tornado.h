@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/background.h"
+#include "app/clip.h"
 #include "app/document.h"
 #include "core/match/sensitivity.h"
 
@@ -12,13 +13,14 @@
 namespace fulmox::app {
 
 /// Reckoned a moment after the last change, not at every keystroke. A click on a bar leads to the field.
-class Tornado : public QWidget {
+class Tornado : public QWidget, public Copyable {
     Q_OBJECT
 
   public:
     explicit Tornado(Document& document, QWidget* parent = nullptr);
     void set_measure(Measure m);
     const std::vector<Influence>& rows() const { return rows_; }
+    Table as_table() const override;
     bool reckoning() const { return work_.running(); }
     QSize minimumSizeHint() const override { return {300, 150}; }
 

@@ -69,7 +69,8 @@ ReportSection assumptions(Axis& axis, const std::string& path) {
         const std::string name = field_and_place(f.label(), f.path.substr(path.size()));
         if (f.quantity->given() && f.quantity->standing == Standing::assumed)
             s.table.rows.push_back({name, f.quantity->text, "assumed"});
-        else if (f.quantity->text.empty() && !f.quantity_spec.required && *f.quantity_spec.if_empty)
+        else if (f.quantity->text.empty() && !f.quantity_spec.required && *f.quantity_spec.if_empty &&
+                 f.path.find("/segments/") == std::string::npos)
             s.table.rows.push_back({name, "–", std::string("left empty: ") + f.quantity_spec.if_empty});
     }
     if (!s.table.empty())
@@ -119,6 +120,16 @@ Table inertia_table(const InertiaStatement& s, bool direct, UnitSystem units) {
         {"Load, largest over the cycle", "", say(s.load, kind, units), all > 0 ? percent(s.load / all) : "–"});
     if (s.load_least < s.load) t.rows.push_back({"Load, least over the cycle", "", say(s.load_least, kind, units), ""});
     if (s.rotor > 0) t.rows.push_back({"Inertia ratio", "", format_number(s.ratio(), 3) + " : 1", ""});
+    return t;
+}
+
+Table causes_table(const Demand& d, UnitSystem units) {
+    const Kind kind = d.load.motion.direct ? Kind::force : Kind::torque;
+    Table t{"Causes", {"cause", "at the peak", "share of the heat"}, {}, {false, true, true}};
+    for (std::size_t c = 0; c < d.rms_share.size(); ++c)
+        t.rows.push_back(
+            {cause_label(static_cast<Cause>(c)), say(d.peak.state.part[c], kind, units), percent(d.rms_share[c])});
+    t.rows.push_back({"Together", say(d.peak.torque, kind, units), d.rms_torque > 0 ? "100 %" : "–"});
     return t;
 }
 
@@ -193,6 +204,7 @@ std::vector<ReportSection> axis_report(
     out.push_back({"motion", "Motion", {}, "cycle", {}});
     out.push_back({"demand", direct ? "Force over the cycle" : "Torque over the cycle", {}, "torque",
         segments_table(machine, axis, a)});
+    if (a.demand) out.push_back({"causes", "Causes", {}, "", causes_table(*a.demand, units)});
     if (!its.motor.empty() && !direct) out.push_back({"motor", "Speed and torque", {}, "speed_torque", {}});
     out.push_back({"figures", "Figures", {}, "", figures_table(a, units)});
     if (a.inertia)

@@ -37,6 +37,8 @@ Table limits_table(const Assessment& a, UnitSystem units);
 /// Those with these keys, or all.
 Table figures_table(const Assessment& a, UnitSystem units, const std::vector<std::string>& keys = {});
 Table inertia_table(const InertiaStatement& s, bool direct, UnitSystem units);
+/// What each cause has in the peak and in the heat.
+Table causes_table(const Demand& d, UnitSystem units);
 Table segments_table(const Machine& machine, std::size_t axis, const Assessment& a);
 /// Limits with the lines of their workings below them, in working order.
 Table workings_table(const Assessment& a, UnitSystem units);

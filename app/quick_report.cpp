@@ -1,0 +1,169 @@
+#include "app/quick_report.h"
+
+#include "app/pages/page.h"
+#include "app/plots/cycle_plot.h"
+#include "app/plots/speed_torque_plot.h"
+#include "app/plots/torque_plot.h"
+#include "app/schematic/schematic.h"
+#include "app/storage.h"
+#include "app/theme.h"
+#include "app/words.h"
+
+#include <QAbstractTextDocumentLayout>
+#include <QBuffer>
+#include <QFileInfo>
+#include <QGuiApplication>
+#include <QPainter>
+#include <QPdfWriter>
+#include <QScreen>
+#include <QTextDocument>
+#include <QTextOption>
+#include <QUrl>
+
+namespace fulmox::app {
+
+namespace {
+
+constexpr double sharpness = 3; // pixels of a picture to a point on paper
+
+QImage plot_picture(Plot& plot, QSize size) {
+    plot.resize(size);
+    plot.restyle();
+    plot.setBackground(Qt::white);
+    return plot.toPixmap(size.width(), size.height(), sharpness).toImage();
+}
+
+QImage picture_of(Document& document, const std::string& key) {
+    const QSize wide(760, 330);
+    if (key == "schematic") {
+        Schematic schematic(document);
+        schematic.resize(760, 250);
+        QImage image(schematic.size() * sharpness, QImage::Format_RGB32);
+        image.setDevicePixelRatio(sharpness);
+        image.fill(Qt::white);
+        QPainter painter(&image);
+        schematic.render(&painter, {}, {}, QWidget::RenderFlags());
+        return image;
+    }
+    if (key == "cycle") {
+        CyclePlot plot(document);
+        plot.refresh();
+        return plot_picture(plot, {760, 420});
+    }
+    if (key == "torque") {
+        TorquePlot plot(document);
+        plot.refresh();
+        return plot_picture(plot, wide);
+    }
+    SpeedTorquePlot plot(document);
+    plot.refresh();
+    return plot_picture(plot, wide);
+}
+
+QString html_of(const ReportSection& s, bool first) {
+    QString out = first ? QStringLiteral("<h1>%1</h1>").arg(qs(escape_html(s.title)))
+                        : QStringLiteral("<p>&nbsp;</p><h2%2>%1</h2>")
+                              // the sheet before it is the summary
+                              .arg(qs(escape_html(s.title)),
+                                  s.key == "motion" ? QStringLiteral(" style='page-break-before:always'") : QString());
+    for (const std::string& words : s.words) out += QStringLiteral("<p>%1</p>").arg(qs(escape_html(words)));
+    if (!s.picture.empty()) out += QStringLiteral("<p><img src=\"picture:%1\" width=\"100%\"></p>").arg(qs(s.picture));
+    if (!s.table.empty()) out += qs(to_html(s.table));
+    return out;
+}
+
+} // namespace
+
+std::vector<ReportSection> report_of(Document& document, const QString& date) {
+    ReportFacts facts;
+    facts.date = date.toStdString();
+    facts.file = QFileInfo(document.file()).fileName().toStdString();
+    facts.file_version = project_version;
+    facts.version = FULMOX_VERSION;
+    facts.summary = axis_sentence(document).toStdString();
+    return axis_report(
+        document.machine(), static_cast<std::size_t>(document.axis_index()), document.assessment(), facts);
+}
+
+int paint_report(Document& document, QPagedPaintDevice& paper, const QString& date) {
+    const OnPaper light;
+    const std::vector<ReportSection> sections = report_of(document, date);
+    QTextDocument text;
+    text.setUndoRedoEnabled(false);
+    text.documentLayout()->setPaintDevice(&paper);
+    QFont font = type_face(12);
+    font.setPointSizeF(8);
+    text.setDefaultFont(font);
+    QTextOption wraps = text.defaultTextOption();
+    wraps.setWrapMode(QTextOption::WrapAtWordBoundaryOrAnywhere); // a name of ten thousand letters stays on its sheet
+    text.setDefaultTextOption(wraps);
+    text.setDefaultStyleSheet(QStringLiteral("h1 { font-size: 15pt; } h2 { font-size: 10.5pt; margin-top: 14px; } "
+                                             "p { margin: 2px 0; } th { color: #56646c; font-weight: 500; }"));
+    QPainter painter(&paper);
+    if (!painter.isActive()) return 0;
+    const QRectF sheet(0, 0, painter.viewport().width(), painter.viewport().height());
+    const double dot = paper.logicalDpiY() / 72.0; // a point
+    const double head = 20 * dot, foot = 16 * dot;
+    const QRectF body = sheet.adjusted(0, head, 0, -foot);
+    text.setPageSize(body.size());
+    text.setDocumentMargin(0);
+    QString html;
+    for (const ReportSection& s : sections) {
+        if (!s.picture.empty()) {
+            QImage image =
+                picture_of(document, s.picture)
+                    .scaledToWidth(static_cast<int>(std::min(body.width(), 2400.0)), Qt::SmoothTransformation);
+            image.setDevicePixelRatio(1);
+            text.addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("picture:") + qs(s.picture)), image);
+        }
+        html += html_of(s, &s == &sections.front());
+    }
+    // sizes in HTML are pixels of the screen, which the document turns into dots of the paper
+    const double pixels = body.width() * QGuiApplication::primaryScreen()->logicalDotsPerInchX() / paper.logicalDpiX();
+    html.replace(QLatin1String("width=\"100%\""), QStringLiteral("width=\"%1\"").arg(static_cast<int>(pixels)));
+    text.setHtml(html);
+    const int pages = text.pageCount();
+    const QString name = qs(document.axis().name), project = qs(document.machine().name);
+    for (int page = 0; page < pages; ++page) {
+        if (page > 0 && !paper.newPage()) return 0;
+        painter.save();
+        painter.setFont(font);
+        painter.setPen(theme().second);
+        const QFontMetricsF metrics(font, &paper);
+        const double half = sheet.width() / 2 - 10 * dot;
+        painter.drawText(QRectF(0, 0, half, head), Qt::AlignLeft | Qt::AlignTop,
+            metrics.elidedText(project + QStringLiteral(" · ") + name, Qt::ElideRight, half));
+        painter.drawText(QRectF(half, 0, sheet.width() - half, head), Qt::AlignRight | Qt::AlignTop, date);
+        painter.drawText(QRectF(0, sheet.height() - foot, sheet.width(), foot), Qt::AlignRight | Qt::AlignBottom,
+            QObject::tr("page %1 of %2").arg(page + 1).arg(pages));
+        painter.translate(0, head - page * body.height());
+        QAbstractTextDocumentLayout::PaintContext context;
+        context.clip = QRectF(0, page * body.height(), body.width(), body.height());
+        context.palette.setColor(QPalette::Text, theme().ink);
+        painter.setClipRect(context.clip);
+        text.documentLayout()->draw(&painter, context);
+        painter.restore();
+    }
+    return pages;
+}
+
+QString write_report(Document& document, const QString& file, const QString& date) {
+    if (!document.has_axis()) return QObject::tr("there is no axis to report on");
+    if (document.assessment().pending) return QObject::tr("the axis is still being assessed; try again in a moment");
+    QByteArray bytes;
+    QBuffer out(&bytes);
+    out.open(QIODevice::WriteOnly);
+    {
+        QPdfWriter pdf(&out);
+        pdf.setPageSize(QPageSize(QPageSize::A4));
+        pdf.setPageMargins({16, 14, 16, 12}, QPageLayout::Millimeter);
+        pdf.setResolution(300);
+        pdf.setTitle(qs(document.axis().name));
+        pdf.setCreator(QStringLiteral("Fulmox " FULMOX_VERSION));
+        if (paint_report(document, pdf, date) == 0) return QObject::tr("%1 could not be drawn").arg(file);
+    }
+    out.close();
+    return write_atomically(file, bytes);
+}
+
+} // namespace fulmox::app

@@ -1,0 +1,21 @@
+// The quick report of an axis on paper: PDF and print.
+#pragma once
+
+#include "app/document.h"
+#include "core/report/axis_report.h"
+
+#include <QPagedPaintDevice>
+#include <QString>
+
+namespace fulmox::app {
+
+/// The sections of the selected axis, which must be there and reckoned.
+std::vector<ReportSection> report_of(Document& document, const QString& date);
+
+/// Draws the report, with the name of the axis and the page on every sheet; the pages drawn.
+int paint_report(Document& document, QPagedPaintDevice& paper, const QString& date);
+
+/// Writes it as a PDF; empty on success, else what went wrong.
+QString write_report(Document& document, const QString& file, const QString& date);
+
+} // namespace fulmox::app
