@@ -1,4 +1,5 @@
 #include "app/early.h"
+#include "app/quick_report.h"
 #include "app/shots.h"
 #include "app/theme.h"
 
@@ -6,6 +7,7 @@
 #include <QCommandLineParser>
 #include <QSettings>
 #include <algorithm>
+#include <cstdio>
 #include <malloc.h>
 #include <string_view>
 
@@ -39,7 +41,11 @@ int main(int argc, char** argv) {
         QStringLiteral("folder"));
     const QCommandLineOption time_start(QStringLiteral("exit-after-first-paint"),
         QStringLiteral("End as soon as the window has been painted; for timing."));
-    arguments.addOptions({demo, shots, time_start});
+    const QCommandLineOption report(QStringLiteral("report"),
+        QStringLiteral("Write the report of an axis of the project as a PDF and end."), QStringLiteral("pdf"));
+    const QCommandLineOption of_axis(QStringLiteral("axis"), QStringLiteral("The axis of the report, from 1."),
+        QStringLiteral("number"), QStringLiteral("1"));
+    arguments.addOptions({demo, report, of_axis, shots, time_start});
     arguments.addPositionalArgument(
         QStringLiteral("file"), QStringLiteral("Project to open."), QStringLiteral("[file]"));
     if (asks_for_words(argc, argv)) {
@@ -56,6 +62,15 @@ int main(int argc, char** argv) {
     fulmox::app::prepare_theme(application, QSettings().value(QStringLiteral("dark"), false).toBool());
     if (arguments.isSet(shots)) return fulmox::app::write_shots(arguments.value(shots));
     const QStringList files = arguments.positionalArguments();
+    if (arguments.isSet(report)) {
+        auto project = arguments.isSet(demo) ? fulmox::app::load_demo()
+                                             : fulmox::app::load_project(files.isEmpty() ? QString() : files.first());
+        const QString why = fulmox::app::write_report_of(std::move(project),
+            files.isEmpty() ? QString() : files.first(), arguments.value(of_axis), arguments.value(report));
+        if (why.isEmpty()) return 0;
+        std::fprintf(stderr, "fulmox: %s\n", qPrintable(why));
+        return 2;
+    }
     fulmox::app::MainWindow window(
         {}, nullptr, early.project(files.isEmpty() ? QString() : files.first(), arguments.isSet(demo)));
     fulmox::app::apply_style_sheet(application);

@@ -10,7 +10,9 @@
 #include "app/words.h"
 
 #include <QAbstractTextDocumentLayout>
+#include <QApplication>
 #include <QBuffer>
+#include <QDate>
 #include <QFileInfo>
 #include <QGuiApplication>
 #include <QPainter>
@@ -164,6 +166,20 @@ QString write_report(Document& document, const QString& file, const QString& dat
     }
     out.close();
     return write_atomically(file, bytes);
+}
+
+QString write_report_of(
+    Result<ProjectRead, QString> project, const QString& project_file, const QString& axis, const QString& file) {
+    if (!project) return project.error();
+    Document document;
+    document.open(std::move(*project), project_file);
+    bool number = false;
+    const int index = axis.toInt(&number), axes = static_cast<int>(document.machine().axes.size());
+    if (!number || index < 1 || index > axes)
+        return QObject::tr("axis %1: the project has axes 1 to %2").arg(axis).arg(axes);
+    document.select_axis(index - 1);
+    while (document.assessment().pending) QApplication::processEvents(QEventLoop::WaitForMoreEvents);
+    return write_report(document, file, QDate::currentDate().toString(Qt::ISODate));
 }
 
 } // namespace fulmox::app

@@ -18,4 +18,8 @@ int paint_report(Document& document, QPagedPaintDevice& paper, const QString& da
 /// Writes it as a PDF; empty on success, else what went wrong.
 QString write_report(Document& document, const QString& file, const QString& date);
 
+/// The same of one axis, counted from 1, of a project that has just been read.
+QString write_report_of(
+    Result<ProjectRead, QString> project, const QString& project_file, const QString& axis, const QString& file);
+
 } // namespace fulmox::app
