@@ -92,7 +92,14 @@ void LimitRow::set_open(bool open, const std::function<std::vector<QString>(cons
     } else {
         settled_.stop();
     }
-    details_->setVisible(open);
+    details_->setVisible(open && !folded_);
+    update();
+}
+
+void LimitRow::set_folded(bool on) {
+    folded_ = on;
+    layout()->setContentsMargins(on ? QMargins(0, 38, 0, 0) : QMargins(26, 38, 8, 6));
+    details_->setVisible(open_ && !on);
     update();
 }
 
@@ -147,6 +154,20 @@ void LimitRow::fill_details() {
 
 void LimitRow::paintEvent(QPaintEvent*) {
     QPainter p(this);
+    if (folded_) {
+        p.setRenderHint(QPainter::Antialiasing);
+        if (hasFocus()) {
+            p.setPen(QPen(theme().accent, 1.5));
+            p.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 6, 6);
+        }
+        draw_state(p, QRectF(width() / 2.0 - 5.5, 5, 11, 11), limit_.state);
+        p.setPen(theme().ink);
+        p.setFont(type_face(11));
+        QString value = limit_.state == LimitState::cannot_say ? QStringLiteral("?") : value_text(limit_);
+        if (p.fontMetrics().horizontalAdvance(value) > width() - 4) value = QString::fromUtf8("–");
+        p.drawText(QRect(0, 18, width(), 18), Qt::AlignCenter, value);
+        return;
+    }
     if (open_ || hasFocus()) {
         p.setRenderHint(QPainter::Antialiasing);
         p.setPen(hasFocus() ? QPen(theme().accent, 1.5) : QPen(theme().line, 1));
@@ -196,12 +217,13 @@ void LimitRow::focusOutEvent(QFocusEvent* event) {
 
 Ledger::Ledger(Document& document, QWidget* parent) : QFrame(parent), document_(document) {
     setObjectName(QStringLiteral("ledger"));
-    setFixedWidth(296);
+    setMinimumWidth(250);
+    setMaximumWidth(560);
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(10, 12, 6, 8);
     box->setSpacing(4);
     auto* head = new QHBoxLayout;
-    auto* title = new QLabel(tr("Limits"));
+    auto* title = title_ = new QLabel(tr("Limits"));
     title->setFont(type_face(13, Weight::strong));
     title->setContentsMargins(6, 0, 0, 0);
     order_ = new QPushButton(tr("tightest first"));
@@ -223,10 +245,12 @@ Ledger::Ledger(Document& document, QWidget* parent) : QFrame(parent), document_(
     inner_box->setSpacing(3);
     rows_box_ = new QVBoxLayout;
     rows_box_->setSpacing(3);
-    problems_box_ = new QVBoxLayout;
+    problems_ = new QWidget;
+    problems_box_ = new QVBoxLayout(problems_);
+    problems_box_->setContentsMargins(0, 0, 0, 0);
     problems_box_->setSpacing(6);
     inner_box->addLayout(rows_box_);
-    inner_box->addLayout(problems_box_);
+    inner_box->addWidget(problems_);
     inner_box->addStretch(1);
     inner->setObjectName(QStringLiteral("clear"));
     scroll->setWidget(inner);
@@ -294,6 +318,16 @@ void Ledger::open_row(const QString& key) {
     refresh();
 }
 
+void Ledger::set_folded(bool on) {
+    if (folded_ == on) return;
+    folded_ = on;
+    setMinimumWidth(on ? 58 : 250);
+    setMaximumWidth(on ? 58 : 560);
+    layout()->setContentsMargins(on ? QMargins(2, 12, 0, 8) : QMargins(10, 12, 6, 8));
+    for (QWidget* w : std::initializer_list<QWidget*>{title_, order_, counts_, problems_}) w->setVisible(!on);
+    for (auto& [key, row] : rows_) row->set_folded(on);
+}
+
 void Ledger::show_all() {
     all_ = true;
     refresh();
@@ -317,7 +351,16 @@ void Ledger::refresh() {
         LimitRow*& row = rows_[l.key];
         if (!row) {
             row = new LimitRow;
-            connect(row, &LimitRow::toggled, this, &Ledger::open_row);
+            row->set_folded(folded_);
+            connect(row, &LimitRow::toggled, this, [this](const QString& key) {
+                if (folded_) {
+                    open_ = key;
+                    emit unfold_wanted();
+                    refresh();
+                } else {
+                    open_row(key);
+                }
+            });
         }
         if (rows_box_->indexOf(row) != place) {
             rows_box_->removeWidget(row);

@@ -25,6 +25,8 @@ class LimitRow : public QFrame, public Copyable {
     /// `headroom` tells how far inputs may go; it is asked off the window's thread.
     void set_open(bool open, const std::function<std::vector<QString>(const GoOn&)>& headroom);
     bool is_open() const { return open_; }
+    /// The mark alone.
+    void set_folded(bool on);
     Table as_table() const override;
     const QString& key() const { return key_; }
 
@@ -50,6 +52,7 @@ class LimitRow : public QFrame, public Copyable {
     std::vector<QString> headroom_;
     QTimer settled_; // while somebody types the cores belong to what they watch
     bool open_ = false;
+    bool folded_ = false;
     Background<std::vector<QString>> work_{std::chrono::milliseconds(3)};
 };
 
@@ -76,11 +79,15 @@ class Ledger : public QFrame, public Copyable {
     Table as_table() const override;
     void refresh();
     void open_row(const QString& key);
+    /// A strip of marks and percentages, for small windows; a click asks for the whole.
+    void set_folded(bool on);
+    bool folded() const { return folded_; }
     /// Lists problems and cautions too; the window asks for them once the limits have been painted.
     void show_all();
 
   signals:
     void go_to(const QString& path);
+    void unfold_wanted();
 
   private:
     void show_problems(const Problems& found);
@@ -89,12 +96,15 @@ class Ledger : public QFrame, public Copyable {
     Document& document_;
     CountLine* counts_;
     QPushButton* order_;
+    QLabel* title_;
+    QWidget* problems_;
     QVBoxLayout* rows_box_;
     QVBoxLayout* problems_box_;
     std::map<std::string, LimitRow*> rows_;
     QString open_;
     QString problems_shown_;
     bool by_kind_ = false;
+    bool folded_ = false;
     bool all_ = false;
 };
 

@@ -1,7 +1,9 @@
 #include "app/main_window.h"
 
 #include "app/command_palette.h"
+#include "app/guide.h"
 #include "app/ledger.h"
+#include "app/pages/machine_page.h"
 #include "app/pages/page.h"
 #include "app/policy_editor.h"
 #include "app/quick_sums.h"
@@ -22,7 +24,10 @@
 #include <QMessageBox>
 #include <QMimeData>
 #include <QPushButton>
+#include <QResizeEvent>
+#include <QScrollArea>
 #include <QSettings>
+#include <QSplitter>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 #include <utility>
@@ -40,7 +45,7 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
         if (!first->file.isEmpty()) remember_file(first->file);
     }
     resize(1280, 800);
-    setMinimumSize(1100, 680);
+    setMinimumSize(800, 560);
     setAcceptDrops(true);
     auto* central = new QWidget;
     central->setObjectName(QStringLiteral("paper"));
@@ -66,15 +71,38 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     outline_ = new Outline(document_);
     stack_ = new QStackedWidget;
     ledger_ = new Ledger(document_);
+    guide_ = new Guide;
+    guide_->hide();
     line->addWidget(outline_);
-    line->addWidget(stack_, 1);
-    line->addWidget(ledger_);
+    // where a window is smaller than a page can be read in, the page scrolls, and nothing of it is cut off
+    room_ = new QScrollArea;
+    room_->setObjectName(QStringLiteral("room"));
+    room_->setWidgetResizable(true);
+    room_->setFocusPolicy(Qt::NoFocus);
+    stack_->setMinimumSize(770, 600);
+    room_->setWidget(stack_);
+    split_ = new QSplitter;
+    split_->setObjectName(QStringLiteral("split"));
+    split_->setChildrenCollapsible(false);
+    split_->setHandleWidth(3);
+    split_->addWidget(room_);
+    split_->addWidget(ledger_);
+    split_->addWidget(guide_);
+    split_->setStretchFactor(0, 1);
+    split_->setStretchFactor(1, 0);
+    split_->setStretchFactor(2, 0);
+    line->addWidget(split_, 1);
     box->addLayout(line, 1);
     setCentralWidget(central);
     build_menus();
 
     connect(outline_, &Outline::page_chosen, this, &MainWindow::show_page);
     connect(ledger_, &Ledger::go_to, this, &MainWindow::go_to);
+    connect(ledger_, &Ledger::unfold_wanted, this, [this] { show_ledger(LedgerShown::whole); });
+    connect(guide_, &Guide::closed, this, &MainWindow::close_guide);
+    connect(split_, &QSplitter::splitterMoved, this, [this] {
+        if (!ledger_->folded()) QSettings().setValue(QStringLiteral("ledger-width"), ledger_->width());
+    });
     connect(palette_, &CommandPalette::go_to, this, &MainWindow::go_to);
     connect(&document_, &Document::changed, this, [this] {
         refresh_status();
@@ -251,6 +279,17 @@ void MainWindow::build_menus() {
     connect(&stack, &QUndoStack::indexChanged, this, texts);
     texts();
     edit->addSeparator();
+    QMenu* axis = edit->addMenu(tr("A&xis"));
+    action(axis, tr("Add an axis"), {}, [this] { outline_->add_axis(); });
+    action(axis, tr("Rename axis"), {}, [this] { outline_->rename_axis(); });
+    action(axis, tr("Duplicate axis"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_D),
+        [this] { outline_->duplicate_axis(); });
+    action(axis, tr("Delete axis"), {}, [this] { outline_->delete_axis(); });
+    action(
+        axis, tr("Move axis up"), QKeySequence(Qt::ALT | Qt::SHIFT | Qt::Key_Up), [this] { outline_->move_axis(-1); });
+    action(axis, tr("Move axis down"), QKeySequence(Qt::ALT | Qt::SHIFT | Qt::Key_Down),
+        [this] { outline_->move_axis(1); });
+    edit->addSeparator();
     action(edit, tr("&Copy this"), QKeySequence::Copy, [this] { copy_here(); });
     QMenu* copies = edit->addMenu(tr("Copy of this a&xis"));
     connect(copies, &QMenu::aboutToShow, this, [this, copies] { fill_copies(copies); });
@@ -278,14 +317,29 @@ void MainWindow::build_menus() {
     action(view, tr("&Quick sums"), QKeySequence(Qt::CTRL | Qt::Key_R), [this] { show_quick_sums(); });
     for (int i = 0; i < static_cast<int>(page_registry().size()); ++i)
         action(view, tr("Page &%1: %2").arg(i + 1).arg(tr(page_registry()[static_cast<std::size_t>(i)].question)),
-            QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i)), [this, i] { show_page(i); });
+            QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i)), [this, i] { focus_page(i); });
+    action(view, tr("Page &0: The machine"), QKeySequence(Qt::CTRL | Qt::Key_0),
+        [this] { focus_page(Outline::machine_page); });
+    view->addSeparator();
+    const char* ledgers[] = {
+        QT_TR_NOOP("&Limits in full"), QT_TR_NOOP("Limits as &marks"), QT_TR_NOOP("Limits &hidden")};
+    for (int i = 0; i < 3; ++i) {
+        QAction*& a = ledger_actions_[static_cast<std::size_t>(i)];
+        a = action(view, tr(ledgers[i]), {}, [this, i] { show_ledger(static_cast<LedgerShown>(i)); });
+        a->setCheckable(true);
+    }
+    action(view, tr("&Next way to show the limits"), QKeySequence(Qt::Key_F9), [this] {
+        const int now = ledger_->isHidden() ? 2 : ledger_->folded() ? 1 : 0;
+        show_ledger(static_cast<LedgerShown>((now + 1) % 3));
+    });
     view->addSeparator();
     dark_ = action(view, tr("&Dark colours"), QKeySequence(Qt::CTRL | Qt::Key_D), [this] { set_dark(!theme().dark); });
     dark_->setCheckable(true);
     dark_->setChecked(theme().dark);
 
     QMenu* help = bar->addMenu(tr("&Help"));
-    action(help, tr("&How to type values"), QKeySequence::HelpContents, [this] {
+    action(help, tr("&Guide to this page"), QKeySequence(Qt::Key_F1), [this] { open_guide(); });
+    action(help, tr("&How to type values"), {}, [this] {
         QMessageBox::information(this, tr("How to type values"),
             tr("Any field takes arithmetic and any unit of its kind:\n\n    2*35 mm + 1 in        7/8 in        12 lb  "
                "      1.5 kW\n\n"
@@ -316,7 +370,74 @@ Page* MainWindow::page(int index) {
     return p;
 }
 
+MachinePage* MainWindow::machine_page() {
+    if (!machine_) {
+        machine_ = new MachinePage(document_);
+        connect(machine_, &MachinePage::axis_chosen, this, [this](int axis) {
+            document_.select_axis(axis);
+            show_page(0);
+        });
+        connect(machine_, &MachinePage::policies_requested, this, &MainWindow::edit_policies);
+        connect(machine_, &MachinePage::materials_requested, this, &MainWindow::edit_materials);
+        stack_->addWidget(machine_);
+    }
+    return machine_;
+}
+
+void MainWindow::show_ledger(LedgerShown how) {
+    ledger_wanted_ = how;
+    place_ledger();
+}
+
+// As somebody wants it; where nobody has said, as the window has room.
+void MainWindow::place_ledger() {
+    constexpr int small = 1200, very_wide = 1700;
+    const LedgerShown how = ledger_wanted_    ? *ledger_wanted_
+                            : width() < small ? LedgerShown::marks
+                                              : LedgerShown::whole;
+    ledger_->set_folded(how == LedgerShown::marks);
+    ledger_->setVisible(how != LedgerShown::hidden && (guide_->isHidden() || width() >= very_wide));
+    outline_->set_folded(width() < small);
+    for (int i = 0; i < 3; ++i) ledger_actions_[static_cast<std::size_t>(i)]->setChecked(static_cast<int>(how) == i);
+    if (how == LedgerShown::whole) {
+        const int wide = QSettings().value(QStringLiteral("ledger-width"), 296).toInt();
+        split_->setSizes({split_->width() - wide, wide, guide_->isHidden() ? 0 : guide_->width()});
+    }
+}
+
+void MainWindow::resizeEvent(QResizeEvent* event) {
+    QMainWindow::resizeEvent(event);
+    const int before = event->oldSize().width();
+    // what somebody chose holds until the window becomes small, or large again
+    if (before > 0 && (before < 1200) != (width() < 1200)) ledger_wanted_.reset();
+    place_ledger();
+}
+
+void MainWindow::open_guide() {
+    before_guide_ = QApplication::focusWidget();
+    guide_->show();
+    place_ledger();
+    const int index = stack_->currentWidget() == machine_ ? -1 : page_index_;
+    guide_->open_at(index < 0 ? tr("The machine") : tr(page_registry().at(static_cast<std::size_t>(index)).question));
+}
+
+void MainWindow::close_guide() {
+    guide_->hide();
+    place_ledger();
+    if (before_guide_ && before_guide_->isVisible())
+        before_guide_->setFocus();
+    else
+        outline_->setFocus();
+}
+
 void MainWindow::show_page(int index) {
+    if (index == Outline::machine_page) {
+        stack_->setCurrentWidget(machine_page());
+        outline_->set_page(index);
+        machine_->activate();
+        return;
+    }
+    page_index_ = index;
     Page* p = page(index);
     stack_->setCurrentWidget(p);
     outline_->set_page(index);
@@ -325,6 +446,11 @@ void MainWindow::show_page(int index) {
 
 void MainWindow::go_to(const QString& path) {
     if (path.startsWith(QStringLiteral("/axes/"))) document_.select_axis(path.section(QLatin1Char('/'), 2, 2).toInt());
+    if (!path.startsWith(QStringLiteral("/axes"))) {
+        show_page(Outline::machine_page);
+        machine_->go_to(path);
+        return;
+    }
     const QString rest = QLatin1Char('/') + path.section(QLatin1Char('/'), 3);
     if (rest.startsWith(QStringLiteral("/policy"))) {
         policy_->setFocus();
@@ -333,6 +459,17 @@ void MainWindow::go_to(const QString& path) {
     const int index = page_of(rest);
     show_page(index);
     page(index)->go_to(path);
+}
+
+void MainWindow::focus_page(int index) {
+    show_page(index);
+    // the first field, or whatever the page has first
+    QWidget* page = stack_->currentWidget();
+    for (QWidget* w = page->nextInFocusChain(); w && w != page; w = w->nextInFocusChain())
+        if (page->isAncestorOf(w) && w->isVisible() && w->isEnabled() && (w->focusPolicy() & Qt::TabFocus)) {
+            w->setFocus(Qt::ShortcutFocusReason);
+            return;
+        }
 }
 
 void MainWindow::edit_materials() {

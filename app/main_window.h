@@ -8,6 +8,7 @@
 
 #include <QFileSystemWatcher>
 #include <QMainWindow>
+#include <QPointer>
 #include <QTimer>
 #include <array>
 
@@ -19,12 +20,16 @@ class QMenu;
 class QPushButton;
 class QStackedWidget;
 class QFrame;
+class QScrollArea;
+class QSplitter;
 class QHBoxLayout;
 
 namespace fulmox::app {
 
 class CommandPalette;
+class Guide;
 class Ledger;
+class MachinePage;
 class Page;
 class PolicyEditor;
 
@@ -52,6 +57,13 @@ class MainWindow : public QMainWindow {
     bool save_under(QString file);
     bool save_to(const QString& file);
     void show_page(int page);
+    /// The same, and the focus goes into it.
+    void focus_page(int page);
+    enum class LedgerShown { whole, marks, hidden };
+    void show_ledger(LedgerShown how);
+    /// The guide at the page that is shown; Escape or its button closes it and gives the focus back.
+    void open_guide();
+    void close_guide();
     /// Focus into the field at this JSON pointer, on whichever page it is.
     void go_to(const QString& path);
     void set_dark(bool dark);
@@ -81,6 +93,7 @@ class MainWindow : public QMainWindow {
 
   protected:
     void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
     void closeEvent(QCloseEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
@@ -105,6 +118,8 @@ class MainWindow : public QMainWindow {
     void fill_copies(QMenu* menu);
     void copy_section(const std::string& key);
     Page* page(int index);
+    MachinePage* machine_page();
+    void place_ledger();
 
     Document document_;
     Recovery recovery_;
@@ -122,6 +137,14 @@ class MainWindow : public QMainWindow {
     QHBoxLayout* banner_buttons_;
     Outline* outline_;
     QStackedWidget* stack_;
+    QScrollArea* room_;
+    QSplitter* split_;
+    Guide* guide_;
+    MachinePage* machine_ = nullptr;
+    QPointer<QWidget> before_guide_;
+    std::optional<LedgerShown> ledger_wanted_;
+    std::array<QAction*, 3> ledger_actions_{};
+    int page_index_ = 0;
     std::vector<Page*> pages_{page_registry().size()};
     Ledger* ledger_;
     bool painted_ = false;

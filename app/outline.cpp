@@ -6,12 +6,16 @@
 #include "core/quantity/format.h"
 
 #include <QAction>
-#include <QInputDialog>
+#include <QApplication>
+#include <QKeyEvent>
 #include <QLabel>
-#include <QMenu>
+#include <QMouseEvent>
 #include <QPainter>
+#include <QTimer>
 #include <QVBoxLayout>
+#include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace fulmox::app {
 
@@ -20,6 +24,42 @@ OutlineItem::OutlineItem(const QString& text, QWidget* parent) : QPushButton(tex
     setFlat(true);
     setFixedHeight(30);
     setCursor(Qt::PointingHandCursor);
+}
+
+void OutlineItem::set_folded(bool on) {
+    folded_ = on;
+    update();
+}
+
+void OutlineItem::mousePressEvent(QMouseEvent* event) {
+    pressed_ = event->pos();
+    QPushButton::mousePressEvent(event);
+}
+
+void OutlineItem::mouseMoveEvent(QMouseEvent* event) {
+    if (movable_ && (event->buttons() & Qt::LeftButton) &&
+        std::abs(event->pos().y() - pressed_.y()) >= QApplication::startDragDistance())
+        dragging_ = true;
+    if (dragging_)
+        emit dragged(mapToParent(event->pos()).y(), false);
+    else
+        QPushButton::mouseMoveEvent(event);
+}
+
+void OutlineItem::mouseReleaseEvent(QMouseEvent* event) {
+    if (!std::exchange(dragging_, false)) return QPushButton::mouseReleaseEvent(event);
+    setDown(false);
+    emit dragged(mapToParent(event->pos()).y(), true);
+}
+
+void OutlineItem::keyPressEvent(QKeyEvent* event) {
+    const bool alt = event->modifiers() & Qt::AltModifier;
+    const int which = event->key();
+    if (movable_ &&
+        (which == Qt::Key_F2 || which == Qt::Key_Delete || (alt && (which == Qt::Key_Up || which == Qt::Key_Down))))
+        emit key(which);
+    else
+        QPushButton::keyPressEvent(event);
 }
 
 void OutlineItem::set_state(LimitState state, const QString& figure) {
@@ -55,6 +95,17 @@ void OutlineItem::paintEvent(QPaintEvent*) {
     const QColor ink = full ? t.accent_ink : t.ink;
     QRect line = rect().adjusted(10, 0, -8, 0);
     p.setFont(type_face(13, isChecked() ? Weight::strong : Weight::regular));
+    if (folded_) {
+        p.setPen(ink);
+        const QString shown = number_ > 0 ? QString::number(number_) : text().left(2);
+        if (state_) {
+            draw_state(p, QRectF(5, height() / 2.0 - 5, 10, 10), *state_);
+            p.drawText(rect().adjusted(18, 0, 0, 0), Qt::AlignVCenter, shown);
+        } else {
+            p.drawText(rect(), Qt::AlignCenter, shown);
+        }
+        return;
+    }
     if (number_ > 0) {
         p.setPen(full ? t.accent_ink : t.second);
         p.drawText(line, Qt::AlignVCenter, QString::number(number_));
@@ -87,29 +138,46 @@ Outline::Outline(Document& document, QWidget* parent) : QFrame(parent), document
     setObjectName(QStringLiteral("rail"));
     setFixedWidth(206);
     auto* box = new QVBoxLayout(this);
-    box->setContentsMargins(8, 4, 8, 8);
+    box->setContentsMargins(8, 8, 8, 8);
     box->setSpacing(1);
-    box->addWidget(heading(tr("Axes of the machine")));
+    machine_ = new OutlineItem(tr("Machine"));
+    machine_->setObjectName(QStringLiteral("page/machine"));
+    machine_->set_accented(true);
+    connect(machine_, &QPushButton::clicked, this, [this] {
+        set_page(machine_page);
+        emit page_chosen(machine_page);
+    });
+    box->addWidget(machine_);
+    headings_.push_back(heading(tr("Axes")));
+    box->addWidget(headings_.back());
+    // the list scrolls, the pages stay
+    scroll_ = new QScrollArea;
+    scroll_->setWidgetResizable(true);
+    scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll_->setFocusPolicy(Qt::NoFocus);
+    axes_inner_ = new QWidget;
+    axes_inner_->setObjectName(QStringLiteral("clear"));
+    auto* inner = new QVBoxLayout(axes_inner_);
+    inner->setContentsMargins(0, 0, 0, 0);
+    inner->setSpacing(0);
     axes_box_ = new QVBoxLayout;
     axes_box_->setSpacing(1);
-    box->addLayout(axes_box_);
-    auto* add = new QPushButton(tr("+ axis"));
-    add->setObjectName(QStringLiteral("link"));
-    add->setContentsMargins(10, 0, 0, 0);
-    connect(add, &QPushButton::clicked, this, [this] {
-        const int at = static_cast<int>(document_.machine().axes.size());
-        document_.edit_list(tr("new axis"), {QStringLiteral("/axes"), -1, at}, [](Machine& m) {
-            Axis a;
-            a.name = "Axis " + std::to_string(m.axes.size() + 1);
-            a.cycle.segments.emplace_back();
-            m.axes.push_back(std::move(a));
-        });
-        document_.select_axis(static_cast<int>(document_.machine().axes.size()) - 1);
-        emit page_chosen(0);
-    });
-    box->addWidget(add, 0, Qt::AlignLeft);
-    box->addSpacing(6);
-    box->addWidget(heading(tr("This axis")));
+    inner->addLayout(axes_box_);
+    inner->addStretch(1);
+    scroll_->setWidget(axes_inner_);
+    scroll_->setMinimumHeight(62);
+    box->addWidget(scroll_, 1);
+    mark_ = new QFrame(axes_inner_);
+    mark_->setObjectName(QStringLiteral("drop-mark"));
+    mark_->hide();
+    add_ = new QPushButton(tr("+ axis"));
+    add_->setObjectName(QStringLiteral("link"));
+    add_->setAccessibleName(tr("Add an axis"));
+    add_->setContentsMargins(10, 0, 0, 0);
+    connect(add_, &QPushButton::clicked, this, &Outline::add_axis);
+    box->addWidget(add_, 0, Qt::AlignLeft);
+    headings_.push_back(heading(tr("This axis")));
+    box->addWidget(headings_.back());
     for (const PageEntry& entry : page_registry()) {
         auto* item = new OutlineItem(tr(entry.question));
         const int number = static_cast<int>(pages_.size()) + 1;
@@ -121,9 +189,9 @@ Outline::Outline(Document& document, QWidget* parent) : QFrame(parent), document
             emit page_chosen(page);
         });
         pages_.push_back(item);
+        item->setToolTip(tr(entry.question));
         box->addWidget(item);
     }
-    box->addStretch(1);
     connect(&document_, &Document::changed, this, &Outline::refresh);
     set_page(0);
     setFocusProxy(pages_.front());
@@ -137,6 +205,180 @@ void Outline::set_page(int page) {
         if (static_cast<int>(i) != page && pages_[i]->hasFocus()) pages_[static_cast<std::size_t>(page)]->setFocus();
         pages_[i]->setChecked(static_cast<int>(i) == page);
     }
+    machine_->setChecked(page == machine_page);
+}
+
+void Outline::set_folded(bool on) {
+    if (folded_ == on) return;
+    end_renaming(true);
+    folded_ = on;
+    setFixedWidth(on ? 54 : 206);
+    for (QLabel* h : headings_) h->setVisible(!on);
+    add_->setText(on ? QStringLiteral("+") : tr("+ axis"));
+    machine_->set_folded(on);
+    for (auto* list : {&axes_, &pages_})
+        for (OutlineItem* each : *list) each->set_folded(on);
+    refresh();
+}
+
+void Outline::add_axis() {
+    const int at = static_cast<int>(document_.machine().axes.size());
+    document_.edit_list(tr("new axis"), {QStringLiteral("/axes"), -1, at}, [](Machine& m) {
+        Axis a;
+        a.name = "Axis " + std::to_string(m.axes.size() + 1);
+        a.cycle.segments.emplace_back();
+        m.axes.push_back(std::move(a));
+    });
+    document_.select_axis(static_cast<int>(document_.machine().axes.size()) - 1);
+    emit page_chosen(0);
+}
+
+void Outline::duplicate_axis() {
+    if (!document_.has_axis()) return;
+    const int index = document_.axis_index();
+    document_.edit_list(tr("duplicate axis"), {QStringLiteral("/axes"), -1, index + 1}, [index](Machine& m) {
+        Axis copy = m.axes.at(static_cast<std::size_t>(index));
+        copy.name += " copy";
+        m.axes.insert(m.axes.begin() + index + 1, std::move(copy));
+    });
+    document_.select_axis(index + 1);
+}
+
+void Outline::delete_axis() {
+    if (document_.machine().axes.size() < 2) {
+        emit document_.refused(tr("a machine keeps one axis at least; what it holds can be changed."));
+        return;
+    }
+    const int index = document_.axis_index();
+    const bool had_focus = focusWidget() && isAncestorOf(focusWidget()) && focusWidget()->hasFocus();
+    document_.edit_list(tr("delete axis"), {QStringLiteral("/axes"), index, -1},
+        [index](Machine& m) { m.axes.erase(m.axes.begin() + index); });
+    if (had_focus && document_.has_axis()) axes_[static_cast<std::size_t>(document_.axis_index())]->setFocus();
+}
+
+void Outline::move_axis(int by) { move_to(document_.axis_index(), document_.axis_index() + by); }
+
+void Outline::move_to(int from, int to) {
+    const int count = static_cast<int>(document_.machine().axes.size());
+    to = std::clamp(to, 0, count - 1);
+    if (from == to || from < 0 || from >= count) return;
+    document_.edit_list(tr("move axis"), {QStringLiteral("/axes"), from, to}, [from, to](Machine& m) {
+        Axis moved = std::as_const(m.axes).at(static_cast<std::size_t>(from));
+        m.axes.erase(m.axes.begin() + from);
+        m.axes.insert(m.axes.begin() + to, std::move(moved));
+    });
+    const bool had_focus = axes_[static_cast<std::size_t>(from)]->hasFocus();
+    document_.select_axis(to);
+    if (had_focus) axes_[static_cast<std::size_t>(document_.axis_index())]->setFocus();
+}
+
+// Above which axis the pointer is; half an item decides.
+void Outline::drag(int index, int y, bool dropped) {
+    int place = 0;
+    while (
+        place < static_cast<int>(axes_.size()) && y > axes_[static_cast<std::size_t>(place)]->geometry().center().y())
+        ++place;
+    if (!dropped) {
+        const int line = place < static_cast<int>(axes_.size()) ? axes_[static_cast<std::size_t>(place)]->y() - 1
+                                                                : axes_.back()->geometry().bottom() + 1;
+        mark_->setGeometry(4, line, axes_inner_->width() - 8, 2);
+        mark_->raise();
+        mark_->show();
+        scroll_->ensureVisible(0, y, 0, 20);
+        return;
+    }
+    mark_->hide();
+    move_to(index, place > index ? place - 1 : place);
+}
+
+void Outline::rename_axis() {
+    if (!document_.has_axis() || document_.read_only()) return;
+    if (folded_) return;
+    end_renaming(true);
+    OutlineItem* item = axes_[static_cast<std::size_t>(document_.axis_index())];
+    scroll_->ensureWidgetVisible(item);
+    rename_ = new QLineEdit(QString::fromStdString(document_.axis().name), axes_inner_);
+    rename_->setObjectName(QStringLiteral("rename"));
+    rename_->setAccessibleName(tr("Name of the axis"));
+    rename_->setGeometry(item->geometry());
+    rename_->installEventFilter(this);
+    connect(rename_, &QLineEdit::returnPressed, this, [this] { end_renaming(true); });
+    rename_->selectAll();
+    rename_->show();
+    rename_->setFocus();
+}
+
+void Outline::end_renaming(bool keep) {
+    QLineEdit* edit = std::exchange(rename_, nullptr);
+    if (!edit) return;
+    const QString name = edit->text().trimmed();
+    edit->removeEventFilter(this);
+    edit->hide();
+    edit->deleteLater();
+    if (document_.has_axis()) {
+        if (keep && !name.isEmpty() && name.toStdString() != document_.axis().name) {
+            document_.set_text(document_.axis_path() + QStringLiteral("/name"), name);
+            document_.end_typing();
+        }
+        axes_[static_cast<std::size_t>(document_.axis_index())]->setFocus();
+    }
+}
+
+bool Outline::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == rename_ && rename_) {
+        if (event->type() == QEvent::FocusOut && static_cast<QFocusEvent*>(event)->reason() != Qt::PopupFocusReason)
+            end_renaming(true);
+        else if (event->type() == QEvent::ShortcutOverride)
+            event->accept(); // Escape and Delete are of the name, not of the window
+        else if (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape) {
+            end_renaming(false);
+            return true;
+        }
+    }
+    return QFrame::eventFilter(watched, event);
+}
+
+OutlineItem* Outline::make_item(int index) {
+    auto* item = new OutlineItem({});
+    item->setObjectName(QStringLiteral("axis/%1").arg(index));
+    item->set_movable(true);
+    item->set_folded(folded_);
+    item->setContextMenuPolicy(Qt::ActionsContextMenu);
+    const auto action = [&](const QString& text, void (Outline::*what)()) {
+        auto* a = new QAction(text, item);
+        connect(a, &QAction::triggered, this, [this, index, what] {
+            document_.select_axis(index);
+            (this->*what)();
+        });
+        item->addAction(a);
+    };
+    action(tr("Rename axis"), &Outline::rename_axis);
+    action(tr("Duplicate axis"), &Outline::duplicate_axis);
+    action(tr("Delete axis"), &Outline::delete_axis);
+    connect(item, &QPushButton::clicked, this, [this, index] {
+        document_.select_axis(index);
+        refresh();
+        if (page_ == machine_page) emit page_chosen(0);
+    });
+    connect(item, &OutlineItem::dragged, this, [this, index](int y, bool dropped) { drag(index, y, dropped); });
+    connect(item, &OutlineItem::key, this, [this, index](int which) {
+        document_.select_axis(index);
+        if (which == Qt::Key_F2) rename_axis();
+        if (which == Qt::Key_Delete) delete_axis();
+        if (which == Qt::Key_Up) move_axis(-1);
+        if (which == Qt::Key_Down) move_axis(1);
+    });
+    return item;
+}
+
+// The selected axis is in view when another is selected, not at every key.
+void Outline::show_current() {
+    if (!document_.has_axis() || shown_axis_ == document_.axis_index()) return;
+    shown_axis_ = document_.axis_index();
+    QTimer::singleShot(0, this, [this] {
+        if (shown_axis_ < static_cast<int>(axes_.size()))
+            scroll_->ensureWidgetVisible(axes_[static_cast<std::size_t>(shown_axis_)], 0, 8);
+    });
 }
 
 void Outline::refresh() {
@@ -146,29 +388,7 @@ void Outline::refresh() {
         axes_.pop_back();
     }
     while (axes_.size() < axes.size()) {
-        const int index = static_cast<int>(axes_.size());
-        auto* item = new OutlineItem({});
-        item->setObjectName(QStringLiteral("axis/%1").arg(index));
-        item->setContextMenuPolicy(Qt::ActionsContextMenu);
-        auto* duplicate = new QAction(tr("Duplicate axis"), item);
-        auto* remove = new QAction(tr("Delete axis"), item);
-        connect(duplicate, &QAction::triggered, this, [this, index] {
-            document_.edit_list(tr("duplicate axis"), {QStringLiteral("/axes"), -1, index + 1}, [index](Machine& m) {
-                Axis copy = m.axes.at(static_cast<std::size_t>(index));
-                copy.name += " copy";
-                m.axes.insert(m.axes.begin() + index + 1, std::move(copy));
-            });
-        });
-        connect(remove, &QAction::triggered, this, [this, index] {
-            if (document_.machine().axes.size() < 2) return;
-            document_.edit_list(tr("delete axis"), {QStringLiteral("/axes"), index, -1},
-                [index](Machine& m) { m.axes.erase(m.axes.begin() + index); });
-        });
-        item->addActions({duplicate, remove});
-        connect(item, &QPushButton::clicked, this, [this, index] {
-            document_.select_axis(index);
-            refresh();
-        });
+        OutlineItem* item = make_item(static_cast<int>(axes_.size()));
         axes_box_->addWidget(item);
         axes_.push_back(item);
     }
@@ -177,6 +397,7 @@ void Outline::refresh() {
             axes_[i]->setText(name);
             axes_[i]->setShortcut({}); // "&" in a name is a letter
         }
+        axes_[i]->set_number(folded_ ? static_cast<int>(i) + 1 : 0);
         axes_[i]->setChecked(static_cast<int>(i) == document_.axis_index());
         if (!all_ && static_cast<int>(i) != document_.axis_index()) continue; // not before the first picture
         const Assessment& a = document_.assessment(static_cast<int>(i));
@@ -188,9 +409,12 @@ void Outline::refresh() {
                                : std::isfinite(u) ? QStringLiteral("%1 %").arg(std::lround(std::min(u, 9999.0)))
                                                   : tr("over");
         axes_[i]->set_state(worst.state, figure);
-        if (const QString tip = tr("Tightest: %1").arg(QString::fromStdString(worst.label)); tip != axes_[i]->toolTip())
+        if (const QString tip = plain_tip(
+                tr("%1. Tightest: %2").arg(QString::fromStdString(axes[i].name), QString::fromStdString(worst.label)));
+            tip != axes_[i]->toolTip())
             axes_[i]->setToolTip(tip);
     }
+    show_current();
 }
 
 } // namespace fulmox::app

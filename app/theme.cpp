@@ -142,6 +142,7 @@ QScrollBar::add-line, QScrollBar::sub-line, QScrollBar::add-page, QScrollBar::su
 QScrollBar:horizontal { background: transparent; height: 9px; }
 QScrollBar::handle:horizontal { background: @line; border-radius: 4px; min-width: 24px; }
 QSplitter::handle { background: @line; }
+#drop-mark { background: @accent; }
 )";
     const std::pair<const char*, QString> names[] = {{"@aground", t.accent_ground.name()},
         {"@aink", t.accent_ink.name()}, {"@accent", t.accent.name()}, {"@paper", t.paper.name()},

@@ -106,8 +106,7 @@ void WhatMoves::activate() {
 }
 
 void WhatMoves::complete() {
-    rest_->set_places(
-        {QStringLiteral("/coupling"), QStringLiteral("/credit_friction_at_rest"), QStringLiteral("//site")});
+    rest_->set_places({QStringLiteral("/coupling"), QStringLiteral("/credit_friction_at_rest")});
 }
 
 bool WhatMoves::go_to(const QString& path) {

@@ -38,6 +38,7 @@ void Site::describe(FieldVisitor& v) {
 void Machine::describe(FieldVisitor& v) {
     v.text(name, {"name", "Machine", "Name of the machine, as it stands on the drawing."});
     v.text(notes, {"notes", "Notes", "Anything worth knowing later.", true});
+    v.text(currency, {"currency", "Currency", "Of every price, as in EUR or USD. Nothing is converted."});
     v.choice(unit_system,
         {"unit_system", "Units", unit_systems, "Units in which results are shown. What you type keeps its own unit."});
     v.group(site, {"site", "Site"});

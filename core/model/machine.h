@@ -26,6 +26,7 @@ struct Site {
 struct Machine {
     std::string name;
     std::string notes;
+    std::string currency; ///< of prices, "EUR"; empty: not said
     UnitSystem unit_system = UnitSystem::si;
     Site site;
     std::vector<Policy> policies = shipped_policies();
