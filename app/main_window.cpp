@@ -34,6 +34,23 @@
 
 namespace fulmox::app {
 
+namespace {
+
+// Gives its child all of its room. A layout would ask for the preferred height of the page, and have it scrolled where
+// it could well be a little less.
+class Filled : public QWidget {
+  public:
+    explicit Filled(QWidget* child) : child_(child) { child->setParent(this); }
+
+  protected:
+    void resizeEvent(QResizeEvent*) override { child_->setGeometry(rect()); }
+
+  private:
+    QWidget* child_;
+};
+
+} // namespace
+
 MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::optional<Opening> first)
     : QMainWindow(parent), recovery_(recovery_folder) {
     ProjectRead opened; // what it had to say, once there is a window to say it in
@@ -79,8 +96,9 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     room_->setObjectName(QStringLiteral("room"));
     room_->setWidgetResizable(true);
     room_->setFocusPolicy(Qt::NoFocus);
-    stack_->setMinimumSize(770, 600);
-    room_->setWidget(stack_);
+    auto* filled = new Filled(stack_);
+    filled->setMinimumSize(760, 600);
+    room_->setWidget(filled);
     split_ = new QSplitter;
     split_->setObjectName(QStringLiteral("split"));
     split_->setChildrenCollapsible(false);

@@ -166,7 +166,7 @@ Outline::Outline(Document& document, QWidget* parent) : QFrame(parent), document
     inner->addStretch(1);
     scroll_->setWidget(axes_inner_);
     scroll_->setMinimumHeight(62);
-    box->addWidget(scroll_, 1);
+    box->addWidget(scroll_, 1000); // all of the room that it needs, the rest stays below
     mark_ = new QFrame(axes_inner_);
     mark_->setObjectName(QStringLiteral("drop-mark"));
     mark_->hide();
@@ -175,7 +175,7 @@ Outline::Outline(Document& document, QWidget* parent) : QFrame(parent), document
     add_->setAccessibleName(tr("Add an axis"));
     add_->setContentsMargins(10, 0, 0, 0);
     connect(add_, &QPushButton::clicked, this, &Outline::add_axis);
-    box->addWidget(add_, 0, Qt::AlignLeft);
+    inner->insertWidget(1, add_, 0, Qt::AlignLeft);
     headings_.push_back(heading(tr("This axis")));
     box->addWidget(headings_.back());
     for (const PageEntry& entry : page_registry()) {
@@ -192,6 +192,7 @@ Outline::Outline(Document& document, QWidget* parent) : QFrame(parent), document
         item->setToolTip(tr(entry.question));
         box->addWidget(item);
     }
+    box->addStretch(1);
     connect(&document_, &Document::changed, this, &Outline::refresh);
     set_page(0);
     setFocusProxy(pages_.front());
@@ -202,7 +203,8 @@ void Outline::set_page(int page) {
     page_ = page;
     for (std::size_t i = 0; i < pages_.size(); ++i) {
         // the focus goes along with the page, it does not stay on another one
-        if (static_cast<int>(i) != page && pages_[i]->hasFocus()) pages_[static_cast<std::size_t>(page)]->setFocus();
+        if (static_cast<int>(i) != page && pages_[i]->hasFocus())
+            (page < 0 ? machine_ : pages_[static_cast<std::size_t>(page)])->setFocus();
         pages_[i]->setChecked(static_cast<int>(i) == page);
     }
     machine_->setChecked(page == machine_page);
@@ -414,6 +416,7 @@ void Outline::refresh() {
             tip != axes_[i]->toolTip())
             axes_[i]->setToolTip(tip);
     }
+    scroll_->setMaximumHeight(static_cast<int>(axes.size()) * 31 + add_->sizeHint().height() + 4);
     show_current();
 }
 
