@@ -10,9 +10,12 @@
 #include "app/theme.h"
 #include "app/widgets/choice.h"
 #include "app/widgets/list_editor.h"
+#include "app/widgets/note_line.h"
 #include "app/words.h"
 #include "core/model/validate.h"
 
+#include <QAccessible>
+#include <QAccessibleWidget>
 #include <QApplication>
 #include <QCloseEvent>
 #include <QDragEnterEvent>
@@ -51,6 +54,18 @@ class Filled : public QWidget {
 
 } // namespace
 
+namespace {
+
+// Rows of our own that are pressed like buttons say so to screen readers.
+QAccessibleInterface* rows_are_buttons(const QString& kind, QObject* object) {
+    if (kind != QLatin1String(LimitRow::staticMetaObject.className()) &&
+        kind != QLatin1String(NoteLine::staticMetaObject.className()))
+        return nullptr;
+    return new QAccessibleWidget(static_cast<QWidget*>(object), QAccessible::Button);
+}
+
+} // namespace
+
 MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::optional<Opening> first)
     : QMainWindow(parent), recovery_(recovery_folder) {
     ProjectRead opened; // what it had to say, once there is a window to say it in
@@ -61,6 +76,7 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
         document_.open(std::move(*first->project), first->file);
         if (!first->file.isEmpty()) remember_file(first->file);
     }
+    QAccessible::installFactory(rows_are_buttons); // once, however many windows
     resize(1280, 800);
     setMinimumSize(800, 560);
     setAcceptDrops(true);
@@ -96,9 +112,7 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     room_->setObjectName(QStringLiteral("room"));
     room_->setWidgetResizable(true);
     room_->setFocusPolicy(Qt::NoFocus);
-    auto* filled = new Filled(stack_);
-    filled->setMinimumSize(760, 600);
-    room_->setWidget(filled);
+    room_->setWidget(new Filled(stack_));
     split_ = new QSplitter;
     split_->setObjectName(QStringLiteral("split"));
     split_->setChildrenCollapsible(false);
@@ -114,6 +128,12 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     setCentralWidget(central);
     build_menus();
 
+    // whatever gets the focus comes into view
+    connect(qApp, &QApplication::focusChanged, this, [this](QWidget*, QWidget* now) {
+        if (!now || !isAncestorOf(now)) return;
+        for (QWidget* up = now->parentWidget(); up && up != this; up = up->parentWidget())
+            if (auto* area = qobject_cast<QScrollArea*>(up)) area->ensureWidgetVisible(now, 8, 12);
+    });
     connect(outline_, &Outline::page_chosen, this, &MainWindow::show_page);
     connect(ledger_, &Ledger::go_to, this, &MainWindow::go_to);
     connect(ledger_, &Ledger::unfold_wanted, this, [this] { show_ledger(LedgerShown::whole); });
@@ -417,10 +437,9 @@ void MainWindow::place_ledger() {
     ledger_->setVisible(how != LedgerShown::hidden && (guide_->isHidden() || width() >= very_wide));
     outline_->set_folded(width() < small);
     for (int i = 0; i < 3; ++i) ledger_actions_[static_cast<std::size_t>(i)]->setChecked(static_cast<int>(how) == i);
-    if (how == LedgerShown::whole) {
-        const int wide = QSettings().value(QStringLiteral("ledger-width"), 296).toInt();
-        split_->setSizes({split_->width() - wide, wide, guide_->isHidden() ? 0 : guide_->width()});
-    }
+    const int wide = how == LedgerShown::whole ? QSettings().value(QStringLiteral("ledger-width"), 296).toInt() : 58;
+    split_->setSizes(
+        {split_->width(), ledger_->isHidden() ? 0 : wide, guide_->isHidden() ? 0 : guide_->maximumWidth()});
 }
 
 void MainWindow::resizeEvent(QResizeEvent* event) {
@@ -451,6 +470,7 @@ void MainWindow::close_guide() {
 void MainWindow::show_page(int index) {
     if (index == Outline::machine_page) {
         stack_->setCurrentWidget(machine_page());
+        room_->widget()->setMinimumSize(machine_->least());
         outline_->set_page(index);
         machine_->activate();
         return;
@@ -458,6 +478,7 @@ void MainWindow::show_page(int index) {
     page_index_ = index;
     Page* p = page(index);
     stack_->setCurrentWidget(p);
+    room_->widget()->setMinimumSize(p->least());
     outline_->set_page(index);
     p->activate();
 }

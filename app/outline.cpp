@@ -97,7 +97,7 @@ void OutlineItem::paintEvent(QPaintEvent*) {
     p.setFont(type_face(13, isChecked() ? Weight::strong : Weight::regular));
     if (folded_) {
         p.setPen(ink);
-        const QString shown = number_ > 0 ? QString::number(number_) : text().left(2);
+        const QString shown = number_ > 0 ? QString::number(number_) : text().left(1);
         if (state_) {
             draw_state(p, QRectF(5, height() / 2.0 - 5, 10, 10), *state_);
             p.drawText(rect().adjusted(18, 0, 0, 0), Qt::AlignVCenter, shown);
@@ -264,12 +264,12 @@ void Outline::move_to(int from, int to) {
     const int count = static_cast<int>(document_.machine().axes.size());
     to = std::clamp(to, 0, count - 1);
     if (from == to || from < 0 || from >= count) return;
+    const bool had_focus = axes_[static_cast<std::size_t>(from)]->hasFocus();
     document_.edit_list(tr("move axis"), {QStringLiteral("/axes"), from, to}, [from, to](Machine& m) {
         Axis moved = std::as_const(m.axes).at(static_cast<std::size_t>(from));
         m.axes.erase(m.axes.begin() + from);
         m.axes.insert(m.axes.begin() + to, std::move(moved));
     });
-    const bool had_focus = axes_[static_cast<std::size_t>(from)]->hasFocus();
     document_.select_axis(to);
     if (had_focus) axes_[static_cast<std::size_t>(document_.axis_index())]->setFocus();
 }

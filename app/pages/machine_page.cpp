@@ -16,6 +16,12 @@
 
 namespace fulmox::app {
 
+namespace {
+
+constexpr int columns = 4;
+
+} // namespace
+
 MachinePage::MachinePage(Document& document, QWidget* parent) : Page(document, tr(question), parent) {
     auto* form = new Form(document,
         {QStringLiteral("//name"), QStringLiteral("//notes"), QStringLiteral("//currency"), QStringLiteral("//site")});
@@ -33,10 +39,10 @@ MachinePage::MachinePage(Document& document, QWidget* parent) : Page(document, t
     line->addStretch(1);
     auto* card = new QFrame;
     QVBoxLayout* box = make_card(card, tr("Axes"));
-    axes_ = new QTableWidget(0, 5);
+    axes_ = new QTableWidget(0, columns);
     axes_->setObjectName(QStringLiteral("machine-axes"));
     axes_->setAccessibleName(tr("Axes of the machine by their tightest limit"));
-    axes_->setHorizontalHeaderLabels({tr("axis"), tr("mechanism"), tr("cycle"), tr("tightest limit"), tr("use")});
+    axes_->setHorizontalHeaderLabels({tr("axis"), tr("tightest limit"), tr("state"), tr("use")});
     axes_->verticalHeader()->hide();
     axes_->setSelectionBehavior(QAbstractItemView::SelectRows);
     axes_->setSelectionMode(QAbstractItemView::SingleSelection);
@@ -44,12 +50,12 @@ MachinePage::MachinePage(Document& document, QWidget* parent) : Page(document, t
     axes_->setTabKeyNavigation(false);
     axes_->setShowGrid(false);
     axes_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
-    axes_->horizontalHeader()->setSectionResizeMode(2, QHeaderView::ResizeToContents);
-    axes_->horizontalHeader()->setSectionResizeMode(4, QHeaderView::ResizeToContents);
+    for (const int narrow : {2, 3})
+        axes_->horizontalHeader()->setSectionResizeMode(narrow, QHeaderView::ResizeToContents);
     axes_->installEventFilter(this);
     connect(axes_, &QTableWidget::cellDoubleClicked, this, [this](int row, int) { emit axis_chosen(row); });
     box->addWidget(axes_, 1);
-    lay_out({form, more}, card);
+    lay_out({form, more}, card, 340);
     connect(&document_, &Document::changed, this, [this] {
         if (isVisible()) fill();
     });
@@ -78,16 +84,16 @@ QString MachinePage::sentence() const {
 
 void MachinePage::fill() {
     const auto& axes = document_.machine().axes;
-    const UnitSystem units = document_.machine().unit_system;
     axes_->setRowCount(static_cast<int>(axes.size()));
     for (int row = 0; row < axes_->rowCount(); ++row) {
         const Axis& axis = axes[static_cast<std::size_t>(row)];
         const Assessment& a = document_.assessment(row);
-        QString limit, use;
+        QString limit, state, use;
         QColor colour = theme().ink;
         if (!a.limits.empty()) {
             const Limit& worst = a.limits[by_tightness(a.limits).front()];
-            limit = QStringLiteral("%1: %2").arg(QString::fromUtf8(state_words(worst.state)), qs(worst.label));
+            limit = qs(worst.label);
+            state = QString::fromUtf8(state_words(worst.state));
             const double u = 100 * worst.utilisation();
             use = a.pending          ? QStringLiteral("…")
                   : std::isfinite(u) ? qs(format_number(u, 3)) + QStringLiteral(" %")
@@ -97,19 +103,16 @@ void MachinePage::fill() {
         const QString mechanism =
             std::visit([](const auto& held) { return QString::fromUtf8(std::decay_t<decltype(held)>::kind_label); },
                 axis.mechanism);
-        const QString cycle =
-            a.motion ? qs(format_quantity(a.motion->duration, Kind::time, units)) : QStringLiteral("–");
-        const QString texts[] = {qs(axis.name), mechanism, cycle, limit, use};
-        for (int c = 0; c < 5; ++c) {
+        const QString texts[columns] = {qs(axis.name), limit, state, use};
+        for (int c = 0; c < columns; ++c) {
             QTableWidgetItem* item = axes_->item(row, c);
             if (!item) axes_->setItem(row, c, item = new QTableWidgetItem);
             if (item->text() != texts[c]) {
                 item->setText(texts[c]);
-                item->setToolTip(plain_tip(texts[c]));
+                item->setToolTip(plain_tip(c == 0 ? texts[c] + QStringLiteral(", ") + mechanism : texts[c]));
             }
-            item->setForeground(c >= 3 ? colour : theme().ink);
-            item->setTextAlignment(
-                c == 2 || c == 4 ? Qt::AlignRight | Qt::AlignVCenter : Qt::AlignLeft | Qt::AlignVCenter);
+            item->setForeground(c >= 2 ? colour : theme().ink);
+            item->setTextAlignment(c == 3 ? Qt::AlignRight | Qt::AlignVCenter : Qt::AlignLeft | Qt::AlignVCenter);
         }
     }
 }

@@ -20,6 +20,8 @@ class Page : public QWidget {
 
     /// Brings what is shown up to date; called when the page comes to the front.
     virtual void activate();
+    /// The size below which the page is scrolled.
+    virtual QSize least() const { return {760, 600}; }
     /// Puts the focus into a field by its absolute path; false if it is not on this page.
     /// What the first picture can do without: what lies below the fold. Called once after it, and by go_to.
     virtual void complete() {}

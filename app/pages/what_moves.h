@@ -16,6 +16,7 @@ class WhatMoves : public Page {
     explicit WhatMoves(Document& document, QWidget* parent = nullptr);
 
     void activate() override;
+    QSize least() const override { return {760, 690}; }
     void complete() override;
     bool go_to(const QString& path) override;
 

@@ -14,6 +14,7 @@ class WhatTakes : public Page {
     static constexpr const char* question = "What does it take?";
     explicit WhatTakes(Document& document, QWidget* parent = nullptr);
     void activate() override;
+    QSize least() const override { return {760, 720}; }
 
   protected:
     QString sentence() const override;

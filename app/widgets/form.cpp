@@ -98,7 +98,6 @@ QString Form::absolute(const QString& place) const {
 
 FieldRefs Form::own_fields(Machine& copy) const {
     FieldRefs out;
-    if (copy.axes.empty()) return out;
     // only the parts that are shown are walked: this runs at every keystroke
     FieldRefs all;
     const auto take = [&](FieldRefs more) { std::move(more.begin(), more.end(), std::back_inserter(all)); };
@@ -117,7 +116,10 @@ FieldRefs Form::own_fields(Machine& copy) const {
     if (any("//materials")) entries(copy.materials, "/materials");
     const bool axis = std::any_of(
         places_.begin(), places_.end(), [](const QString& p) { return !p.startsWith(QLatin1String("//")); });
-    if (axis)
+    for (const char* own : {"/name", "/notes", "/currency"})
+        if (places_.contains(QLatin1Char('/') + QLatin1String(own)))
+            if (auto f = find_field(copy, own)) all.push_back(std::move(*f));
+    if (axis && !copy.axes.empty())
         take(walk(copy.axes[static_cast<std::size_t>(document_.axis_index())], document_.axis_path().toStdString()));
     for (const QString& place : places_) {
         const std::string at = absolute(place).toStdString();

@@ -12,6 +12,7 @@
 #include "tests/app/window.h"
 
 #include <QCheckBox>
+#include <QStackedWidget>
 #include <QTabWidget>
 #include <cmath>
 
@@ -293,12 +294,15 @@ TEST_CASE("quick sums open from page 2 and by their keys") {
     CHECK(sums->isVisible());
 }
 
-TEST_CASE("the keyboard's frame stands on the page that is shown") {
+TEST_CASE("the keyboard goes into the page that is shown") {
     Window w;
     QTest::mouseClick(w.child<QPushButton>("page/1"), Qt::LeftButton);
     CHECK(w.child<QPushButton>("page/1")->hasFocus());
     QTest::keyClick(&w.window, Qt::Key_3, Qt::ControlModifier);
-    CHECK(w.child<QPushButton>("page/3")->hasFocus());
+    CHECK(w.child<QPushButton>("page/3")->isChecked());
+    QWidget* page = w.window.findChild<QStackedWidget*>()->currentWidget();
+    REQUIRE(QApplication::focusWidget());
+    CHECK(page->isAncestorOf(QApplication::focusWidget()));
 }
 
 TEST_CASE("a field of a body that is asked for comes into view") {

@@ -1,0 +1,312 @@
+// The window to work in: machine page, axes in the outline, ledger and guide, small screens, focus and Tab.
+#include "app/guide.h"
+#include "app/outline.h"
+#include "app/pages/machine_page.h"
+#include "app/plots/plot.h"
+#include "tests/app/window.h"
+
+#include <QAbstractItemView>
+#include <QAbstractSpinBox>
+#include <QAccessible>
+#include <QAccessibleInterface>
+#include <QScrollArea>
+#include <QStackedWidget>
+#include <QTableWidget>
+#include <set>
+
+using namespace fulmox;
+using namespace fulmox::testing;
+
+namespace {
+
+std::vector<std::string> names(Window& w) {
+    std::vector<std::string> out;
+    for (const Axis& a : std::as_const(w.document()).machine().axes) out.push_back(a.name);
+    return out;
+}
+
+void page(Window& w, int index) {
+    w.window.show_page(index);
+    w.settle();
+}
+
+QString about(const QWidget* w) {
+    return QStringLiteral("%1 \"%2\" %3")
+        .arg(QString::fromUtf8(w->metaObject()->className()), w->objectName(), w->accessibleName());
+}
+
+} // namespace
+
+TEST_CASE("the machine page has name, notes, currency and site, and leads to every axis") {
+    Window w;
+    QTest::mouseClick(w.child<QPushButton>("page/machine"), Qt::LeftButton);
+    w.settle();
+    for (const char* field : {"/name", "/notes", "/currency"}) CHECK(w.child<QLineEdit>(field)->isVisible());
+    for (const char* field : {"/site/gravity", "/site/ambient", "/site/altitude"})
+        CHECK(w.child<QuantityEdit>(field)->isVisible());
+    auto* currency = w.child<QLineEdit>("/currency");
+    currency->setFocus();
+    QTest::keyClicks(currency, QStringLiteral("EUR"));
+    CHECK(w.document().machine().currency == "EUR");
+    auto* table = w.child<QTableWidget>("machine-axes");
+    REQUIRE(table->rowCount() == 7);
+    CHECK(table->item(0, 2)->text() == QStringLiteral("tight"));
+    table->setFocus();
+    table->setCurrentCell(2, 0);
+    QTest::keyClick(table, Qt::Key_Return);
+    CHECK(w.document().axis_index() == 2);
+    CHECK(w.child<QPushButton>("page/1")->isChecked());
+    // a field of the site is found here, from anywhere
+    w.window.go_to(QStringLiteral("/site/ambient"));
+    w.settle();
+    CHECK(w.child<QuantityEdit>("/site/ambient")->hasFocus());
+}
+
+TEST_CASE("axes are renamed, moved, copied and deleted in the outline, by keys and by dragging, and undone") {
+    Window w;
+    const Machine before = w.document().machine();
+    const auto was = names(w);
+    auto* first = w.child<OutlineItem>("axis/0");
+    first->setFocus();
+    QTest::keyClick(first, Qt::Key_F2);
+    auto* name = w.child<QLineEdit>("rename");
+    REQUIRE(name->hasFocus());
+    QTest::keyClicks(name, QStringLiteral("<b>Lift</b> & co"));
+    QTest::keyClick(name, Qt::Key_Return);
+    CHECK(names(w)[0] == "<b>Lift</b> & co");
+    CHECK(w.child<OutlineItem>("axis/0")->hasFocus());
+    QTest::keyClick(w.child<OutlineItem>("axis/0"), Qt::Key_F2);
+    name = w.window.findChild<Outline*>()->findChild<QLineEdit*>(QStringLiteral("rename"));
+    QTest::keyClicks(name, QStringLiteral("never"));
+    QTest::keyClick(name, Qt::Key_Escape);
+    CHECK(names(w)[0] == "<b>Lift</b> & co");
+    QApplication::processEvents();
+
+    QTest::keyClick(w.child<OutlineItem>("axis/0"), Qt::Key_Down, Qt::AltModifier);
+    CHECK(names(w)[1] == "<b>Lift</b> & co");
+    CHECK(w.document().axis_index() == 1);
+    CHECK(w.child<OutlineItem>("axis/1")->hasFocus());
+    QTest::keyClick(w.child<OutlineItem>("axis/1"), Qt::Key_Up, Qt::AltModifier);
+    CHECK(names(w)[0] == "<b>Lift</b> & co");
+    QTest::keyClick(w.child<OutlineItem>("axis/0"), Qt::Key_Up, Qt::AltModifier); // already the first
+    CHECK(names(w)[0] == "<b>Lift</b> & co");
+
+    // dragged below the third
+    first = w.child<OutlineItem>("axis/0");
+    auto* third = w.child<OutlineItem>("axis/2");
+    const QPoint start(20, 15), end(20, third->y() - first->y() + 25);
+    QTest::mousePress(first, Qt::LeftButton, {}, start);
+    QTest::mouseMove(first, start + QPoint(0, 20));
+    QMouseEvent move(QEvent::MouseMove, end, first->mapToGlobal(end), Qt::NoButton, Qt::LeftButton, {});
+    QApplication::sendEvent(first, &move);
+    QTest::mouseRelease(first, Qt::LeftButton, {}, end);
+    CHECK(names(w)[2] == "<b>Lift</b> & co");
+    CHECK(names(w)[0] == was[1]);
+
+    w.document().select_axis(2);
+    QTest::keyClick(&w.window, Qt::Key_D, Qt::ControlModifier | Qt::ShiftModifier);
+    CHECK(names(w).size() == 8);
+    CHECK(names(w)[3] == "<b>Lift</b> & co copy");
+    CHECK(w.document().axis_index() == 3);
+    w.child<OutlineItem>("axis/3")->setFocus();
+    QTest::keyClick(w.child<OutlineItem>("axis/3"), Qt::Key_Delete);
+    CHECK(names(w).size() == 7);
+    while (w.document().undo_stack().canUndo()) w.document().undo_stack().undo();
+    CHECK(w.document().machine() == before);
+}
+
+TEST_CASE("the last axis stays, and it is said") {
+    Window w(false);
+    w.child<OutlineItem>("axis/0")->setFocus();
+    QTest::keyClick(w.child<OutlineItem>("axis/0"), Qt::Key_Delete);
+    CHECK(names(w).size() == 1);
+    CHECK(w.window.message().contains(QStringLiteral("one axis at least")));
+}
+
+TEST_CASE("of thirty axes the list scrolls and the pages stay") {
+    Window w;
+    w.document().edit(QStringLiteral("many"), [](Machine& m) {
+        const Axis one = std::as_const(m.axes)[0];
+        while (m.axes.size() < 30) m.axes.push_back(one);
+    });
+    for (const QSize size : {QSize(1280, 800), QSize(1024, 700), QSize(800, 600)}) {
+        w.window.resize(size);
+        w.settle();
+        for (int i = 1; i <= 4; ++i) {
+            auto* item = w.child<OutlineItem>(("page/" + std::to_string(i)).c_str());
+            CHECK(item->isVisible());
+            CHECK(w.window.rect().contains(QRect(item->mapTo(&w.window, QPoint(0, 0)), item->size())));
+        }
+        w.document().select_axis(29);
+        w.settle();
+        CHECK(!w.child<OutlineItem>("axis/29")->visibleRegion().isEmpty());
+        w.document().select_axis(0);
+        w.settle();
+        CHECK(!w.child<OutlineItem>("axis/0")->visibleRegion().isEmpty());
+    }
+}
+
+TEST_CASE("the ledger is whole, marks or hidden, wider or narrower, and its percentages stay") {
+    Window w;
+    auto* ledger = w.window.findChild<Ledger*>();
+    CHECK(!ledger->folded());
+    QTest::keyClick(&w.window, Qt::Key_F9);
+    CHECK(ledger->folded());
+    QTest::keyClick(&w.window, Qt::Key_F9);
+    CHECK(!ledger->isVisible());
+    QTest::keyClick(&w.window, Qt::Key_F9);
+    CHECK(ledger->isVisible());
+    CHECK(!ledger->folded());
+    w.window.resize(1024, 700);
+    w.settle();
+    CHECK(ledger->folded());
+    // a mark leads to its row
+    auto* row = w.child<LimitRow>("limit/brake");
+    QTest::mouseClick(row, Qt::LeftButton, {}, QPoint(10, 10));
+    w.settle();
+    CHECK(!ledger->folded());
+    CHECK(row->is_open());
+    w.window.resize(1280, 800);
+    w.settle();
+    CHECK(!ledger->folded());
+    // words of an open row break, so that nothing of a row lies outside of the ledger
+    for (LimitRow* r : ledger->findChildren<LimitRow*>())
+        if (r->isVisible()) CHECK(r->mapTo(ledger, QPoint(r->width(), 0)).x() <= ledger->width());
+}
+
+TEST_CASE("F1 opens the guide at the page, it can be searched, and Escape gives the focus back") {
+    Window w;
+    auto* guide = w.window.findChild<Guide*>();
+    for (int i = 0; i < 4; ++i) {
+        w.window.focus_page(i);
+        w.settle();
+        QWidget* before = QApplication::focusWidget();
+        QTest::keyClick(before, Qt::Key_F1);
+        w.settle();
+        REQUIRE(guide->isVisible());
+        CHECK(guide->text_in_view().contains(QString::fromUtf8(page_registry()[static_cast<std::size_t>(i)].question)));
+        auto* search = w.child<QLineEdit>("guide-search");
+        REQUIRE(search->hasFocus());
+        QTest::keyClicks(search, QStringLiteral("trace"));
+        CHECK(guide->found() > 1);
+        QTest::keyClick(search, Qt::Key_Return);
+        QTest::keyClicks(search, QStringLiteral("xyzzy"));
+        CHECK(guide->found() == 0);
+        QTest::keyClick(search, Qt::Key_Escape);
+        CHECK(!guide->isVisible());
+        CHECK(QApplication::focusWidget() == before);
+    }
+}
+
+TEST_CASE("Ctrl with a number moves the focus into the page") {
+    Window w;
+    for (int i = 0; i <= 4; ++i) {
+        QTest::keyClick(&w.window, static_cast<Qt::Key>(Qt::Key_0 + i), Qt::ControlModifier);
+        w.settle();
+        REQUIRE(QApplication::focusWidget());
+        CHECK(w.window.findChild<QStackedWidget*>()->currentWidget()->isAncestorOf(QApplication::focusWidget()));
+    }
+}
+
+TEST_CASE("Tab and Shift+Tab go round every page and come back, and every stop is seen") {
+    Window w;
+    for (const int index : {-1, 0, 1, 2, 3}) {
+        page(w, index);
+        w.window.focus_page(index);
+        w.settle();
+        for (const bool forward : {true, false}) {
+            QWidget* start = QApplication::focusWidget();
+            REQUIRE(start);
+            std::set<QWidget*> stops;
+            QWidget* at = start;
+            int steps = 0;
+            do {
+                stops.insert(at);
+                QTest::keyClick(
+                    at, forward ? Qt::Key_Tab : Qt::Key_Backtab, forward ? Qt::NoModifier : Qt::ShiftModifier);
+                QApplication::processEvents();
+                QWidget* next = QApplication::focusWidget();
+                INFO(
+                    "page " << index + 1 << (forward ? ", Tab" : ", Shift+Tab") << " from " << about(at).toStdString());
+                REQUIRE(next);
+                REQUIRE(next != at); // a trap
+                at = next;
+                INFO("at " << about(at).toStdString());
+                CHECK(at->isVisible());
+                CHECK(!at->visibleRegion().isEmpty());
+            } while (at != start && !stops.count(at) && ++steps < 400);
+            CHECK(at == start);
+            CHECK(stops.size() > 12);
+        }
+    }
+}
+
+TEST_CASE("no text is cut off and nothing lies over another at four sizes, light and dark") {
+    Window w;
+    for (const bool dark : {false, true}) {
+        w.window.set_dark(dark);
+        for (const QSize size : {QSize(800, 600), QSize(1024, 700), QSize(1280, 800), QSize(3840, 2160)}) {
+            w.window.resize(size);
+            for (const int index : {-1, 0, 1, 2, 3}) {
+                page(w, index);
+                INFO(size.width() << "x" << size.height() << (dark ? " dark" : " light") << " page " << index + 1);
+                QWidget* shown = w.window.findChild<QStackedWidget*>()->currentWidget();
+                std::vector<std::pair<QRect, std::string>> boxes;
+                for (QWidget* each : shown->findChildren<QWidget*>()) {
+                    if (!each->isVisible()) continue;
+                    const auto* button = qobject_cast<QPushButton*>(each);
+                    const auto* label = qobject_cast<QLabel*>(each);
+                    INFO(about(each).toStdString());
+                    if (button && !button->text().isEmpty()) {
+                        INFO(button->text().toStdString());
+                        CHECK(each->fontMetrics().horizontalAdvance(QString(button->text()).remove(QLatin1Char('&'))) <=
+                              each->width());
+                        CHECK(each->height() >= each->fontMetrics().height());
+                    }
+                    if (label && !label->text().isEmpty() && !label->wordWrap() &&
+                        label->textFormat() != Qt::RichText &&
+                        label->sizePolicy().horizontalPolicy() != QSizePolicy::Ignored &&
+                        !dynamic_cast<const Aside*>(label)) {
+                        INFO(label->text().toStdString());
+                        CHECK(label->sizeHint().width() <= label->width() + 1);
+                        CHECK(each->fontMetrics().height() <= label->height() + 1);
+                    }
+                    if (const auto* plot = qobject_cast<Plot*>(each)) CHECK(plot->height() >= 110);
+                }
+                // cards of one page keep apart
+                for (QFrame* card : shown->findChildren<QFrame*>(QStringLiteral("card")))
+                    if (card->isVisible())
+                        boxes.emplace_back(QRect(card->mapTo(shown, QPoint(0, 0)), card->size()), "card");
+                for (std::size_t i = 0; i < boxes.size(); ++i) {
+                    CHECK(shown->rect().contains(boxes[i].first));
+                    for (std::size_t k = 0; k < i; ++k) {
+                        const bool inside =
+                            boxes[i].first.contains(boxes[k].first) || boxes[k].first.contains(boxes[i].first);
+                        CHECK((inside || !boxes[i].first.intersects(boxes[k].first)));
+                    }
+                }
+            }
+        }
+    }
+    w.window.set_dark(false);
+}
+
+TEST_CASE("every control has a name and a role for those who do not see it") {
+    Window w;
+    int controls = 0;
+    for (const int index : {-1, 0, 1, 2, 3}) {
+        page(w, index);
+        for (QWidget* each : w.window.findChildren<QWidget*>()) {
+            if (!each->isVisible() || !(each->focusPolicy() & Qt::TabFocus)) continue;
+            if (qobject_cast<QScrollArea*>(each)) continue;
+            QAccessibleInterface* face = QAccessible::queryAccessibleInterface(each);
+            INFO("page " << index + 1 << ": " << about(each).toStdString());
+            REQUIRE(face);
+            CHECK(!face->text(QAccessible::Name).isEmpty());
+            CHECK(face->role() != QAccessible::NoRole);
+            CHECK(face->role() != QAccessible::Client);
+            ++controls;
+        }
+    }
+    CHECK(controls > 100);
+}
