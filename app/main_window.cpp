@@ -10,6 +10,7 @@
 #include "app/theme.h"
 #include "app/widgets/choice.h"
 #include "app/widgets/list_editor.h"
+#include "app/widgets/motor_table.h"
 #include "app/widgets/note_line.h"
 #include "app/words.h"
 #include "core/model/validate.h"
@@ -129,8 +130,9 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     build_menus();
 
     // whatever gets the focus comes into view
-    connect(qApp, &QApplication::focusChanged, this, [this](QWidget*, QWidget* now) {
+    connect(qApp, &QApplication::focusChanged, this, [this](QWidget* before, QWidget* now) {
         if (!now || !isAncestorOf(now)) return;
+        if (now == palette_) palette_->came_from(before);
         for (QWidget* up = now->parentWidget(); up && up != this; up = up->parentWidget())
             if (auto* area = qobject_cast<QScrollArea*>(up)) area->ensureWidgetVisible(now, 8, 12);
     });
@@ -142,6 +144,26 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
         if (!ledger_->folded()) QSettings().setValue(QStringLiteral("ledger-width"), ledger_->width());
     });
     connect(palette_, &CommandPalette::go_to, this, &MainWindow::go_to);
+    connect(palette_, &CommandPalette::axis_chosen, this, [this](int axis) { document_.select_axis(axis); });
+    palette_->set_recent([this] {
+        std::vector<CommandPalette::Command> out;
+        for (const QString& f : recent_files())
+            out.push_back(
+                {QFileInfo(f).fileName(), tr("recent file in %1").arg(QFileInfo(f).absolutePath()), [this, f] {
+                     if (may_leave()) open_file(f);
+                 }});
+        return out;
+    });
+    palette_->set_parts([this] {
+        std::vector<CommandPalette::Command> out;
+        if (!document_.has_axis()) return out;
+        for (const Motor& m : shipped_motors())
+            out.push_back({qs(m.name), tr("motor of the catalogue"), [this, &m] {
+                               show_page(page_of(QStringLiteral("/motor")));
+                               findChild<MotorTable*>()->show_motor(qs(m.name));
+                           }});
+        return out;
+    });
     connect(&document_, &Document::changed, this, [this] {
         refresh_status();
         refresh_policies();

@@ -91,6 +91,7 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     auto* bottom_box = new QVBoxLayout(bottom);
     bottom_box->setContentsMargins(10, 4, 10, 8);
     tabs_ = new Level<QTabWidget>;
+    tabs_->setAccessibleName(tr("Motors"));
     tabs_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Ignored);
     auto* catalogue = new QWidget;
     auto* catalogue_box = new QVBoxLayout(catalogue);

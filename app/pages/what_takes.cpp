@@ -27,6 +27,7 @@ WhatTakes::WhatTakes(Document& document, QWidget* parent) : Page(document, tr(qu
     auto* box = new QVBoxLayout(card);
     box->setContentsMargins(10, 4, 10, 8);
     auto* tabs = new QTabWidget;
+    tabs->setAccessibleName(tr("Pictures of the demand"));
     box->addWidget(tabs);
     auto* over_time = new QWidget;
     auto* time_box = new QVBoxLayout(over_time);

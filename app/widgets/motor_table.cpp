@@ -42,14 +42,27 @@ class StateDelegate : public PaddedDelegate {
 
 } // namespace
 
+namespace {
+
+const MotorCatalogue& shipped() {
+    static const MotorCatalogue once = [] {
+        need_resources();
+        QFile file(QStringLiteral(":/catalogue/motors.json"));
+        if (!file.open(QIODevice::ReadOnly)) return MotorCatalogue{};
+        const QByteArray bytes = file.readAll();
+        auto read = read_motors(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+        return read ? std::move(*read) : MotorCatalogue{};
+    }();
+    return once;
+}
+
+} // namespace
+
+const std::vector<Motor>& shipped_motors() { return shipped().motors; }
+
 MotorModel::MotorModel(Document& document, QObject* parent) : QAbstractTableModel(parent), document_(document) {
-    QFile file(QStringLiteral(":/catalogue/motors.json"));
-    if (!file.open(QIODevice::ReadOnly)) return;
-    const QByteArray bytes = file.readAll();
-    auto read = read_motors(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
-    if (!read) return;
-    catalogue_name_ = qs(read->name);
-    motors_ = std::move(read->motors);
+    catalogue_name_ = qs(shipped().name);
+    motors_ = shipped().motors;
     follow();
     connect(&document_, &Document::changed, this, &MotorModel::follow);
 }
@@ -248,6 +261,13 @@ void MotorTable::choose_current() {
         motors_->keep(m, here);
         here = motor;
     });
+}
+
+void MotorTable::show_motor(const QString& name) {
+    for (int row = 0; row < order_->rowCount(); ++row)
+        if (order_->index(row, MotorModel::name).data().toString().startsWith(name))
+            setCurrentIndex(order_->index(row, 0));
+    setFocus();
 }
 
 void MotorTable::take_out() {

@@ -57,6 +57,9 @@ class MotorModel : public QAbstractTableModel {
     void follow();
 };
 
+/// The catalogue that ships with the program.
+const std::vector<Motor>& shipped_motors();
+
 class MotorTable : public QTableView {
     Q_OBJECT
 
@@ -65,6 +68,8 @@ class MotorTable : public QTableView {
     MotorModel& model_of_motors() { return *motors_; }
     void judge_now();
     void choose_current();
+    /// Makes its row the current one and takes the focus; Enter then takes it.
+    void show_motor(const QString& name);
     /// No motor for the axis; one typed by hand stays among the project's own.
     void take_out();
 
