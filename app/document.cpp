@@ -13,7 +13,7 @@ QString field_name(const std::string& label, const QString& path) {
 QString waiting_for(Document& document, const char* key) {
     if (!document.has_axis()) return QObject::tr("No axis yet: add one in the outline.");
     const Assessment& a = document.assessment();
-    if (a.pending) return QObject::tr("being reckoned…");
+    if (a.pending) return QObject::tr("being calculated…");
     if (const Figure* f = a.figure(key); f && f->waits)
         return QString::fromStdString(f->note.in(document.machine().unit_system));
     if (const Limit* l = a.limit(key); l && l->state == LimitState::cannot_say)

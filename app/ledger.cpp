@@ -26,7 +26,7 @@ QString value_text(const Limit& l) {
     if (l.key == "inertia_ratio") return qs(format_number(l.used, 3)) + QStringLiteral(" : 1");
     if (l.key == "brake" && l.allowed == 0) return QObject::tr("no brake");
     const double u = 100 * l.utilisation();
-    return std::isfinite(u) ? qs(format_number(u, 3)) + QStringLiteral(" %") : QObject::tr("beyond");
+    return std::isfinite(u) ? qs(format_number(u, 3)) + QStringLiteral(" %") : QObject::tr("none allowed");
 }
 
 QString html(const QString& s) { return s.toHtmlEscaped(); }
@@ -137,7 +137,7 @@ void LimitRow::fill_details() {
     const bool coming = work_.running() || settled_.isActive();
     if (coming)
         s += QStringLiteral("<p style='margin:2px 0 0 0;color:%1'>%2</p>")
-                 .arg(theme().second.name(), tr("how far inputs may go is being reckoned…"));
+                 .arg(theme().second.name(), tr("how far inputs may go is being calculated…"));
     if (!headroom_.empty()) {
         const bool beyond = limit_.state != LimitState::fits;
         if (!coming)

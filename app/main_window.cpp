@@ -368,7 +368,7 @@ void MainWindow::build_menus() {
         else
             show_message(tr("Nothing is pinned yet: pin a state as A first."));
     });
-    action(edit, tr("&Let go of A"), {}, [this] { document_.unpin(); });
+    action(edit, tr("&Unpin A"), {}, [this] { document_.unpin(); });
     edit->addSeparator();
     action(edit, tr("&Materials…"), QKeySequence(Qt::CTRL | Qt::Key_M), [this] { edit_materials(); });
     action(edit, tr("&Policies…"), QKeySequence(Qt::CTRL | Qt::Key_L), [this] { edit_policies(); });

@@ -148,8 +148,10 @@ void MainWindow::say_what_was_found(const ProjectRead& project) {
     if (!warning.isEmpty())
         show_message(errors > 0 ? warning + QLatin1Char(' ') + first : warning);
     else if (errors > 0)
-        show_message(
-            tr("%n thing(s) in this file need a look; the ledger lists them. First: %1", nullptr, errors).arg(first));
+        show_message(errors == 1 ? tr("One place in this file could not be read; the ledger lists it: %1").arg(first)
+                                 : tr("%1 places in this file could not be read; the ledger lists them. First: %2")
+                                       .arg(errors)
+                                       .arg(first));
 }
 
 void MainWindow::open_demo() { open_project({load_demo(), {}}); }

@@ -7,6 +7,7 @@
 #include "app/schematic/schematic.h"
 #include "app/storage.h"
 #include "app/theme.h"
+#include "app/widgets/motor_table.h"
 #include "app/words.h"
 
 #include <QAbstractTextDocumentLayout>
@@ -83,6 +84,12 @@ std::vector<ReportSection> report_of(Document& document, const QString& date) {
     facts.file_version = project_version;
     facts.version = FULMOX_VERSION;
     facts.summary = axis_sentence(document).toStdString();
+    const std::string head = document.axis_path().toStdString() + "/motor";
+    facts.standing = [&document, head](const std::string& path, const std::string& text) -> std::string {
+        const bool listed =
+            path.starts_with(head + "/") && as_in_catalogue(document.axis().motor, path.substr(head.size()), text);
+        return listed ? "catalogue" : "";
+    };
     return axis_report(
         document.machine(), static_cast<std::size_t>(document.axis_index()), document.assessment(), facts);
 }

@@ -44,9 +44,9 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     motor_facts_->setFont(type_face(12));
     motor_facts_->setWordWrap(true);
     motor_facts_->setTextFormat(Qt::PlainText);
-    remove_ = new QPushButton(tr("Take out"));
+    remove_ = new QPushButton(tr("Remove"));
     remove_->setObjectName(QStringLiteral("link"));
-    remove_->setAccessibleName(tr("Take the motor out"));
+    remove_->setAccessibleName(tr("Remove the motor from this axis"));
     connect(remove_, &QPushButton::clicked, this, [this] { table_->take_out(); });
     auto* name_line = new QHBoxLayout;
     name_line->addWidget(motor_name_, 1);

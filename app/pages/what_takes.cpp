@@ -75,7 +75,7 @@ WhatTakes::WhatTakes(Document& document, QWidget* parent) : Page(document, tr(qu
     auto* row = new QHBoxLayout;
     row->setSpacing(10);
     auto* shares = new QFrame;
-    make_card(shares, tr("Who wants it"))->addWidget(new ShareBars(document));
+    make_card(shares, tr("Share of each cause"))->addWidget(new ShareBars(document));
     row->addWidget(shares, 5);
     auto* energy = new QFrame;
     QVBoxLayout* energy_box = make_card(energy, tr("Energy and ratio"));
@@ -94,7 +94,7 @@ WhatTakes::WhatTakes(Document& document, QWidget* parent) : Page(document, tr(qu
 
 QString WhatTakes::sentence() const {
     const Assessment& a = document_.assessment();
-    if (a.pending) return tr("Being reckoned…");
+    if (a.pending) return tr("Being calculated…");
     if (!a.demand) return tr("The demand %1.").arg(waiting_for(document_, "demand.peak_torque"));
     const UnitSystem system = document_.machine().unit_system;
     const bool direct = motion_of(document_.axis().mechanism).direct;

@@ -52,7 +52,7 @@ QString working_html(const Working& working) {
 namespace {
 
 QString not_known(Document& d, const QString& why) {
-    return d.has_axis() && d.assessment().pending ? QCoreApplication::translate("Figures", "being reckoned…") : why;
+    return d.has_axis() && d.assessment().pending ? QCoreApplication::translate("Figures", "being calculated…") : why;
 }
 
 QString read_html(const Figure& f) {

@@ -2,6 +2,7 @@
 
 #include "app/theme.h"
 #include "app/widgets/choice.h"
+#include "app/widgets/motor_table.h"
 #include "app/words.h"
 #include "core/quantity/format.h"
 
@@ -175,10 +176,16 @@ void Form::refresh() {
                 row.converted->setToolTip(converted);
             }
             const StandingText& s = standings.at(static_cast<std::size_t>(f.quantity->standing));
-            row.standing->setText(f.quantity->text.empty() ? QString() : QString::fromUtf8(s.chip));
+            const std::string motor = document_.axis_path().toStdString() + "/motor";
+            const bool catalogue = f.quantity->standing == Standing::assumed && path.starts_with(motor + "/") &&
+                                   as_in_catalogue(document_.axis().motor, path.substr(motor.size()), f.quantity->text);
+            row.standing->setText(f.quantity->text.empty() ? QString()
+                                  : catalogue              ? tr("catalogue")
+                                                           : QString::fromUtf8(s.chip));
             row.standing->setVisible(!f.quantity->text.empty());
             row.standing->setToolTip(
-                plain_tip(tr("Where this value comes from: %1").arg(QString::fromUtf8(s.words)) +
+                plain_tip(tr("Where this value comes from: %1")
+                              .arg(catalogue ? qs(document_.axis().motor.origin) : QString::fromUtf8(s.words)) +
                           (f.quantity->note.empty() ? QString() : QStringLiteral(" (%1)").arg(qs(f.quantity->note)))));
             const auto error = errors.find(path);
             const bool missing = f.quantity->text.empty() && f.quantity_spec.required; // said beside the field
@@ -214,7 +221,7 @@ void Form::show_problem(Row& row) {
     const Draft* draft = document_.drafts().at(row.path);
     if (draft && !draft->stored.empty()) text += tr(" — the last good value stays in use.");
     row.problem->setText(text);
-    row.converted->setText(draft && !draft->stored.empty() ? tr("%1, stale").arg(qs(draft->stored)) : QString());
+    row.converted->setText(draft && !draft->stored.empty() ? tr("%1 in use").arg(qs(draft->stored)) : QString());
     row.converted->setToolTip(row.converted->text());
     if (draft) row.standing->hide(); // it tells of the value, not of the text
 }
@@ -460,12 +467,12 @@ void HelpStrip::show_field(const QString& path) {
     if (!field || field->type != FieldRef::Type::quantity) return;
     const QuantitySpec& s = field->quantity_spec;
     QString text = QString::fromUtf8(s.label) + QStringLiteral(": ") + QString::fromUtf8(s.help) + tr(" Permitted: ") +
-                   qs(range_text(s)) + QStringLiteral(".");
+                   qs(range_text(s, false)) + QStringLiteral(".");
     if (std::isfinite(s.typical.min) && std::isfinite(s.typical.max))
         text += tr(" Typical: %1 to %2%3.")
                     .arg(qs(format_number(s.typical.min)), qs(format_number(s.typical.max)),
                         std::string_view(s.unit) == "1" ? QString() : QLatin1Char(' ') + QString::fromUtf8(s.unit));
-    if (*s.source) text += tr(" Source: %1.").arg(QString::fromUtf8(s.source));
+    if (*s.source) text += tr(" Source: %1.").arg(QString::fromUtf8(s.source).remove(QStringLiteral(", no source")));
     if (field->quantity->tolerance > 0 && field->quantity->unit)
         text +=
             tr(" Tolerance ± %1.").arg(qs(format_number(field->quantity->tolerance / field->quantity->unit->factor)));

@@ -87,7 +87,7 @@ void InertiaView::paintEvent(QPaintEvent*) {
     line(tr("Load side"), figure(s.load), true, -1, {});
     if (s.rotor > 0) {
         line(tr("Rotor side"), figure(s.rotor), false, -1, {});
-        line(tr("Ratio"), qs(format_number(s.ratio(), 3)) + QStringLiteral(" : 1"), true, -1, {});
+        line(tr("Inertia ratio"), qs(format_number(s.ratio(), 3)) + QStringLiteral(" : 1"), true, -1, {});
     } else {
         line(tr("Rotor"),
             document_.axis().motor.empty() ? tr("no motor yet") : waiting_for(document_, "load.rotor_inertia"), false,

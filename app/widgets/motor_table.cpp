@@ -13,6 +13,7 @@
 #include <QPainter>
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace fulmox::app {
 
@@ -23,7 +24,7 @@ constexpr int state_role = Qt::UserRole + 2;
 
 QString percent(double x) {
     return std::isnan(x)   ? QStringLiteral("–")
-           : std::isinf(x) ? QStringLiteral("beyond")
+           : std::isinf(x) ? QStringLiteral("> max.")
                            : qs(format_number(100 * x, 3)) + QStringLiteral(" %");
 }
 
@@ -59,6 +60,22 @@ const MotorCatalogue& shipped() {
 } // namespace
 
 const std::vector<Motor>& shipped_motors() { return shipped().motors; }
+
+bool as_in_catalogue(const Motor& motor, const std::string& field, const std::string& text) {
+    static std::map<std::string, std::map<std::string, std::string>>
+        texts; // by motor and field; asked for at every key
+    if (motor.name.empty()) return false;
+    const auto [known, added] = texts.try_emplace(motor.name);
+    if (added)
+        for (const Motor& m : shipped_motors())
+            if (m.name == motor.name) {
+                Motor copy = m;
+                for (const FieldRef& f : walk(copy))
+                    if (f.quantity) known->second[f.path] = f.quantity->text;
+            }
+    const auto it = known->second.find(field);
+    return it != known->second.end() && !text.empty() && it->second == text;
+}
 
 MotorModel::MotorModel(Document& document, QObject* parent) : QAbstractTableModel(parent), document_(document) {
     catalogue_name_ = qs(shipped().name);
@@ -134,7 +151,7 @@ int MotorModel::fitting() const {
 
 QVariant MotorModel::headerData(int section, Qt::Orientation orientation, int role) const {
     if (orientation != Qt::Horizontal) return {};
-    static const char* names[] = {"Motor", "Price", "Mass", "Ratio", "Speed", "Peak", "Heat", "Tightest"};
+    static const char* names[] = {"Motor", "Price", "Mass", "J ratio", "Speed", "Peak", "Heat", "Tightest"};
     static const char* tips[] = {"B: with holding brake", "In the catalogue's currency", "",
         "Load inertia over rotor inertia", "Top speed used of allowed", "Peak torque used of the curve",
         "Continuous heat used of allowed, loss method", "The tightest of all limits; hover for why"};

@@ -59,6 +59,9 @@ class MotorModel : public QAbstractTableModel {
 
 /// The catalogue that ships with the program.
 const std::vector<Motor>& shipped_motors();
+/// Whether the motor of the axis is one of the catalogue and the field at this path below it ("/rotor_inertia") is as
+/// the catalogue has it.
+bool as_in_catalogue(const Motor& motor, const std::string& field, const std::string& text);
 
 class MotorTable : public QTableView {
     Q_OBJECT

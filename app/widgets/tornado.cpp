@@ -72,7 +72,7 @@ void Tornado::paintEvent(QPaintEvent*) {
     if (rows_.empty() || !document_.has_axis() || !document_.assessment().demand) {
         p.setPen(t.second);
         p.drawText(rect(), Qt::AlignTop | Qt::TextWordWrap,
-            work_.running() ? tr("The bars are being reckoned…") : waiting_for(document_, "demand.peak_torque"));
+            work_.running() ? tr("The bars are being calculated…") : waiting_for(document_, "demand.peak_torque"));
         return;
     }
     const Demand& d = *document_.assessment().demand;

@@ -178,7 +178,7 @@ Result<TraceRead, Problem> read_trace(std::string_view text, const Motion& motio
         };
         if (!usable(t) || !usable(value))
             return no("found " + std::string(found[usable(t) ? 1 : 0]) + " for the " + (usable(t) ? "value" : "time") +
-                      "; in SI units it is too large or too small to reckon with");
+                      "; in SI units it is too large or too small to calculate with");
         if (!numbers->empty() && !(t > (*numbers)[numbers->size() - 2]))
             return no("the time " + std::string(found[0]) + " does not rise over the one before it");
         numbers->push_back(t);

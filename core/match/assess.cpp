@@ -346,7 +346,7 @@ class Reckoning {
                 stop({Severity::error, path_ + "/cycle/segments", "Cycle",
                          "its speed changes over " + format_number(turns, 4) +
                              " turns; where torque depends on the angle at most " + format_number(most_turns) +
-                             " such turns a cycle are reckoned"},
+                             " such turns a cycle are calculated"},
                     need::reckoning);
         const auto* w = std::get_if<Winder>(&taken_->mechanism);
         if (!w) return;
@@ -358,7 +358,7 @@ class Reckoning {
         if (a_.motion->pieces.size() > most_repeated_pieces / fill_count)
             stop({Severity::error, path_ + "/cycle/segments", "Cycle",
                      "it has " + std::to_string(a_.motion->pieces.size()) +
-                         " pieces of motion; a winder is reckoned at " + std::to_string(fill_count) +
+                         " pieces of motion; a winder is calculated at " + std::to_string(fill_count) +
                          " fills, and then at most " + std::to_string(most_repeated_pieces / fill_count) +
                          " pieces are"},
                 need::reckoning);
@@ -472,7 +472,7 @@ Assessment nothing_known(const Machine& machine, const Axis& axis, const std::st
 
 Assessment being_assessed(const Machine& machine, const Axis& axis, const std::string& path) {
     Assessment a = nothing_known(machine, axis, path, {Severity::error, path, "Axis", ""});
-    for (Limit& l : a.limits) l.reason = "it is being reckoned";
+    for (Limit& l : a.limits) l.reason = "it is being calculated";
     a.pending = true;
     return a;
 }
@@ -511,7 +511,7 @@ Assessment assess_one(const Machine& machine, const Axis& axis, const std::strin
     } catch (const std::exception& e) {
         why = e.what();
     }
-    const Problem problem{Severity::error, path, "Axis", "it cannot be reckoned with these values: " + why};
+    const Problem problem{Severity::error, path, "Axis", "it cannot be calculated with these values: " + why};
     Assessment a = nothing_known(machine, axis, path, problem);
     a.problems.push_back(problem);
     return a;

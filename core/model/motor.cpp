@@ -146,7 +146,7 @@ void Drive::describe(FieldVisitor& v) {
                               .range = {0, 1000, true},
                               .help = "Time from top speed to standstill under the drive's torque.",
                               .required = false,
-                              .if_empty = "not reckoned",
+                              .if_empty = "not calculated",
                               .symbol = "t_E"});
     v.quantity(stop_distance, {.key = "stop_distance",
                                   .label = "Emergency stop within",

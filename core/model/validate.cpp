@@ -156,7 +156,7 @@ void check_bodies(Problems& out, const Axis& axis, const std::vector<Material>* 
                 "it turns with a shaft, which a linear drive has not; it counts as nothing"});
         if (b.mass.given()) continue;
         if (no_volume || (known && b.offset.value_or(0) > 0))
-            error(out, at + "/mass", "Mass", "it is missing; this shape has no volume to reckon it from");
+            error(out, at + "/mass", "Mass", "it is missing; this shape has no volume to calculate it from");
         else if (!known && materials && std::none_of(materials->begin(), materials->end(), [&](const Material& m) {
                      return m.name == b.material && m.density.given();
                  }))

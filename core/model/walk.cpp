@@ -141,20 +141,30 @@ void forget_unread(Machine& root, const std::string& path) {
 
 const Unit& spec_unit(const QuantitySpec& spec, Kind kind) { return *find_unit(spec.unit, kind); }
 
-std::string range_text(const QuantitySpec& spec) {
+namespace {
+
+// "1 000 000", as people write it and as it is read again.
+std::string bound(double v) {
+    std::string digits = format_number(v, 7);
+    const std::size_t first = digits.starts_with('-') ? 1 : 0;
+    if (digits.find_first_not_of("0123456789", first) == std::string::npos && digits.size() - first > 4)
+        for (std::size_t at = digits.size() - 3; at > first && at < digits.size(); at -= 3) digits.insert(at, " ");
+    return digits;
+}
+
+} // namespace
+
+std::string range_text(const QuantitySpec& spec, bool whole) {
     const auto& [min, max, open_min, open_max] = spec.range;
     const std::string unit = std::string_view(spec.unit) == "1" ? "" : " " + std::string(spec.unit);
-    std::string out;
-    if (open_min)
-        out = "greater than " + format_number(min, 6);
-    else
-        out = format_number(min, 6);
-    out += open_min ? " and " : " to ";
+    // a bound that no machine comes near is there for typing errors only
+    if (!whole && max >= 1e6 && min == 0) return open_min ? "greater than 0" : "0 or more";
+    std::string out = open_min ? "greater than " + bound(min) + " and " : bound(min) + " to ";
     if (open_max)
         out += "less than ";
     else if (open_min)
         out += "at most ";
-    return out + format_number(max, 6) + unit;
+    return out + bound(max) + unit;
 }
 
 namespace {
@@ -168,7 +178,7 @@ std::optional<std::string> outside(const QuantitySpec& spec, Kind kind, double s
     const bool low = spec.range.open_min ? si <= min : si < min - slack;
     const bool high = spec.range.open_max ? si >= max : si > max + slack;
     if (!low && !high) return std::nullopt;
-    return "found " + format_quantity(si, own ? *own : u, 6) + "; allowed is " + range_text(spec);
+    return "found " + format_quantity(si, own ? *own : u, 6) + "; allowed is " + range_text(spec, true);
 }
 
 } // namespace
@@ -180,7 +190,7 @@ std::optional<std::pair<Severity, std::string>> fault(const QuantitySpec& spec, 
     using Fault = std::pair<Severity, std::string>;
     if (q.text.empty()) {
         if (!spec.required) return std::nullopt;
-        return Fault{Severity::error, "it is missing; give a value, " + range_text(spec)};
+        return Fault{Severity::error, "it is missing; give a value, " + range_text(spec, false)};
     }
     const Unit& unit = spec_unit(spec, kind);
     if (!q.given()) {
@@ -264,7 +274,7 @@ std::optional<Problem> assign(FieldRef& f, std::string_view text) {
         return Problem{Severity::error, f.path, spec.label, std::move(message)};
     };
     if (text.find_first_not_of(" \t\r\n") == std::string_view::npos) {
-        if (spec.required) return problem("it is empty; give a value, " + range_text(spec));
+        if (spec.required) return problem("it is empty; give a value, " + range_text(spec, false));
         q = QuantityBase{};
         return std::nullopt;
     }

@@ -80,7 +80,7 @@ std::optional<Problem> overfull(const Machine& machine);
 std::optional<Problem> assign(FieldRef& field, std::string_view text);
 
 /// "0 < lead ≤ 1000 mm"
-std::string range_text(const QuantitySpec& spec);
+std::string range_text(const QuantitySpec& spec, bool whole = true);
 
 /// Unit of the ranges and of bare numbers.
 const Unit& spec_unit(const QuantitySpec& spec, Kind kind);

@@ -103,9 +103,17 @@ class Parser {
     }
 
     void add(Value& left, const Value& right, char sign, std::size_t where) const {
-        if (left.dimension != right.dimension) fail("cannot add " + describe(right) + " to " + describe(left), where);
-        if (left.kind != right.kind && left.kind != Kind::illegal && right.kind != Kind::illegal)
-            fail("cannot add " + describe(right) + " to " + describe(left), where);
+        const auto sum = [&] {
+            // "12 kg + 10 %": a share of what, nobody can know
+            if (right.unit && right.unit->symbol == "%")
+                return "a percentage is no " +
+                       std::string(left.kind != Kind::illegal ? info(left.kind).name : "quantity") +
+                       "; write a tolerance as ± 10 %, a share as * 1.1";
+            return (sign == '+' ? "cannot add " + describe(right) + " to " + describe(left)
+                                : "cannot subtract " + describe(right) + " from " + describe(left));
+        };
+        if (left.dimension != right.dimension) fail(sum(), where);
+        if (left.kind != right.kind && left.kind != Kind::illegal && right.kind != Kind::illegal) fail(sum(), where);
         left.si += sign == '+' ? right.si : -right.si;
         left.pure = left.pure && right.pure;
         if (!left.unit) left.unit = right.unit;

@@ -44,30 +44,35 @@ std::string value_words(const FieldRef& f) {
     }
 }
 
-void input_rows(Table& t, const FieldRefs& fields, const std::string& strip) {
+std::string standing_of(const FieldRef& f, const ReportFacts& facts) {
+    const QuantityBase& q = *f.quantity;
+    std::string from = q.standing == Standing::assumed && facts.standing ? facts.standing(f.path, q.text) : "";
+    if (from.empty()) from = standing_words[static_cast<std::size_t>(q.standing)];
+    return q.note.empty() ? from : from + ": " + q.note;
+}
+
+void input_rows(Table& t, const FieldRefs& fields, const std::string& strip, const ReportFacts& facts) {
     for (const FieldRef& f : fields) {
         const std::string value = value_words(f);
         if (!f.active || value.empty()) continue;
-        const bool known = f.type == FieldRef::Type::quantity;
-        std::string from = known ? standing_words[static_cast<std::size_t>(f.quantity->standing)] : "";
-        if (known && !f.quantity->note.empty()) from += ": " + f.quantity->note;
+        const std::string from = f.type == FieldRef::Type::quantity ? standing_of(f, facts) : "";
         t.rows.push_back({field_and_place(f.label(), f.path.substr(strip.size())), value, from});
     }
 }
 
-ReportSection inputs(Machine& machine, Axis& axis, const std::string& path) {
+ReportSection inputs(Machine& machine, Axis& axis, const std::string& path, const ReportFacts& facts) {
     ReportSection s{"inputs", "Inputs", {}, "", {"", {"field", "value", "standing"}, {}, {}}};
-    input_rows(s.table, walk(machine.site, "/site"), "");
-    input_rows(s.table, walk(axis, path), path);
+    input_rows(s.table, walk(machine.site, "/site"), "", facts);
+    input_rows(s.table, walk(axis, path), path, facts);
     return s;
 }
 
-ReportSection assumptions(Axis& axis, const std::string& path) {
+ReportSection assumptions(Axis& axis, const std::string& path, const ReportFacts& facts) {
     ReportSection s{"assumptions", "Assumptions", {}, "", {"", {"field", "value", "standing"}, {}, {}}};
     for (const FieldRef& f : walk(axis, path)) {
         if (f.type != FieldRef::Type::quantity || !f.active) continue;
         const std::string name = field_and_place(f.label(), f.path.substr(path.size()));
-        if (f.quantity->given() && f.quantity->standing == Standing::assumed)
+        if (f.quantity->given() && standing_of(f, facts).starts_with("assumed"))
             s.table.rows.push_back({name, f.quantity->text, "assumed"});
         else if (f.quantity->text.empty() && !f.quantity_spec.required && *f.quantity_spec.if_empty &&
                  f.path.find("/segments/") == std::string::npos)
@@ -210,8 +215,8 @@ std::vector<ReportSection> axis_report(
     if (a.inertia)
         out.push_back({"inertia", direct ? "Moving mass" : "Inertia statement", {}, "",
             inertia_table(*a.inertia, direct, units)});
-    out.push_back(inputs(copy, its, path));
-    out.push_back(assumptions(its, path));
+    out.push_back(inputs(copy, its, path, facts));
+    out.push_back(assumptions(its, path, facts));
     out.push_back({"workings", "Workings", {}, "", workings_table(a, units)});
     std::erase_if(out, [](const ReportSection& s) { return s.words.empty() && s.picture.empty() && s.table.empty(); });
     return out;

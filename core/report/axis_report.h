@@ -4,6 +4,7 @@
 #include "core/match/assess.h"
 #include "core/report/table.h"
 
+#include <functional>
 #include <string>
 #include <vector>
 
@@ -25,6 +26,8 @@ struct ReportFacts {
     int file_version = 0; ///< of the project format
     std::string version;  ///< of the program
     std::string summary;  ///< the axis in one sentence
+    /// What is said of an assumed field in place of that: "catalogue"; empty: nothing.
+    std::function<std::string(const std::string& path, const std::string& text)> standing{};
 };
 
 /// All sections that have something to say. Figures, limits and fields come from their registries. `assessment` is that

@@ -197,7 +197,7 @@ TEST_CASE("taking the motor out leaves what can be known, and says what cannot")
     Window w;
     w.click_page(4);
     for (QPushButton* b : w.window.findChildren<QPushButton*>())
-        if (b->isVisible() && b->text() == QStringLiteral("Take out")) QTest::mouseClick(b, Qt::LeftButton);
+        if (b->isVisible() && b->text() == QStringLiteral("Remove")) QTest::mouseClick(b, Qt::LeftButton);
     CHECK(w.document().axis().motor.empty());
     CHECK(w.limit("peak_torque").state == LimitState::cannot_say);
     CHECK(w.document().assessment().demand);

@@ -143,7 +143,7 @@ TEST_CASE("the catalogue judges every motor as the assessment does, and a motor 
         const Assessment a = assess(w.document().machine(), axis, "/axes/0");
         const QString shown = motors.index(row, MotorModel::peak).data().toString();
         const double use = a.limit("peak_torque")->utilisation();
-        CHECK(shown == (std::isinf(use) ? QStringLiteral("beyond")
+        CHECK(shown == (std::isinf(use) ? QStringLiteral("> max.")
                                         : QString::fromStdString(format_number(100 * use, 3)) + QStringLiteral(" %")));
         ++checked;
     }

@@ -22,6 +22,30 @@ class Docs(unittest.TestCase):
         self.assertEqual(text("docs/formats/assess-json.md"), made.stdout,
                          "run scripts/make_formats.py build/release/cli/fulmox-cli > docs/formats/assess-json.md")
 
+    def test_no_text_of_the_program_has_a_word_that_the_glossary_rules_out(self):
+        rows = re.findall(r"^\| ([^|]+) \| [^|]+ \| ([^|]+) \|$", text("docs/glossary.md"), re.M)[1:]
+        words = [w.strip() for _, others in rows for w in others.split(",") if set(w) - set("- ")]
+        self.assertGreater(len(words), 20)
+        found = []
+        for folder in ("app", "core", "cli"):
+            for at, _, files in os.walk(os.path.join(ROOT, folder)):
+                for name in files:
+                    if not name.endswith((".cpp", ".h")):
+                        continue
+                    source = re.sub(r"(?m)//.*$|^#include.*$", "", text(os.path.join(at, name)))
+                    for literal in re.findall(r'"((?:[^"\\\n]|\\.)*)"', source):
+                        found += [(name, w, literal) for w in words if re.search(rf"\b{re.escape(w)}", literal, re.I)]
+        self.assertEqual(found, [], "\n".join(map(str, found)))
+
+    def test_the_labels_are_words_of_the_glossary(self):
+        said = text("docs/glossary.md").lower()
+        out = subprocess.run([BINARY, "assess", os.path.join(ROOT, "data/projects/tile-glazing-cell.fulmox"), "--json"],
+                             capture_output=True, text=True, check=True).stdout
+        labels = {v["label"] for a in json.loads(out)["axes"] for v in a["results"].values()}
+        for word in ("Peak torque", "RMS torque", "Holding torque", "Inertia ratio", "Ratio of the stages"):
+            self.assertIn(word, labels)
+            self.assertIn(f"| {word.lower()} |", said)
+
     def test_validation_is_current(self):
         # deviations are floored at the sources' digits, so the table is the same on every machine
         self.assertEqual(text("docs/validation.md"), open(VALIDATION, encoding="utf-8").read(),

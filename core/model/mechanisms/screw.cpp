@@ -66,7 +66,7 @@ void Screw::describe(FieldVisitor& v) {
             .label = "Root diameter",
             .unit = "mm",
             .range = {0, 1000, true},
-            .help = "Critical speed and buckling are reckoned on it; inertia on the mean of outer and root.",
+            .help = "Critical speed and buckling are calculated with it; inertia on the mean of outer and root.",
             .required = false,
             .if_empty = "not judged",
             .symbol = "d_r",
