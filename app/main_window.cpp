@@ -255,7 +255,7 @@ QWidget* MainWindow::build_top_bar() {
     title_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     line->addWidget(title_, 1);
     palette_ = new CommandPalette(document_);
-    line->addWidget(palette_);
+    line->addWidget(palette_, 20); // up to its full width before the title gets more than it needs
     units_ = new Choice;
     units_->setObjectName(QStringLiteral("units"));
     units_->setAccessibleName(tr("Units of results"));

@@ -207,6 +207,7 @@ void Outline::set_page(int page) {
             (page < 0 ? machine_ : pages_[static_cast<std::size_t>(page)])->setFocus();
         pages_[i]->setChecked(static_cast<int>(i) == page);
     }
+    if (page != machine_page && machine_->hasFocus()) pages_[static_cast<std::size_t>(page)]->setFocus();
     machine_->setChecked(page == machine_page);
 }
 

@@ -58,6 +58,8 @@ int write_shots(const QString& folder) {
         for (QTabWidget* t : window.findChildren<QTabWidget*>())
             if (t->isVisible()) t->setCurrentIndex(index);
     };
+    window.show_page(Outline::machine_page);
+    shot("0-machine");
     window.show_page(0);
     shot("1-what-moves");
     window.document().select_axis(2);
@@ -91,6 +93,11 @@ int write_shots(const QString& folder) {
     apply_theme(*qApp, true);
     window.set_dark(true);
     shot("9-dark");
+    apply_theme(*qApp, false);
+    window.set_dark(false);
+    window.open_guide();
+    shot("10-guide");
+    window.close_guide();
     return all ? 0 : 2;
 }
 

@@ -18,7 +18,7 @@ namespace fulmox::app {
 
 namespace {
 
-constexpr int columns = 4;
+constexpr int columns = 3;
 
 } // namespace
 
@@ -42,7 +42,7 @@ MachinePage::MachinePage(Document& document, QWidget* parent) : Page(document, t
     axes_ = new QTableWidget(0, columns);
     axes_->setObjectName(QStringLiteral("machine-axes"));
     axes_->setAccessibleName(tr("Axes of the machine by their tightest limit"));
-    axes_->setHorizontalHeaderLabels({tr("axis"), tr("tightest limit"), tr("state"), tr("use")});
+    axes_->setHorizontalHeaderLabels({tr("axis"), tr("tightest limit"), tr("used")});
     axes_->verticalHeader()->hide();
     axes_->setSelectionBehavior(QAbstractItemView::SelectRows);
     axes_->setSelectionMode(QAbstractItemView::SingleSelection);
@@ -50,8 +50,7 @@ MachinePage::MachinePage(Document& document, QWidget* parent) : Page(document, t
     axes_->setTabKeyNavigation(false);
     axes_->setShowGrid(false);
     axes_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
-    for (const int narrow : {2, 3})
-        axes_->horizontalHeader()->setSectionResizeMode(narrow, QHeaderView::ResizeToContents);
+    axes_->horizontalHeader()->setSectionResizeMode(2, QHeaderView::ResizeToContents);
     axes_->installEventFilter(this);
     connect(axes_, &QTableWidget::cellDoubleClicked, this, [this](int row, int) { emit axis_chosen(row); });
     box->addWidget(axes_, 1);
@@ -97,13 +96,13 @@ void MachinePage::fill() {
             const double u = 100 * worst.utilisation();
             use = a.pending          ? QStringLiteral("…")
                   : std::isfinite(u) ? qs(format_number(u, 3)) + QStringLiteral(" %")
-                                     : QStringLiteral("–");
+                                     : QString();
             colour = theme().state(worst.state);
         }
         const QString mechanism =
             std::visit([](const auto& held) { return QString::fromUtf8(std::decay_t<decltype(held)>::kind_label); },
                 axis.mechanism);
-        const QString texts[columns] = {qs(axis.name), limit, state, use};
+        const QString texts[columns] = {qs(axis.name), limit, use.isEmpty() ? state : use + QLatin1Char(' ') + state};
         for (int c = 0; c < columns; ++c) {
             QTableWidgetItem* item = axes_->item(row, c);
             if (!item) axes_->setItem(row, c, item = new QTableWidgetItem);
@@ -111,8 +110,8 @@ void MachinePage::fill() {
                 item->setText(texts[c]);
                 item->setToolTip(plain_tip(c == 0 ? texts[c] + QStringLiteral(", ") + mechanism : texts[c]));
             }
-            item->setForeground(c >= 2 ? colour : theme().ink);
-            item->setTextAlignment(c == 3 ? Qt::AlignRight | Qt::AlignVCenter : Qt::AlignLeft | Qt::AlignVCenter);
+            item->setForeground(c == 2 ? colour : theme().ink);
+            item->setTextAlignment(c == 2 ? Qt::AlignRight | Qt::AlignVCenter : Qt::AlignLeft | Qt::AlignVCenter);
         }
     }
 }

@@ -147,8 +147,12 @@ QWidget* WhatDrives::by_hand() {
     line->addWidget(form, 1, Qt::AlignTop);
     auto* continuous = new CurveEditor(document_, tr("Continuous curve"), QStringLiteral("/motor/continuous"));
     auto* peak = new CurveEditor(document_, tr("Peak curve"), QStringLiteral("/motor/peak"));
-    line->addWidget(continuous, 0, Qt::AlignTop);
-    line->addWidget(peak, 0, Qt::AlignTop);
+    // one below the other: beside one another they leave the fields no room for their conversions
+    auto* curves = new QVBoxLayout;
+    curves->addWidget(continuous);
+    curves->addWidget(peak);
+    curves->addStretch(1);
+    line->addLayout(curves);
     inner->setObjectName(QStringLiteral("clear"));
     scroll->setWidget(inner);
     outer->addWidget(scroll, 1);
@@ -180,8 +184,14 @@ void WhatDrives::refresh_card() {
     if (!m.peak.empty() && m.peak.front().torque.given())
         facts << tr("%1 peak").arg(qs(format_quantity(m.peak.front().torque.si, Kind::torque, system)));
     if (m.max_speed.given()) facts << qs(format_quantity(m.max_speed.si, Kind::angular_speed, system));
-    facts << (m.brake_torque.given() ? tr("brake %1").arg(qs(m.brake_torque.text)) : tr("no brake"));
-    if (m.shaft_diameter.given()) facts << tr("shaft %1").arg(qs(m.shaft_diameter.text));
+    facts << (m.brake_torque.given() ? tr("brake %1").arg(qs(format_quantity(m.brake_torque.si, Kind::torque, system)))
+                                     : tr("no brake"));
+    if (m.shaft_diameter.given())
+        facts << tr("shaft %1").arg(qs(format_quantity(m.shaft_diameter.si, Kind::length, system)));
+    if (m.price.given())
+        facts << qs(format_number(m.price.si)) + QLatin1Char(' ') +
+                     (document_.machine().currency.empty() ? tr("(no currency given)")
+                                                           : qs(document_.machine().currency));
     const Assessment& a = document_.assessment();
     if (const Figure* rms = a.figure("motor.rms_current"); rms && !rms->waits) {
         const Figure* peak = a.figure("motor.peak_current");

@@ -427,6 +427,17 @@ void Form::add_text(QVBoxLayout* box, const FieldRef& f) {
     rows_.push_back(row);
 }
 
+bool Form::focus_first() {
+    refresh();
+    for (const Row& row : rows_)
+        if (row.edit && row.whole && !row.whole->isHidden()) {
+            row.edit->setFocus(Qt::OtherFocusReason);
+            row.edit->selectAll();
+            return true;
+        }
+    return false;
+}
+
 bool Form::go_to(const QString& path) {
     for (auto& [section, f] : folded_)
         for (const FieldRef& field : f.fields)

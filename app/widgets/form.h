@@ -43,6 +43,8 @@ class Form : public QWidget {
     void refresh();
     /// Puts the focus into the field with this absolute path; unfolds it. False if it is not here.
     bool go_to(const QString& path);
+    /// The same for the first field that takes a value.
+    bool focus_first();
 
   signals:
     void focused(const QString& path);

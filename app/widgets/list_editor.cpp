@@ -4,6 +4,7 @@
 
 #include <QHBoxLayout>
 #include <QPushButton>
+#include <QTimer>
 #include <QVBoxLayout>
 
 namespace fulmox::app {
@@ -137,6 +138,8 @@ void ListEditor::edit(
     });
     refresh();
     if (list_) list_->setCurrentRow(then_select);
+    // a new one is filled in next, once its fields are there
+    if (from < 0 && form_) QTimer::singleShot(0, form_, [this] { form_->focus_first(); });
 }
 
 bool ListEditor::go_to(const QString& path) {

@@ -152,8 +152,8 @@ int MotorModel::fitting() const {
 QVariant MotorModel::headerData(int section, Qt::Orientation orientation, int role) const {
     if (orientation != Qt::Horizontal) return {};
     static const char* names[] = {"Motor", "Price", "Mass", "J ratio", "Speed", "Peak", "Heat", "Tightest"};
-    static const char* tips[] = {"B: with holding brake", "In the catalogue's currency", "",
-        "Load inertia over rotor inertia", "Top speed used of allowed", "Peak torque used of the curve",
+    static const char* tips[] = {"B: with holding brake", "In the currency of the machine page; nothing is converted",
+        "", "Load inertia over rotor inertia", "Top speed used of allowed", "Peak torque used of the curve",
         "Continuous heat used of allowed, loss method", "The tightest of all limits; hover for why"};
     if (role == Qt::DisplayRole) return tr(names[section]);
     if (role == Qt::ToolTipRole) return tr(tips[section]);

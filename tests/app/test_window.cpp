@@ -55,11 +55,13 @@ TEST_CASE("the machine page has name, notes, currency and site, and leads to eve
         CHECK(w.child<QuantityEdit>(field)->isVisible());
     auto* currency = w.child<QLineEdit>("/currency");
     currency->setFocus();
+    currency->selectAll();
     QTest::keyClicks(currency, QStringLiteral("EUR"));
     CHECK(w.document().machine().currency == "EUR");
     auto* table = w.child<QTableWidget>("machine-axes");
     REQUIRE(table->rowCount() == 7);
-    CHECK(table->item(0, 2)->text() == QStringLiteral("tight"));
+    CHECK(table->item(0, 2)->text().endsWith(QStringLiteral(" % tight")));
+    CHECK(table->item(6, 2)->text() == QStringLiteral("cannot say"));
     table->setFocus();
     table->setCurrentCell(2, 0);
     QTest::keyClick(table, Qt::Key_Return);
@@ -384,4 +386,76 @@ TEST_CASE("a motor found in the palette is shown in the catalogue, and Enter tak
     REQUIRE(table->hasFocus());
     QTest::keyClick(table, Qt::Key_Return);
     CHECK(w.document().axis().motor.name.find("Wren 80-32") == 0);
+}
+
+TEST_CASE("a new segment and a new body are filled in by keys alone") {
+    Window w;
+    w.window.focus_page(1);
+    auto* add = w.child<QPushButton>("add-move");
+    add->setFocus();
+    QTest::keyClick(add, Qt::Key_Space);
+    w.settle();
+    auto* field = qobject_cast<QuantityEdit*>(QApplication::focusWidget());
+    REQUIRE(field);
+    CHECK(field->objectName() == w.path("/cycle/segments/1/what/distance"));
+    QTest::keyClicks(field, QStringLiteral("25 mm"));
+    QTest::keyClick(field, Qt::Key_Tab);
+    CHECK(std::get<MoveInTime>(w.document().axis().cycle.segments[1].what).distance.text == "25 mm");
+    w.window.focus_page(0);
+    for (QPushButton* b : w.window.findChildren<QPushButton*>())
+        if (b->isVisible() && b->text() == QStringLiteral("+ body")) {
+            b->setFocus();
+            QTest::keyClick(b, Qt::Key_Space);
+            break;
+        }
+    w.settle();
+    field = qobject_cast<QuantityEdit*>(QApplication::focusWidget());
+    REQUIRE(field);
+    CHECK(field->objectName().startsWith(w.path("/bodies/0/")));
+}
+
+TEST_CASE("a conversion stands beside every unit that is not the project's") {
+    Window w;
+    struct Foreign {
+        const char* field;
+        const char* text;
+        UnitSystem units;
+    };
+    const Foreign all[] = {{"/motor/rotor_inertia", "13.5 oz-in²", UnitSystem::si},
+        {"/motor/torque_constant", "70 oz-in/A", UnitSystem::si}, {"/load/payload", "40 lb", UnitSystem::si},
+        {"/load/payload", "20 kg", UnitSystem::inch_pound}, {"/mechanism/lead", "0.5 in", UnitSystem::si},
+        {"/mechanism/lead", "10 mm", UnitSystem::inch_pound}, {"/mechanism/nut_drag", "3 lb-in", UnitSystem::si}};
+    for (const Foreign& f : all) {
+        INFO(f.field << " " << f.text);
+        w.document().edit(QStringLiteral("units"), [&](Machine& m) { m.unit_system = f.units; });
+        w.window.go_to(w.path(f.field));
+        w.settle();
+        QuantityEdit* edit = nullptr;
+        for (QuantityEdit* e : w.window.findChildren<QuantityEdit*>(w.path(f.field)))
+            if (e->isVisible()) edit = e;
+        if (!edit && std::string(f.field) == "/mechanism/nut_drag") continue;
+        REQUIRE(edit);
+        REQUIRE(!w.document().set_quantity(w.path(f.field), QString::fromUtf8(f.text)));
+        w.settle();
+        bool beside = false;
+        for (Aside* a : edit->parentWidget()->findChildren<Aside*>())
+            beside = beside || (a->isVisible() && a->text().startsWith(QStringLiteral("= ")) && a->width() >= 30);
+        CHECK(beside);
+    }
+}
+
+TEST_CASE("values of the catalogue say so, until they are changed") {
+    Window w;
+    w.window.go_to(w.path("/motor/rotor_inertia"));
+    w.settle();
+    const auto chip = [&] {
+        auto* edit = w.child<QuantityEdit>(w.path("/motor/rotor_inertia").toUtf8().constData());
+        for (QToolButton* b : edit->parentWidget()->findChildren<QToolButton*>())
+            if (b->isVisible()) return b->text();
+        return QString();
+    };
+    CHECK(chip() == QStringLiteral("catalogue"));
+    REQUIRE(!w.document().set_quantity(w.path("/motor/rotor_inertia"), QStringLiteral("0.5 kg·cm²")));
+    w.settle();
+    CHECK(chip() == QStringLiteral("assumed"));
 }
