@@ -105,8 +105,6 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     outline_ = new Outline(document_);
     stack_ = new QStackedWidget;
     ledger_ = new Ledger(document_);
-    guide_ = new Guide;
-    guide_->hide();
     line->addWidget(outline_);
     // where a window is smaller than a page can be read in, the page scrolls, and nothing of it is cut off
     room_ = new QScrollArea;
@@ -120,10 +118,8 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     split_->setHandleWidth(3);
     split_->addWidget(room_);
     split_->addWidget(ledger_);
-    split_->addWidget(guide_);
     split_->setStretchFactor(0, 1);
     split_->setStretchFactor(1, 0);
-    split_->setStretchFactor(2, 0);
     line->addWidget(split_, 1);
     box->addLayout(line, 1);
     setCentralWidget(central);
@@ -139,7 +135,6 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     connect(outline_, &Outline::page_chosen, this, &MainWindow::show_page);
     connect(ledger_, &Ledger::go_to, this, &MainWindow::go_to);
     connect(ledger_, &Ledger::unfold_wanted, this, [this] { show_ledger(LedgerShown::whole); });
-    connect(guide_, &Guide::closed, this, &MainWindow::close_guide);
     connect(split_, &QSplitter::splitterMoved, this, [this] {
         if (!ledger_->folded()) QSettings().setValue(QStringLiteral("ledger-width"), ledger_->width());
     });
@@ -456,12 +451,13 @@ void MainWindow::place_ledger() {
                             : width() < small ? LedgerShown::marks
                                               : LedgerShown::whole;
     ledger_->set_folded(how == LedgerShown::marks);
-    ledger_->setVisible(how != LedgerShown::hidden && (guide_->isHidden() || width() >= very_wide));
+    ledger_->setVisible(how != LedgerShown::hidden && (!guide_open() || width() >= very_wide));
     outline_->set_folded(width() < small);
     for (int i = 0; i < 3; ++i) ledger_actions_[static_cast<std::size_t>(i)]->setChecked(static_cast<int>(how) == i);
     const int wide = how == LedgerShown::whole ? QSettings().value(QStringLiteral("ledger-width"), 296).toInt() : 58;
-    split_->setSizes(
-        {split_->width(), ledger_->isHidden() ? 0 : wide, guide_->isHidden() ? 0 : guide_->maximumWidth()});
+    QList<int> sizes{split_->width(), ledger_->isHidden() ? 0 : wide};
+    if (guide_) sizes << (guide_open() ? guide_->maximumWidth() : 0);
+    split_->setSizes(sizes);
 }
 
 void MainWindow::resizeEvent(QResizeEvent* event) {
@@ -474,13 +470,22 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
 
 void MainWindow::open_guide() {
     before_guide_ = QApplication::focusWidget();
+    if (!guide_) {
+        guide_ = new Guide;
+        split_->addWidget(guide_);
+        split_->setStretchFactor(2, 0);
+        connect(guide_, &Guide::closed, this, &MainWindow::close_guide);
+    }
     guide_->show();
     place_ledger();
     const int index = stack_->currentWidget() == machine_ ? -1 : page_index_;
     guide_->open_at(index < 0 ? tr("The machine") : tr(page_registry().at(static_cast<std::size_t>(index)).question));
 }
 
+bool MainWindow::guide_open() const { return guide_ && !guide_->isHidden(); }
+
 void MainWindow::close_guide() {
+    if (!guide_) return;
     guide_->hide();
     place_ledger();
     if (before_guide_ && before_guide_->isVisible())

@@ -120,6 +120,7 @@ class MainWindow : public QMainWindow {
     Page* page(int index);
     MachinePage* machine_page();
     void place_ledger();
+    bool guide_open() const;
 
     Document document_;
     Recovery recovery_;
@@ -139,7 +140,7 @@ class MainWindow : public QMainWindow {
     QStackedWidget* stack_;
     QScrollArea* room_;
     QSplitter* split_;
-    Guide* guide_;
+    Guide* guide_ = nullptr; ///< made when it is first asked for
     MachinePage* machine_ = nullptr;
     QPointer<QWidget> before_guide_;
     std::optional<LedgerShown> ledger_wanted_;

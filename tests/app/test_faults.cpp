@@ -532,13 +532,13 @@ TEST_CASE("an axis that takes long is assessed beside the window, and nothing is
         CHECK(a.figures.empty());
         CHECK(!a.demand);
         for (const Limit& l : a.limits) CHECK(l.state == LimitState::cannot_say);
-        CHECK(waiting_for(w.document(), "demand.peak_torque") == QStringLiteral("being reckoned…"));
+        CHECK(waiting_for(w.document(), "demand.peak_torque") == QStringLiteral("being calculated…"));
         int said = 0;
         for (const QLabel* label : w.window.findChildren<QLabel*>()) {
             if (!label->isVisible()) continue;
             CHECK(!label->text().contains(QStringLiteral("missing")));
-            CHECK(!label->text().contains(QStringLiteral("reckoned….")));
-            said += label->text().contains(QStringLiteral("reckoned…"));
+            CHECK(!label->text().contains(QStringLiteral("calculated….")));
+            said += label->text().contains(QStringLiteral("calculated…"));
         }
         CHECK(said >= 3); // under the heading, in the tiles, in the list
     }
