@@ -18,10 +18,13 @@
 #include <QGuiApplication>
 #include <QPainter>
 #include <QPdfWriter>
+#include <QRegularExpression>
 #include <QScreen>
 #include <QTextDocument>
 #include <QTextOption>
 #include <QUrl>
+#include <algorithm>
+#include <numeric>
 
 namespace fulmox::app {
 
@@ -29,15 +32,18 @@ namespace {
 
 constexpr double sharpness = 3; // pixels of a picture to a point on paper
 
-QImage plot_picture(Plot& plot, QSize size) {
+QImage plot_picture(Plot& plot, QSize size, std::size_t segments) {
     plot.resize(size);
     plot.restyle();
     plot.setBackground(Qt::white);
-    return plot.toPixmap(size.width(), size.height(), sharpness).toImage();
+    plot.setNotAntialiasedElements(QCP::aeFills); // seconds over a cycle of hundreds of segments, and not seen so fine
+    // hundreds of spikes are a surface of one colour, and cost seconds at the sharpness of a few curves
+    return plot.toPixmap(size.width(), size.height(), segments > 60 ? 1 : sharpness).toImage();
 }
 
 QImage picture_of(Document& document, const std::string& key) {
     const QSize wide(760, 330);
+    const std::size_t segments = document.axis().cycle.segments.size();
     if (key == "schematic") {
         Schematic schematic(document);
         schematic.resize(760, 250);
@@ -51,16 +57,50 @@ QImage picture_of(Document& document, const std::string& key) {
     if (key == "cycle") {
         CyclePlot plot(document);
         plot.refresh();
-        return plot_picture(plot, {760, 420});
+        return plot_picture(plot, {760, 420}, segments);
     }
     if (key == "torque") {
         TorquePlot plot(document);
         plot.refresh();
-        return plot_picture(plot, wide);
+        return plot_picture(plot, wide, segments);
     }
     SpeedTorquePlot plot(document);
     plot.refresh();
-    return plot_picture(plot, wide);
+    return plot_picture(plot, wide, segments);
+}
+
+// Long sums break at blanks; a word of thousands of letters costs Qt seconds. The sign of an exponent stays where it
+// is.
+Table with_breaks(Table table) {
+    static const QRegularExpression sign(QStringLiteral("(?<![eE(*/+-])([+*])"));
+    for (auto& row : table.rows)
+        for (std::string& cell : row)
+            if (cell.size() > 60) cell = qs(cell).replace(sign, QStringLiteral(" \\1 ")).toStdString();
+    return table;
+}
+
+// One table of thousands of rows takes Qt many seconds to lay out; parts of it with the same columns take none.
+QString html_of(const Table& whole) {
+    constexpr std::size_t many = 400, rows_of_a_part = 40;
+    if (whole.rows.size() <= many) return whole.empty() ? QString() : qs(to_html(whole));
+    std::vector<double> longest;
+    for (const auto& row : whole.rows) {
+        longest.resize(std::max(longest.size(), row.size()), 4);
+        for (std::size_t i = 0; i < row.size(); ++i)
+            longest[i] = std::max(longest[i], std::min(70.0, static_cast<double>(qs(row[i]).size())));
+    }
+    const double all = std::accumulate(longest.begin(), longest.end(), 0.0);
+    std::vector<int> percent;
+    for (const double each : longest) percent.push_back(static_cast<int>(100 * each / all));
+    QString out;
+    for (std::size_t first = 0; first < whole.rows.size(); first += rows_of_a_part) {
+        Table part{whole.title, first == 0 ? whole.head : std::vector<std::string>(), {}, whole.right};
+        const auto begin = whole.rows.begin() + static_cast<std::ptrdiff_t>(first);
+        part.rows.assign(
+            begin, begin + static_cast<std::ptrdiff_t>(std::min(rows_of_a_part, whole.rows.size() - first)));
+        out += qs(to_html(part, percent));
+    }
+    return out;
 }
 
 QString html_of(const ReportSection& s, bool first) {
@@ -70,8 +110,8 @@ QString html_of(const ReportSection& s, bool first) {
                               .arg(qs(escape_html(s.title)),
                                   s.key == "motion" ? QStringLiteral(" style='page-break-before:always'") : QString());
     for (const std::string& words : s.words) out += QStringLiteral("<p>%1</p>").arg(qs(escape_html(words)));
-    if (!s.picture.empty()) out += QStringLiteral("<p><img src=\"picture:%1\" width=\"100%\"></p>").arg(qs(s.picture));
-    if (!s.table.empty()) out += qs(to_html(s.table));
+    if (!s.picture.empty()) out += QStringLiteral("<p><img src=\"picture:%1\" width=\"page\"></p>").arg(qs(s.picture));
+    out += html_of(s.key == "workings" ? with_breaks(s.table) : s.table);
     return out;
 }
 
@@ -129,7 +169,7 @@ int paint_report(Document& document, QPagedPaintDevice& paper, const QString& da
     }
     // sizes in HTML are pixels of the screen, which the document turns into dots of the paper
     const double pixels = body.width() * QGuiApplication::primaryScreen()->logicalDotsPerInchX() / paper.logicalDpiX();
-    html.replace(QLatin1String("width=\"100%\""), QStringLiteral("width=\"%1\"").arg(static_cast<int>(pixels)));
+    html.replace(QLatin1String("width=\"page\""), QStringLiteral("width=\"%1\"").arg(static_cast<int>(pixels)));
     text.setHtml(html);
     const int pages = text.pageCount();
     const QString name = qs(document.axis().name), project = qs(document.machine().name);
