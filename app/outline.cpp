@@ -232,6 +232,7 @@ void Outline::add_axis() {
         a.cycle.segments.emplace_back();
         m.axes.push_back(std::move(a));
     });
+    if (document_.read_only()) return;
     document_.select_axis(static_cast<int>(document_.machine().axes.size()) - 1);
     emit page_chosen(0);
 }
@@ -244,7 +245,7 @@ void Outline::duplicate_axis() {
         copy.name += " copy";
         m.axes.insert(m.axes.begin() + index + 1, std::move(copy));
     });
-    document_.select_axis(index + 1);
+    if (!document_.read_only()) document_.select_axis(index + 1);
 }
 
 void Outline::delete_axis() {
@@ -271,6 +272,7 @@ void Outline::move_to(int from, int to) {
         m.axes.erase(m.axes.begin() + from);
         m.axes.insert(m.axes.begin() + to, std::move(moved));
     });
+    if (document_.read_only()) return;
     document_.select_axis(to);
     if (had_focus) axes_[static_cast<std::size_t>(document_.axis_index())]->setFocus();
 }

@@ -25,6 +25,13 @@ void Schematic::paintEvent(QPaintEvent*) {
     if (accessibleDescription() != said) setAccessibleDescription(said);
 }
 
+Table Schematic::as_table() const {
+    Table t{"", {tr("dimension").toStdString()}, {}, {}};
+    for (const QString& each : accessibleDescription().split(QStringLiteral(", "), Qt::SkipEmptyParts))
+        t.rows.push_back({each.toStdString()});
+    return t;
+}
+
 void Schematic::mousePressEvent(QMouseEvent* event) {
     for (const Hit& h : hits_)
         if (h.box.contains(event->position())) emit go_to(h.path);

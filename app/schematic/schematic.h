@@ -1,6 +1,7 @@
 // The axis drawn from its numbers; every dimension leads to its field. When adding a mechanism: one `draw` overload.
 #pragma once
 
+#include "app/clip.h"
 #include "app/document.h"
 #include "app/schematic/canvas.h"
 
@@ -10,11 +11,13 @@
 
 namespace fulmox::app {
 
-class Schematic : public QWidget {
+class Schematic : public QWidget, public Copyable {
     Q_OBJECT
 
   public:
     explicit Schematic(Document& document, QWidget* parent = nullptr);
+    /// The dimensions that are written on it.
+    Table as_table() const override;
     QSize sizeHint() const override { return {360, 330}; }
     QSize minimumSizeHint() const override { return {270, 190}; }
 

@@ -212,3 +212,18 @@ TEST_CASE("a plot is copied as numbers and as a picture at once") {
         CHECK(number);
     }
 }
+
+TEST_CASE("a report of five hundred segments is written while one waits") {
+    Window w;
+    w.document().edit(QStringLiteral("many"), [](Machine& m) {
+        auto& segments = m.axes[0].cycle.segments;
+        const auto once = segments;
+        while (segments.size() < 500) segments.insert(segments.end(), once.begin(), once.end());
+    });
+    const QString file = w.folder.filePath(QStringLiteral("many.pdf"));
+    QElapsedTimer timer;
+    timer.start();
+    REQUIRE(w.window.save_report(file));
+    CHECK(timer.elapsed() < 8000); // it took thirteen seconds; two on a quiet machine
+    CHECK(close_up(words_of(file)).contains(QStringLiteral("segment500")));
+}

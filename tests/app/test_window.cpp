@@ -460,3 +460,19 @@ TEST_CASE("values of the catalogue say so, until they are changed") {
     w.settle();
     CHECK(chip() == QStringLiteral("assumed"));
 }
+
+TEST_CASE("in a project that is only read the outline changes nothing and keeps its selection") {
+    Window w;
+    w.document().make_read_only(QStringLiteral("It is only read."));
+    const Machine before = w.document().machine();
+    w.document().select_axis(2);
+    auto* outline = w.window.findChild<Outline*>();
+    outline->move_axis(1);
+    outline->duplicate_axis();
+    outline->add_axis();
+    outline->delete_axis();
+    outline->rename_axis();
+    CHECK(w.document().machine() == before);
+    CHECK(w.document().axis_index() == 2);
+    CHECK(w.window.message().contains(QStringLiteral("only read")));
+}
