@@ -14,12 +14,12 @@ namespace fulmox {
 
 namespace {
 
-using Json = nlohmann::ordered_json;
+using Value = nlohmann::ordered_json;
 
-Json finite(double v) { return std::isfinite(v) ? Json(v) : Json(nullptr); }
+Value finite(double v) { return std::isfinite(v) ? Value(v) : Value(nullptr); }
 
-Json working_json(const Working& w) {
-    Json out = Json::array();
+Value working_json(const Working& w) {
+    Value out = Value::array();
     for (const WorkingLine& l : w)
         out.push_back({{"symbol", l.symbol}, {"formula", l.formula}, {"substituted", l.substituted},
             {"result", finite(l.result)}, {"unit", std::string(info(l.kind).si_unit)}, {"source", l.source}});
@@ -30,11 +30,11 @@ const char* severity_key(Severity s) {
     return s == Severity::error ? "error" : s == Severity::suspicious ? "suspicious" : "caution";
 }
 
-Json problems_json(const Problems& problems) {
-    Json out = Json::array();
+Value problems_json(const Problems& problems) {
+    Value out = Value::array();
     for (const Problem& p : problems)
         out.push_back({{"severity", severity_key(p.severity)}, {"path", p.path},
-            {"line", p.line > 0 ? Json(p.line) : Json(nullptr)}, {"field", p.field}, {"message", p.message}});
+            {"line", p.line > 0 ? Value(p.line) : Value(nullptr)}, {"field", p.field}, {"message", p.message}});
     return out;
 }
 
@@ -43,7 +43,7 @@ template <class Rows> const auto* row_of(const Rows& rows, const std::string& ke
     const auto row = std::find_if(rows.begin(), rows.end(), [&](const auto& r) { return key == r.key; });
     return row == rows.end() ? nullptr : &*row;
 }
-Json needs_json(unsigned needs) { return need::names(needs); }
+Value needs_json(unsigned needs) { return need::names(needs); }
 
 // Forces and masses of a linear drive stand where others have torques and inertias.
 struct Units {
@@ -57,37 +57,37 @@ struct Units {
     }
 };
 
-Json inertia_json(const InertiaStatement& s, const Units& units) {
+Value inertia_json(const InertiaStatement& s, const Units& units) {
     const double all = s.load + s.rotor;
-    Json contributors = Json::array();
+    Value contributors = Value::array();
     for (const InertiaShare& c : s.shares)
         contributors.push_back({{"key", c.key}, {"label", c.label}, {"detail", c.detail}, {"own", finite(c.own)},
             {"own_unit", std::string(info(c.travels ? Kind::mass : Kind::inertia).si_unit)},
-            {"value", finite(c.at_shaft)}, {"share", all > 0 ? finite(c.at_shaft / all) : Json(nullptr)},
+            {"value", finite(c.at_shaft)}, {"share", all > 0 ? finite(c.at_shaft / all) : Value(nullptr)},
             {"side", c.rotor_side ? "motor" : "load"}, {"working", working_json(c.working)}});
     return {{"unit", units.inertia}, {"load", finite(s.load)}, {"load_least", finite(s.load_least)},
-        {"rotor", s.rotor > 0 ? finite(s.rotor) : Json(nullptr)},
-        {"ratio", s.rotor > 0 ? finite(s.ratio()) : Json(nullptr)}, {"contributors", std::move(contributors)}};
+        {"rotor", s.rotor > 0 ? finite(s.rotor) : Value(nullptr)},
+        {"ratio", s.rotor > 0 ? finite(s.ratio()) : Value(nullptr)}, {"contributors", std::move(contributors)}};
 }
 
-Json point_json(const ShaftPoint& p) {
+Value point_json(const ShaftPoint& p) {
     if (p.torque == 0) return nullptr;
     return {{"torque", finite(p.torque)}, {"time", finite(p.time)}, {"speed", finite(p.speed)}, {"segment", p.segment},
         {"power", finite(p.torque * p.speed)}};
 }
 
-Json peaks_json(const Demand& d, const Units& units) {
+Value peaks_json(const Demand& d, const Units& units) {
     return {{"torque_unit", units.torque}, {"speed_unit", units.speed}, {"largest", point_json(d.peak)},
         {"running", point_json(d.peak_running)}, {"motoring", point_json(d.peak_motoring)},
         {"braking", point_json(d.peak_braking)}, {"breakaway", point_json(d.breakaway)}};
 }
 
-Json segments_json(const Axis& axis, const Demand& d, const Units& units, const std::string& path) {
-    Json rows = Json::array();
+Value segments_json(const Axis& axis, const Demand& d, const Units& units, const std::string& path) {
+    Value rows = Value::array();
     const std::vector<SegmentDemand> all = by_segment(d, axis.cycle.segments.size());
     for (std::size_t i = 0; i < all.size(); ++i) {
         const SegmentDemand& s = all[i];
-        Json hold = nullptr;
+        Value hold = nullptr;
         if (s.hold)
             hold = {{"torque", finite(s.hold->torque)}, {"time", finite(s.hold->time)},
                 {"payload", finite(s.hold->payload)}, {"by", s.hold->by_brake ? "brake" : "motor"}};
@@ -95,22 +95,22 @@ Json segments_json(const Axis& axis, const Demand& d, const Units& units, const 
             {"kind", std::visit([](const auto& k) { return std::string(k.kind_key); }, axis.cycle.segments[i].what)},
             {"duration", finite(s.duration)}, {"rms_torque", finite(s.rms_torque)},
             {"heat_share", finite(s.heat_share)}, {"peak_speed", finite(s.peak_speed)},
-            {"peak", s.peak ? point_json(*s.peak) : Json(nullptr)}, {"hold", std::move(hold)}});
+            {"peak", s.peak ? point_json(*s.peak) : Value(nullptr)}, {"hold", std::move(hold)}});
     }
     return {{"torque_unit", units.torque}, {"speed_unit", units.speed}, {"rows", std::move(rows)}};
 }
 
-Json axis_json(
+Value axis_json(
     const Axis& axis, const std::string& path, const Assessment& a, const Problems& problems, UnitSystem units) {
     const Units own(axis);
-    Json results = Json::object();
+    Value results = Value::object();
     for (const Figure& f : a.figures) {
         const FigureRow* row = row_of(figure_rows(), f.key);
         results[f.key] = {{"label", f.label}, {"value", finite(f.si)}, {"unit", std::string(info(f.kind).si_unit)},
             {"note", f.note.in(units)}, {"working", working_json(f.working)}, {"read_from", f.read_from},
             {"needs", needs_json(row ? needs_of(*row, axis.mechanism) : need::demand)}};
     }
-    Json limits = Json::array();
+    Value limits = Value::array();
     for (const Limit& l : a.limits) {
         const LimitRow* row = row_of(limit_rows(), l.key);
         limits.push_back({{"key", l.key}, {"label", l.label}, {"state", state_key(l.state)}, {"used", finite(l.used)},
@@ -119,9 +119,9 @@ Json axis_json(
             {"source", l.source}, {"working", working_json(l.working)}, {"needs", needs_json(row ? row->needs : 0)}});
     }
     return {{"name", axis.name}, {"policy", axis.policy}, {"results", std::move(results)},
-        {"limits", std::move(limits)}, {"inertia", a.inertia ? inertia_json(*a.inertia, own) : Json(nullptr)},
-        {"peaks", a.demand ? peaks_json(*a.demand, own) : Json(nullptr)},
-        {"segments", a.demand ? segments_json(axis, *a.demand, own, path) : Json(nullptr)},
+        {"limits", std::move(limits)}, {"inertia", a.inertia ? inertia_json(*a.inertia, own) : Value(nullptr)},
+        {"peaks", a.demand ? peaks_json(*a.demand, own) : Value(nullptr)},
+        {"segments", a.demand ? segments_json(axis, *a.demand, own, path) : Value(nullptr)},
         {"problems", problems_json(problems)}};
 }
 
@@ -151,13 +151,13 @@ std::string assessment_json(const Machine& machine, const std::vector<Assessment
             if ((p.path == head || p.path.starts_with(head + "/")) == inside) out.push_back(p);
         return out;
     };
-    Json out{{"format", "fulmox-assessment"}, {"version", 2}, {"machine", machine.name}, {"axes", Json::array()},
+    Value out{{"format", "fulmox-assessment"}, {"version", 2}, {"machine", machine.name}, {"axes", Value::array()},
         {"problems", problems_json(of("/axes", false))}};
     for (std::size_t i = 0; i < axes.size(); ++i) {
         const std::string path = "/axes/" + std::to_string(i);
         out["axes"].push_back(axis_json(machine.axes[i], path, axes[i], of(path, true), machine.unit_system));
     }
-    return out.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+    return out.dump(2, ' ', false, Value::error_handler_t::replace) + "\n";
 }
 
 std::string working_text(const WorkingLine& l) {
