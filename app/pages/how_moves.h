@@ -20,6 +20,7 @@ class HowMoves : public Page {
     static constexpr const char* question = "How must it move?";
     explicit HowMoves(Document& document, QWidget* parent = nullptr);
     void activate() override;
+    QSize least() const override { return {760, 690}; }
     bool go_to(const QString& path) override;
     /// Adds a recorded motion after the selected segment; what is wrong with the file is shown on the page.
     void import_trace(const QString& file);
