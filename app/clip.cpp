@@ -42,24 +42,6 @@ Table table_of_view(const QAbstractItemView& view) {
     return t;
 }
 
-Table table_of_plot(const Plot& plot) {
-    Table t;
-    for (const QString& line : plot.csv().split(QLatin1Char('\n'), Qt::SkipEmptyParts)) {
-        std::vector<std::string> cells;
-        // heads are quoted, since units stand behind commas in them
-        const bool quoted = line.startsWith(QLatin1Char('"'));
-        for (QString cell : line.split(quoted ? QStringLiteral("\",\"") : QStringLiteral(",")))
-            cells.push_back(cell.remove(QLatin1Char('"')).trimmed().toStdString());
-        if (t.head.empty()) {
-            t.right.assign(cells.size(), true);
-            t.head = std::move(cells);
-        } else {
-            t.rows.push_back(std::move(cells));
-        }
-    }
-    return t;
-}
-
 QPixmap picture_of(QWidget& part) {
     if (auto* plot = qobject_cast<Plot*>(&part)) return plot->toPixmap(plot->width(), plot->height(), 2);
     return part.grab();
@@ -69,14 +51,12 @@ QPixmap picture_of(QWidget& part) {
 
 QWidget* copyable_around(QWidget* widget) {
     for (; widget && !widget->isWindow(); widget = widget->parentWidget())
-        if (dynamic_cast<Copyable*>(widget) || qobject_cast<QAbstractItemView*>(widget) || qobject_cast<Plot*>(widget))
-            return widget;
+        if (dynamic_cast<Copyable*>(widget) || qobject_cast<QAbstractItemView*>(widget)) return widget;
     return nullptr;
 }
 
 Table table_of(QWidget& part) {
     if (const auto* own = dynamic_cast<Copyable*>(&part)) return own->as_table();
-    if (const auto* plot = qobject_cast<Plot*>(&part)) return table_of_plot(*plot);
     if (const auto* view = qobject_cast<QAbstractItemView*>(&part)) return table_of_view(*view);
     return {};
 }

@@ -18,7 +18,7 @@ struct Synonym {
 };
 
 // Common practice of workshops and datasheets, no source.
-constexpr Synonym synonyms[] = {{"lead", "pitch per turn, travel per turn, steigung"}, {"pitch", "thread pitch"},
+constexpr Synonym synonyms[] = {{"lead", "pitch per turn, travel per turn"}, {"pitch", "thread pitch"},
     {"payload", "load, workpiece, mass"}, {"carriage", "slide, table, mass"},
     {"guide friction", "mu, coefficient of friction, rail"}, {"seal drag", "wiper, friction"},
     {"inclination", "angle, slope, vertical, tilt"}, {"inertia", "gd2, flywheel, j"},
@@ -27,7 +27,7 @@ constexpr Synonym synonyms[] = {{"lead", "pitch per turn, travel per turn, steig
     {"emergency stop", "e-stop, stop time, braking"}, {"brake", "holding, safety"},
     {"stages", "gearbox, gearhead, reducer"}, {"rated torque", "continuous, nominal"},
     {"allowable torque", "coupling, nominal"}, {"ambient", "temperature, room"}, {"altitude", "height, sea level"},
-    {"gravity", "g, 9.81"}, {"distance", "stroke, travel, move"}, {"time", "duration, cycle, seconds"},
+    {"gravity", "g"}, {"distance", "stroke, travel, move"}, {"time", "duration, cycle, seconds"},
     {"law", "profile, s-curve, cam"}, {"acceleration", "ramp"}, {"rounding", "jerk, s-curve"}, {"dwell", "pause, wait"},
     {"counterweight", "balance"}, {"counterbalance", "balance, gas spring"}, {"diameter", "radius, size"},
     {"critical speed", "whip, whirling"}, {"buckling", "column, euler"}, {"density", "material, steel"},

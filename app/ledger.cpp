@@ -11,7 +11,6 @@
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QPainter>
-#include <QRegularExpression>
 #include <QScrollArea>
 #include <QScrollBar>
 #include <QVBoxLayout>
@@ -114,11 +113,6 @@ void LimitRow::look_for_headroom() {
 
 void LimitRow::fill_details() {
     QString s = QStringLiteral("<p style='margin:0 0 4px 0'>%1.</p>").arg(html(qs(limit_.reason.in(units_))));
-    // long sums break at blanks, else they push the percentages out of sight; the sign of an exponent stays where it is
-    const auto breakable = [](QString sum) {
-        static const QRegularExpression sign(QStringLiteral("(?<![eE(*/+-])([+*])"));
-        return sum.replace(sign, QStringLiteral(" \\1 "));
-    };
     for (const WorkingLine& w : limit_.working) {
         s += QStringLiteral("<p style='margin:0 0 5px 0'><span style='color:%1'>%2 = %3</span><br>= %4<br>= <b>%5</b>")
                  .arg(theme().second.name(), html(qs(w.symbol)), html(qs(w.formula)),

@@ -254,7 +254,7 @@ void Outline::delete_axis() {
         return;
     }
     const int index = document_.axis_index();
-    const bool had_focus = focusWidget() && isAncestorOf(focusWidget()) && focusWidget()->hasFocus();
+    const bool had_focus = axes_[static_cast<std::size_t>(index)]->hasFocus();
     document_.edit_list(tr("delete axis"), {QStringLiteral("/axes"), index, -1},
         [index](Machine& m) { m.axes.erase(m.axes.begin() + index); });
     if (had_focus && document_.has_axis()) axes_[static_cast<std::size_t>(document_.axis_index())]->setFocus();
@@ -313,7 +313,7 @@ void Outline::rename_axis() {
     rename_->setFocus();
 }
 
-void Outline::end_renaming(bool keep) {
+void Outline::end_renaming(bool keep, bool focus) {
     QLineEdit* edit = std::exchange(rename_, nullptr);
     if (!edit) return;
     const QString name = edit->text().trimmed();
@@ -325,14 +325,14 @@ void Outline::end_renaming(bool keep) {
             document_.set_text(document_.axis_path() + QStringLiteral("/name"), name);
             document_.end_typing();
         }
-        axes_[static_cast<std::size_t>(document_.axis_index())]->setFocus();
+        if (focus) axes_[static_cast<std::size_t>(document_.axis_index())]->setFocus();
     }
 }
 
 bool Outline::eventFilter(QObject* watched, QEvent* event) {
     if (watched == rename_ && rename_) {
         if (event->type() == QEvent::FocusOut && static_cast<QFocusEvent*>(event)->reason() != Qt::PopupFocusReason)
-            end_renaming(true);
+            end_renaming(true, false); // whoever has taken the focus keeps it
         else if (event->type() == QEvent::ShortcutOverride)
             event->accept(); // Escape and Delete are of the name, not of the window
         else if (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape) {

@@ -86,7 +86,7 @@ class Outline : public QFrame {
     OutlineItem* make_item(int index);
     void move_to(int from, int to);
     void drag(int index, int y, bool dropped);
-    void end_renaming(bool keep);
+    void end_renaming(bool keep, bool focus = true);
     void show_current();
 
     Document& document_;

@@ -18,17 +18,17 @@
 #include <QGuiApplication>
 #include <QPainter>
 #include <QPdfWriter>
-#include <QRegularExpression>
 #include <QScreen>
 #include <QTextDocument>
 #include <QTextOption>
 #include <QUrl>
 #include <algorithm>
-#include <numeric>
 
 namespace fulmox::app {
 
 namespace {
+
+QString today() { return QDate::currentDate().toString(Qt::ISODate); }
 
 constexpr double sharpness = 3; // pixels of a picture to a point on paper
 
@@ -69,40 +69,6 @@ QImage picture_of(Document& document, const std::string& key) {
     return plot_picture(plot, wide, segments);
 }
 
-// Long sums break at blanks; a word of thousands of letters costs Qt seconds. The sign of an exponent stays where it
-// is.
-Table with_breaks(Table table) {
-    static const QRegularExpression sign(QStringLiteral("(?<![eE(*/+-])([+*])"));
-    for (auto& row : table.rows)
-        for (std::string& cell : row)
-            if (cell.size() > 60) cell = qs(cell).replace(sign, QStringLiteral(" \\1 ")).toStdString();
-    return table;
-}
-
-// One table of thousands of rows takes Qt many seconds to lay out; parts of it with the same columns take none.
-QString html_of(const Table& whole) {
-    constexpr std::size_t many = 400, rows_of_a_part = 40;
-    if (whole.rows.size() <= many) return whole.empty() ? QString() : qs(to_html(whole));
-    std::vector<double> longest;
-    for (const auto& row : whole.rows) {
-        longest.resize(std::max(longest.size(), row.size()), 4);
-        for (std::size_t i = 0; i < row.size(); ++i)
-            longest[i] = std::max(longest[i], std::min(70.0, static_cast<double>(qs(row[i]).size())));
-    }
-    const double all = std::accumulate(longest.begin(), longest.end(), 0.0);
-    std::vector<int> percent;
-    for (const double each : longest) percent.push_back(static_cast<int>(100 * each / all));
-    QString out;
-    for (std::size_t first = 0; first < whole.rows.size(); first += rows_of_a_part) {
-        Table part{whole.title, first == 0 ? whole.head : std::vector<std::string>(), {}, whole.right};
-        const auto begin = whole.rows.begin() + static_cast<std::ptrdiff_t>(first);
-        part.rows.assign(
-            begin, begin + static_cast<std::ptrdiff_t>(std::min(rows_of_a_part, whole.rows.size() - first)));
-        out += qs(to_html(part, percent));
-    }
-    return out;
-}
-
 QString html_of(const ReportSection& s, bool first) {
     QString out = first ? QStringLiteral("<h1>%1</h1>").arg(qs(escape_html(s.title)))
                         : QStringLiteral("<p>&nbsp;</p><h2%2>%1</h2>")
@@ -111,15 +77,20 @@ QString html_of(const ReportSection& s, bool first) {
                                   s.key == "motion" ? QStringLiteral(" style='page-break-before:always'") : QString());
     for (const std::string& words : s.words) out += QStringLiteral("<p>%1</p>").arg(qs(escape_html(words)));
     if (!s.picture.empty()) out += QStringLiteral("<p><img src=\"picture:%1\" width=\"page\"></p>").arg(qs(s.picture));
-    out += html_of(s.key == "workings" ? with_breaks(s.table) : s.table);
+    if (s.table.empty()) return out;
+    Table table = s.table;
+    for (auto& row : table.rows)
+        for (std::string& cell : row)
+            if (s.key == "workings") cell = breakable(qs(cell)).toStdString();
+    out += qs(to_html(table));
     return out;
 }
 
 } // namespace
 
-std::vector<ReportSection> report_of(Document& document, const QString& date) {
+std::vector<ReportSection> report_of(Document& document) {
     ReportFacts facts;
-    facts.date = date.toStdString();
+    facts.date = today().toStdString();
     facts.file = QFileInfo(document.file()).fileName().toStdString();
     facts.file_version = project_version;
     facts.version = FULMOX_VERSION;
@@ -134,9 +105,9 @@ std::vector<ReportSection> report_of(Document& document, const QString& date) {
         document.machine(), static_cast<std::size_t>(document.axis_index()), document.assessment(), facts);
 }
 
-int paint_report(Document& document, QPagedPaintDevice& paper, const QString& date) {
+int paint_report(Document& document, QPagedPaintDevice& paper) {
     const OnPaper light;
-    const std::vector<ReportSection> sections = report_of(document, date);
+    const std::vector<ReportSection> sections = report_of(document);
     QTextDocument text;
     text.setUndoRedoEnabled(false);
     text.documentLayout()->setPaintDevice(&paper);
@@ -182,7 +153,7 @@ int paint_report(Document& document, QPagedPaintDevice& paper, const QString& da
         const double half = sheet.width() / 2 - 10 * dot;
         painter.drawText(QRectF(0, 0, half, head), Qt::AlignLeft | Qt::AlignTop,
             metrics.elidedText(project + QStringLiteral(" · ") + name, Qt::ElideRight, half));
-        painter.drawText(QRectF(half, 0, sheet.width() - half, head), Qt::AlignRight | Qt::AlignTop, date);
+        painter.drawText(QRectF(half, 0, sheet.width() - half, head), Qt::AlignRight | Qt::AlignTop, today());
         painter.drawText(QRectF(0, sheet.height() - foot, sheet.width(), foot), Qt::AlignRight | Qt::AlignBottom,
             QObject::tr("page %1 of %2").arg(page + 1).arg(pages));
         painter.translate(0, head - page * body.height());
@@ -196,7 +167,7 @@ int paint_report(Document& document, QPagedPaintDevice& paper, const QString& da
     return pages;
 }
 
-QString write_report(Document& document, const QString& file, const QString& date) {
+QString write_report(Document& document, const QString& file) {
     if (!document.has_axis()) return QObject::tr("there is no axis to report on");
     if (document.assessment().pending) return QObject::tr("the axis is still being assessed; try again in a moment");
     QByteArray bytes;
@@ -209,7 +180,7 @@ QString write_report(Document& document, const QString& file, const QString& dat
         pdf.setResolution(300);
         pdf.setTitle(qs(document.axis().name));
         pdf.setCreator(QStringLiteral("Fulmox " FULMOX_VERSION));
-        if (paint_report(document, pdf, date) == 0) return QObject::tr("%1 could not be drawn").arg(file);
+        if (paint_report(document, pdf) == 0) return QObject::tr("%1 could not be drawn").arg(file);
     }
     out.close();
     return write_atomically(file, bytes);
@@ -226,7 +197,7 @@ QString write_report_of(
         return QObject::tr("axis %1: the project has axes 1 to %2").arg(axis).arg(axes);
     document.select_axis(index - 1);
     while (document.assessment().pending) QApplication::processEvents(QEventLoop::WaitForMoreEvents);
-    return write_report(document, file, QDate::currentDate().toString(Qt::ISODate));
+    return write_report(document, file);
 }
 
 } // namespace fulmox::app

@@ -10,13 +10,13 @@
 namespace fulmox::app {
 
 /// The sections of the selected axis, which must be there and reckoned.
-std::vector<ReportSection> report_of(Document& document, const QString& date);
+std::vector<ReportSection> report_of(Document& document);
 
 /// Draws the report, with the name of the axis and the page on every sheet; the pages drawn.
-int paint_report(Document& document, QPagedPaintDevice& paper, const QString& date);
+int paint_report(Document& document, QPagedPaintDevice& paper);
 
 /// Writes it as a PDF; empty on success, else what went wrong.
-QString write_report(Document& document, const QString& file, const QString& date);
+QString write_report(Document& document, const QString& file);
 
 /// The same of one axis, counted from 1, of a project that has just been read.
 QString write_report_of(

@@ -3,12 +3,18 @@
 
 #include "core/quantity/unit.h"
 
+#include <QRegularExpression>
 #include <QString>
 #include <string>
 
 namespace fulmox::app {
 
 inline QString qs(const std::string& s) { return QString::fromStdString(s); }
+/// A long sum with blanks at which it can break; the sign of an exponent stays where it is.
+inline QString breakable(QString sum) {
+    static const QRegularExpression sign(QStringLiteral("(?<![eE(*/+-])([+*])"));
+    return sum.replace(sign, QStringLiteral(" \\1 "));
+}
 inline QString symbol(const Unit& u) {
     return QString::fromUtf8(u.symbol.data(), static_cast<qsizetype>(u.symbol.size()));
 }

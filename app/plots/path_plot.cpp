@@ -131,7 +131,7 @@ void PathPlot::refresh() {
     replot(QCustomPlot::rpQueuedReplot);
 }
 
-QString PathPlot::csv() const {
+Table PathPlot::as_table() const {
     if (!document_.has_axis() || !document_.assessment().demand) return {};
     const Unit& speed = speed_unit(document_);
     const Unit& torque = torque_unit(document_);

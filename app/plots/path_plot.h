@@ -13,7 +13,7 @@ class PathPlot : public Plot {
     explicit PathPlot(Document& document, QWidget* parent = nullptr);
     void refresh();
     /// Time, speed and torque along the path.
-    QString csv() const override;
+    Table as_table() const override;
 
   protected:
     void reset_view() override { refresh(); }

@@ -3,6 +3,7 @@
 #include "app/clip.h"
 #include "app/storage.h"
 #include "app/theme.h"
+#include "app/words.h"
 #include "core/quantity/format.h"
 
 #include <QBuffer>
@@ -154,45 +155,51 @@ void Plot::mouseDoubleClickEvent(QMouseEvent* event) {
     QCustomPlot::mouseDoubleClickEvent(event);
 }
 
-QString Plot::table(const QStringList& heads, const std::vector<std::vector<double>>& rows) {
-    QString out = QLatin1Char('"') + heads.join(QStringLiteral("\",\"")) + QStringLiteral("\"\n");
+Table Plot::table(const QStringList& heads, const std::vector<std::vector<double>>& rows) {
+    Table t;
+    for (const QString& h : heads) t.head.push_back(h.toStdString());
+    t.right.assign(t.head.size(), true);
     for (const std::vector<double>& row : rows) {
-        for (std::size_t i = 0; i < row.size(); ++i)
-            out += (i > 0 ? QStringLiteral(",") : QString()) + QString::fromStdString(format_exact(row[i]));
-        out += QLatin1Char('\n');
+        t.rows.emplace_back();
+        for (const double each : row) t.rows.back().push_back(format_exact(each));
     }
-    return out;
+    return t;
+}
+
+Table Plot::as_table() const {
+    Table t;
+    std::vector<QCPGraph*> graphs;
+    std::size_t rows = 0;
+    // graphs may have samples of their own, so each keeps its own key column
+    for (int i = 0; i < graphCount(); ++i) {
+        QCPGraph* g = graph(i);
+        if (g->name().isEmpty() || !g->visible() || g->data()->isEmpty()) continue;
+        graphs.push_back(g);
+        rows = std::max(rows, static_cast<std::size_t>(g->dataCount()));
+        t.head.push_back((g->keyAxis()->label().isEmpty() ? tr("time, s") : g->keyAxis()->label()).toStdString());
+        t.head.push_back(g->name().toStdString());
+    }
+    t.right.assign(t.head.size(), true);
+    t.rows.assign(rows, std::vector<std::string>(t.head.size()));
+    for (std::size_t i = 0; i < graphs.size(); ++i)
+        for (int r = 0; r < graphs[i]->dataCount(); ++r) {
+            const auto d = graphs[i]->data()->at(r);
+            t.rows[static_cast<std::size_t>(r)][2 * i] = format_exact(d->key);
+            t.rows[static_cast<std::size_t>(r)][2 * i + 1] = format_exact(d->value);
+        }
+    return t;
 }
 
 QString Plot::csv() const {
+    const Table t = as_table();
     QString out;
-    std::vector<QCPGraph*> graphs;
-    for (int i = 0; i < graphCount(); ++i)
-        if (!graph(i)->name().isEmpty() && graph(i)->visible() && !graph(i)->data()->isEmpty())
-            graphs.push_back(graph(i));
-    if (graphs.empty()) return out;
-    // graphs may have samples of their own, so each keeps its own key column
-    for (QCPGraph* g : graphs) {
-        if (!out.isEmpty()) out += QLatin1Char(',');
-        out += QStringLiteral("\"%1\",\"%2\"")
-                   .arg(g->keyAxis()->label().isEmpty() ? tr("time, s") : g->keyAxis()->label(), g->name());
-    }
-    out += QLatin1Char('\n');
-    int rows = 0;
-    for (QCPGraph* g : graphs) rows = std::max(rows, g->dataCount());
-    for (int r = 0; r < rows; ++r) {
-        for (std::size_t i = 0; i < graphs.size(); ++i) {
-            if (i > 0) out += QLatin1Char(',');
-            if (r >= graphs[i]->dataCount()) {
-                out += QLatin1Char(',');
-                continue;
-            }
-            const auto d = graphs[i]->data()->at(r);
-            out += QString::fromStdString(format_exact(d->key)) + QLatin1Char(',') +
-                   QString::fromStdString(format_exact(d->value));
-        }
+    const auto line = [&out](const std::vector<std::string>& cells, const QString& quote) {
+        for (std::size_t i = 0; i < cells.size(); ++i)
+            out += (i > 0 ? QStringLiteral(",") : QString()) + quote + qs(cells[i]) + quote;
         out += QLatin1Char('\n');
-    }
+    };
+    if (!t.head.empty()) line(t.head, QStringLiteral("\"")); // units stand behind commas in heads
+    for (const auto& row : t.rows) line(row, QString());
     return out;
 }
 

@@ -1,6 +1,8 @@
 // What every plot of the program has in common: the look, zoom and pan, readout, copy and export.
 #pragma once
 
+#include "app/clip.h"
+
 #include <QLabel>
 #include <functional>
 #include <qcustomplot.h>
@@ -8,7 +10,7 @@
 
 namespace fulmox::app {
 
-class Plot : public QCustomPlot {
+class Plot : public QCustomPlot, public Copyable {
     Q_OBJECT
 
   public:
@@ -23,8 +25,9 @@ class Plot : public QCustomPlot {
     QString missing() const { return missing_->isHidden() ? QString() : missing_->text(); }
     void set_file_stem(const QString& stem) { stem_ = stem; }
 
-    /// One row per sample of the first graph's keys; header with units as the axis labels have them.
-    virtual QString csv() const;
+    /// The samples of every curve; heads with units as the axis labels have them.
+    Table as_table() const override;
+    QString csv() const;
     /// By the ending: .png .svg .pdf .csv. Empty on success, else what went wrong.
     QString export_to(const QString& file);
 
@@ -55,7 +58,7 @@ class Plot : public QCustomPlot {
     /// seconds.
     static void draw_in(QCPAbstractPlottable& curve, const QPen& pen, bool teeth);
     /// A header row and rows of numbers, in full.
-    static QString table(const QStringList& heads, const std::vector<std::vector<double>>& rows);
+    static Table table(const QStringList& heads, const std::vector<std::vector<double>>& rows);
 
   private:
     QString stem_ = QStringLiteral("plot");

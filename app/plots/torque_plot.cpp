@@ -239,7 +239,7 @@ void TorquePlot::refresh() {
     replot(QCustomPlot::rpQueuedReplot);
 }
 
-QString TorquePlot::csv() const {
+Table TorquePlot::as_table() const {
     if (!document_.has_axis() || !document_.assessment().demand) return {};
     const UnitSystem system = document_.machine().unit_system;
     const bool direct = motion_of(document_.axis().mechanism).direct;

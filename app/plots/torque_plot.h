@@ -15,7 +15,7 @@ class TorquePlot : public Plot {
     explicit TorquePlot(Document& document, QWidget* parent = nullptr);
     void refresh();
     /// Time, the causes, their sum, shaft speed and power.
-    QString csv() const override;
+    Table as_table() const override;
 
   protected:
     void reset_view() override;

@@ -27,7 +27,7 @@ struct StandingText {
     const char* chip;
     const char* words;
 };
-constexpr std::array<StandingText, 4> standings{
+constexpr std::array<StandingText, 4> standing_texts{
     {{"assumed", "Assumed"}, {"sheet", "From a datasheet"}, {"calc.", "Calculated"}, {"meas.", "Measured"}}};
 
 void clear(QLayout* layout) {
@@ -175,7 +175,7 @@ void Form::refresh() {
                 row.converted->setText(converted);
                 row.converted->setToolTip(converted);
             }
-            const StandingText& s = standings.at(static_cast<std::size_t>(f.quantity->standing));
+            const StandingText& s = standing_texts.at(static_cast<std::size_t>(f.quantity->standing));
             const std::string motor = document_.axis_path().toStdString() + "/motor";
             const bool catalogue = f.quantity->standing == Standing::assumed && path.starts_with(motor + "/") &&
                                    as_in_catalogue(document_.axis().motor, path.substr(motor.size()), f.quantity->text);
@@ -362,8 +362,8 @@ void Form::ask_standing(QToolButton* at, const QString& path) {
     if (!standing_menu_) {
         standing_menu_ = new QMenu(this);
         standing_menu_->setObjectName(QStringLiteral("standing-menu"));
-        for (std::size_t i = 0; i < standings.size(); ++i)
-            standing_menu_->addAction(QString::fromUtf8(standings[i].words), this,
+        for (std::size_t i = 0; i < standing_texts.size(); ++i)
+            standing_menu_->addAction(QString::fromUtf8(standing_texts[i].words), this,
                 [this, i] { document_.set_standing(standing_path_, static_cast<Standing>(i)); });
     }
     standing_menu_->popup(at->mapToGlobal(QPoint(0, at->height())));

@@ -17,9 +17,6 @@ namespace {
 
 constexpr std::size_t most_extra = 1000; // unknown members of one object that are kept
 
-constexpr std::array<Option, 4> standings{
-    {{"assumed", "assumed"}, {"datasheet", "datasheet"}, {"calculated", "calculated"}, {"measured", "measured"}}};
-
 std::string type_name(const Json& j) {
     if (j.is_number()) return "the number " + j.dump();
     if (j.is_string()) return "the text \"" + j.get<std::string>().substr(0, 40) + "\"";
@@ -302,9 +299,9 @@ class Reader : public FieldVisitor {
             } else if (key == "standing" && value.is_string()) {
                 const auto given = value.get<std::string>();
                 const auto it = std::find_if(
-                    standings.begin(), standings.end(), [&given](const Option& o) { return given == o.key; });
-                if (it != standings.end())
-                    q.standing = static_cast<Standing>(it - standings.begin());
+                    std::begin(standings), std::end(standings), [&given](const Option& o) { return given == o.key; });
+                if (it != std::end(standings))
+                    q.standing = static_cast<Standing>(it - std::begin(standings));
                 else
                     lost(child_pointer(path, key), label,
                         "found " + type_name(value) + "; allowed are " + options_text(standings));
@@ -352,7 +349,7 @@ class Writer : public FieldVisitor {
             return;
         }
         Json j{{"value", q.text}};
-        if (q.standing != Standing::assumed) j["standing"] = standings.at(static_cast<std::size_t>(q.standing)).key;
+        if (q.standing != Standing::assumed) j["standing"] = standings[static_cast<std::size_t>(q.standing)].key;
         if (!q.note.empty()) j["note"] = q.note;
         (*out_)[spec.key] = std::move(j);
     }

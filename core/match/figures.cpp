@@ -128,10 +128,7 @@ std::vector<FigureRow> motion_rows() {
                     {{"h", in.motion->highest}, {"l", in.motion->lowest}});
             }},
         {"motion.advance", "Advance per cycle", nullptr, Kind::length, cycle, always,
-            [](Figure& f, In in) {
-                of_motion<Order::position, &Trajectory::advance>(f, in);
-                if (std::abs(f.si) < 1e-12 * in.motion->path) f.si = 0; // there and back, but for rounding
-            }},
+            of_motion<Order::position, &Trajectory::advance>},
         {"motion.path", "Path per cycle", nullptr, Kind::length, cycle, always,
             of_motion<Order::position, &Trajectory::path>},
         {"motion.path_per_year", "Path per year", nullptr, Kind::speed, cycle, always,

@@ -89,6 +89,10 @@ struct Option {
     const char* label;
 };
 
+/// Of `Standing`, in its order.
+inline constexpr Option standings[] = {
+    {"assumed", "assumed"}, {"datasheet", "datasheet"}, {"calculated", "calculated"}, {"measured", "measured"}};
+
 struct ChoiceSpec {
     const char* key;
     const char* label;

@@ -341,6 +341,7 @@ class Planner {
         Trajectory& m = out.motion;
         m.duration = now_;
         m.advance = position_ - m.start_position;
+        if (std::abs(m.advance) < 1e-12 * m.path) m.advance = 0; // there and back, but for rounding
         if (failed_ || m.pieces.empty()) return;
         count_moves();
         step(m.pieces.front().acceleration(0)); // the cycle repeats

@@ -8,15 +8,12 @@
 #include "core/report/json_report.h"
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 #include <variant>
 
 namespace fulmox {
 
 namespace {
-
-constexpr std::array standing_words{"assumed", "datasheet", "calculated", "measured"};
 
 std::string say(double si, Kind kind, UnitSystem units) {
     return std::isfinite(si) ? format_quantity(si, kind, units) : "–";
@@ -47,7 +44,7 @@ std::string value_words(const FieldRef& f) {
 std::string standing_of(const FieldRef& f, const ReportFacts& facts) {
     const QuantityBase& q = *f.quantity;
     std::string from = q.standing == Standing::assumed && facts.standing ? facts.standing(f.path, q.text) : "";
-    if (from.empty()) from = standing_words[static_cast<std::size_t>(q.standing)];
+    if (from.empty()) from = standings[static_cast<std::size_t>(q.standing)].label;
     return q.note.empty() ? from : from + ": " + q.note;
 }
 

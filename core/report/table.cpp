@@ -45,15 +45,13 @@ std::string to_tsv(const Table& table) {
     return out;
 }
 
-std::string to_html(const Table& table, const std::vector<int>& percent) {
-    std::string out =
-        std::string("<table cellspacing=\"0\" cellpadding=\"3\"") + (percent.empty() ? ">" : " width=\"100%\">");
+std::string to_html(const Table& table) {
+    std::string out = "<table cellspacing=\"0\" cellpadding=\"3\">";
     const auto line = [&](const std::vector<std::string>& cells, const char* tag) {
         out += "<tr>";
         for (std::size_t i = 0; i < cells.size(); ++i) {
             const bool right = i < table.right.size() && table.right[i];
             out += std::string("<") + tag;
-            if (i < percent.size()) out += " width=\"" + std::to_string(percent[i]) + "%\"";
             out += (right ? " align=\"right\">" : " align=\"left\">") + escape_html(cells[i]) + "</" + tag + ">";
         }
         out += "</tr>\n";

@@ -20,8 +20,7 @@ struct Table {
 std::string to_tsv(const Table& table);
 
 /// A <table> without styles of its own; what a cell holds stays words.
-/// `percent` are widths of the columns.
-std::string to_html(const Table& table, const std::vector<int>& percent = {});
+std::string to_html(const Table& table);
 
 /// "&", "<", ">" and quotes as HTML writes them.
 std::string escape_html(std::string_view words);

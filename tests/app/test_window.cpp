@@ -476,3 +476,25 @@ TEST_CASE("in a project that is only read the outline changes nothing and keeps 
     CHECK(w.document().axis_index() == 2);
     CHECK(w.window.message().contains(QStringLiteral("only read")));
 }
+
+TEST_CASE("a click elsewhere takes the new name of an axis and keeps the focus where it went") {
+    Window w;
+    w.child<OutlineItem>("axis/0")->setFocus();
+    QTest::keyClick(w.child<OutlineItem>("axis/0"), Qt::Key_F2);
+    QTest::keyClicks(w.child<QLineEdit>("rename"), QStringLiteral("Lift"));
+    auto* field = w.edit("/mechanism/lead");
+    QTest::mouseClick(field, Qt::LeftButton);
+    w.settle();
+    CHECK(names(w)[0] == "Lift");
+    CHECK(w.edit("/mechanism/lead")->hasFocus());
+    // another axis is another axis: the name stays with the one it was typed for
+    w.child<OutlineItem>("axis/0")->setFocus();
+    QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+    QTest::keyClick(w.child<OutlineItem>("axis/0"), Qt::Key_F2);
+    QTest::keyClicks(w.child<QLineEdit>("rename"), QStringLiteral("Raiser"));
+    w.child<OutlineItem>("axis/1")->setFocus(Qt::MouseFocusReason);
+    w.document().select_axis(1);
+    w.settle();
+    CHECK(names(w)[0] == "Raiser");
+    CHECK(names(w)[1] == "Tile shuttle");
+}

@@ -1,0 +1,86 @@
+// Taking away what the window shows: the report, and copies.
+#include "app/clip.h"
+#include "app/main_window.h"
+#include "app/quick_report.h"
+#include "app/theme.h"
+#include "app/words.h"
+
+#include <QAction>
+#include <QApplication>
+#include <QContextMenuEvent>
+#include <QDir>
+#include <QMenu>
+#include <QPrintDialog>
+#include <QPrinter>
+#include <QPrinterInfo>
+#include <QStackedWidget>
+
+namespace fulmox::app {
+
+bool MainWindow::save_report(const QString& file) {
+    if (const QString why = write_report(document_, file); !why.isEmpty()) {
+        show_message(tr("No report was written: %1").arg(why));
+        return false;
+    }
+    show_message(tr("The report is in %1.").arg(QDir::toNativeSeparators(file)));
+    return true;
+}
+
+void MainWindow::print_report() {
+    if (!document_.has_axis() || document_.assessment().pending)
+        return show_message(tr("There is nothing to print yet: the axis is not assessed."));
+    if (QPrinterInfo::availablePrinterNames().isEmpty()) {
+        show_message(tr("No printer is set up on this computer. The same report can be saved as a PDF."),
+            tr("Report as PDF…"), [this] { findChild<QAction*>(QStringLiteral("report"))->trigger(); }, tr("Close"),
+            {});
+        return;
+    }
+    QPrinter printer(QPrinter::HighResolution);
+    printer.setPageMargins({16, 14, 16, 12}, QPageLayout::Millimeter);
+    printer.setDocName(qs(document_.axis().name));
+    QPrintDialog asks(&printer, this);
+    if (asks.exec() != QDialog::Accepted) return;
+    if (paint_report(document_, printer) == 0) show_message(tr("The printer took nothing; its queue may say why."));
+}
+
+void MainWindow::copy_here() {
+    QWidget* part = copyable_around(QApplication::focusWidget());
+    if (part && isAncestorOf(part)) {
+        copy_part(*part);
+        show_message(
+            tr("Copied: %1").arg(part->accessibleName().isEmpty() ? tr("this table") : part->accessibleName()));
+        return;
+    }
+    copy_section("figures");
+}
+
+void MainWindow::copy_section(const std::string& key) {
+    if (!document_.has_axis()) return;
+    for (const ReportSection& s : report_of(document_))
+        if (s.key == key) {
+            copy_table(s.table);
+            show_message(tr("Copied: %1 of %2").arg(qs(s.title), qs(document_.axis().name)));
+        }
+}
+
+// Whatever the report has, so that what is added to it can be copied too.
+void MainWindow::fill_copies(QMenu* menu) {
+    menu->clear();
+    if (document_.has_axis())
+        for (const ReportSection& s : report_of(document_))
+            if (!s.table.empty() && s.key != "head")
+                menu->addAction(plain_label(qs(s.title)), this, [this, key = s.key] { copy_section(key); });
+    menu->addSeparator();
+    menu->addAction(tr("This page as a picture"), this, [this] { copy_picture(*stack_->currentWidget()); });
+}
+
+void MainWindow::contextMenuEvent(QContextMenuEvent* event) {
+    QWidget* part = copyable_around(childAt(event->pos()));
+    if (!part) return QMainWindow::contextMenuEvent(event);
+    QMenu menu(this);
+    menu.addAction(tr("Copy as a table"), this, [part] { copy_table(table_of(*part)); });
+    menu.addAction(tr("Copy as a picture"), this, [part] { copy_picture(*part); });
+    menu.exec(event->globalPos());
+}
+
+} // namespace fulmox::app
