@@ -108,6 +108,7 @@ class MainWindow : public QMainWindow {
     void show_message(const QString& text, const QString& action = {}, std::function<void()> act = {},
         const QString& other = {}, std::function<void()> act_other = {});
     void hide_message();
+    void say_done(const QString& text);
     bool may_leave();
     void watch_file();
     void claim_file();
@@ -134,6 +135,8 @@ class MainWindow : public QMainWindow {
     QComboBox* policy_;
     CommandPalette* palette_;
     QFrame* banner_;
+    QLabel* done_ = nullptr;
+    QTimer done_timer_;
     QLabel* banner_text_;
     QHBoxLayout* banner_buttons_;
     Outline* outline_;

@@ -5,10 +5,12 @@
 #include "app/theme.h"
 #include "app/words.h"
 
+#include <QAccessible>
 #include <QAction>
 #include <QApplication>
 #include <QContextMenuEvent>
 #include <QDir>
+#include <QLabel>
 #include <QMenu>
 #include <QPrintDialog>
 #include <QPrinter>
@@ -17,12 +19,34 @@
 
 namespace fulmox::app {
 
+// What went well is said for a moment and moves nothing; a message that waits for an answer keeps its place.
+void MainWindow::say_done(const QString& text) {
+    if (!done_) {
+        done_ = new QLabel(centralWidget());
+        done_->setObjectName(QStringLiteral("done"));
+        done_->setTextFormat(Qt::PlainText);
+        done_->setAttribute(Qt::WA_TransparentForMouseEvents);
+        done_timer_.setSingleShot(true);
+        done_timer_.setInterval(3000);
+        connect(&done_timer_, &QTimer::timeout, done_, &QLabel::hide);
+    }
+    const int room = centralWidget()->width() - 60;
+    done_->setText(done_->fontMetrics().elidedText(text, Qt::ElideMiddle, room - 40));
+    done_->adjustSize();
+    done_->move((centralWidget()->width() - done_->width()) / 2, centralWidget()->height() - done_->height() - 18);
+    done_->raise();
+    done_->show();
+    done_timer_.start();
+    QAccessibleEvent said(done_, QAccessible::Alert);
+    QAccessible::updateAccessibility(&said);
+}
+
 bool MainWindow::save_report(const QString& file) {
     if (const QString why = write_report(document_, file); !why.isEmpty()) {
         show_message(tr("No report was written: %1").arg(why));
         return false;
     }
-    show_message(tr("The report is in %1.").arg(QDir::toNativeSeparators(file)));
+    say_done(tr("The report is in %1.").arg(QDir::toNativeSeparators(file)));
     return true;
 }
 
@@ -47,8 +71,7 @@ void MainWindow::copy_here() {
     QWidget* part = copyable_around(QApplication::focusWidget());
     if (part && isAncestorOf(part)) {
         copy_part(*part);
-        show_message(
-            tr("Copied: %1").arg(part->accessibleName().isEmpty() ? tr("this table") : part->accessibleName()));
+        say_done(tr("Copied: %1").arg(part->accessibleName().isEmpty() ? tr("this table") : part->accessibleName()));
         return;
     }
     copy_section("figures");
@@ -59,7 +82,7 @@ void MainWindow::copy_section(const std::string& key) {
     for (const ReportSection& s : report_of(document_))
         if (s.key == key) {
             copy_table(s.table);
-            show_message(tr("Copied: %1 of %2").arg(qs(s.title), qs(document_.axis().name)));
+            say_done(tr("Copied: %1 of %2").arg(qs(s.title), qs(document_.axis().name)));
         }
 }
 

@@ -302,6 +302,7 @@ void Outline::rename_axis() {
     end_renaming(true);
     OutlineItem* item = axes_[static_cast<std::size_t>(document_.axis_index())];
     scroll_->ensureWidgetVisible(item);
+    renamed_ = document_.axis_index();
     rename_ = new QLineEdit(QString::fromStdString(document_.axis().name), axes_inner_);
     rename_->setObjectName(QStringLiteral("rename"));
     rename_->setAccessibleName(tr("Name of the axis"));
@@ -320,13 +321,14 @@ void Outline::end_renaming(bool keep, bool focus) {
     edit->removeEventFilter(this);
     edit->hide();
     edit->deleteLater();
-    if (document_.has_axis()) {
-        if (keep && !name.isEmpty() && name.toStdString() != document_.axis().name) {
-            document_.set_text(document_.axis_path() + QStringLiteral("/name"), name);
-            document_.end_typing();
-        }
-        if (focus) axes_[static_cast<std::size_t>(document_.axis_index())]->setFocus();
+    const auto& axes = document_.machine().axes;
+    if (renamed_ >= static_cast<int>(axes.size())) return;
+    const auto index = static_cast<std::size_t>(renamed_);
+    if (keep && !name.isEmpty() && name.toStdString() != axes[index].name) {
+        document_.set_text(QStringLiteral("/axes/%1/name").arg(renamed_), name);
+        document_.end_typing();
     }
+    if (focus) axes_[index]->setFocus();
 }
 
 bool Outline::eventFilter(QObject* watched, QEvent* event) {
@@ -387,6 +389,9 @@ void Outline::show_current() {
 }
 
 void Outline::refresh() {
+    // another axis, or another list of them: what was typed was for the one it was opened on
+    if (rename_ && (renamed_ != document_.axis_index() || axes_.size() != document_.machine().axes.size()))
+        end_renaming(axes_.size() == document_.machine().axes.size(), false);
     const auto& axes = document_.machine().axes;
     while (axes_.size() > axes.size()) {
         axes_.back()->deleteLater();

@@ -95,6 +95,7 @@ class Outline : public QFrame {
     QWidget* axes_inner_;
     QFrame* mark_;                ///< where a dragged axis would come to stand
     QLineEdit* rename_ = nullptr; ///< while a name is typed
+    int renamed_ = 0;             ///< the axis it is typed for
     OutlineItem* machine_;
     QPushButton* add_;
     std::vector<QLabel*> headings_;

@@ -83,6 +83,7 @@ QMainWindow, #paper { background: @paper; }
 #card { background: @panel; border: 1px solid @line; border-radius: 8px; }
 #second { color: @second; }
 #problem { color: @over; }
+#done { background: @ink; color: @panel; border-radius: 6px; padding: 6px 14px; }
 #banner { background: @warn; border-bottom: 1px solid @line; }
 QScrollArea, #clear { background: transparent; border: none; }
 QLineEdit, QComboBox, QPlainTextEdit { background: @panel; border: 1px solid @line; border-radius: 5px; padding: 2px 6px; min-height: 19px; selection-background-color: @accent; selection-color: @aink; }

@@ -111,7 +111,12 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     below->addWidget(table_count_);
     below->addWidget(use_);
     tabs_->setCornerWidget(corner);
-    connect(tabs_, &QTabWidget::currentChanged, corner, [corner](int tab) { corner->setVisible(tab == 0); });
+    // a datasheet wants the room that the statement takes beside the catalogue
+    connect(tabs_, &QTabWidget::currentChanged, this, [this, corner, inertia](int tab) {
+        corner->setVisible(tab == 0);
+        inertia->setVisible(tab == 0);
+        plot_->setMaximumHeight(tab == 0 ? QWIDGETSIZE_MAX : 220);
+    });
     tabs_->addTab(catalogue, tr("From the catalogue"));
     tabs_->addTab(by_hand(), tr("From a datasheet, by hand"));
     bottom_box->addWidget(tabs_);

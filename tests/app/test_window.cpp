@@ -498,3 +498,35 @@ TEST_CASE("a click elsewhere takes the new name of an axis and keeps the focus w
     CHECK(names(w)[0] == "Raiser");
     CHECK(names(w)[1] == "Tile shuttle");
 }
+
+TEST_CASE("a name half typed belongs to its axis, whatever is selected meanwhile") {
+    Window w;
+    w.document().select_axis(2);
+    w.child<OutlineItem>("axis/2")->setFocus();
+    QTest::keyClick(w.child<OutlineItem>("axis/2"), Qt::Key_F2);
+    QTest::keyClicks(w.child<QLineEdit>("rename"), QStringLiteral("Dial"));
+    w.document().select_axis(0); // by a link, a command, an undo
+    w.settle();
+    CHECK(names(w)[0] == "Glaze-head lift");
+    CHECK(names(w)[2] == "Dial");
+    CHECK(w.document().axis_index() == 0);
+    // and goes with it
+    w.document().select_axis(3);
+    w.child<OutlineItem>("axis/3")->setFocus();
+    QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+    QTest::keyClick(w.child<OutlineItem>("axis/3"), Qt::Key_F2);
+    QTest::keyClicks(w.child<QLineEdit>("rename"), QStringLiteral("Gone"));
+    w.document().edit(QStringLiteral("fewer"), [](Machine& m) { m.axes.erase(m.axes.begin() + 1); });
+    w.settle();
+    for (const std::string& name : names(w)) CHECK(name != "Gone");
+}
+
+TEST_CASE("a datasheet typed by hand has room for its fields") {
+    Window w;
+    w.window.go_to(w.path("/motor/rotor_inertia"));
+    w.settle();
+    int seen = 0;
+    for (QuantityEdit* e : w.window.findChildren<QuantityEdit*>())
+        seen += e->objectName().startsWith(w.path("/motor/")) && !e->visibleRegion().isEmpty();
+    CHECK(seen >= 12);
+}
