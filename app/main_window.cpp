@@ -235,6 +235,9 @@ Page* MainWindow::page(int index) {
     Page*& p = pages_.at(static_cast<std::size_t>(index));
     if (!p) {
         p = page_registry().at(static_cast<std::size_t>(index)).make(document_);
+        connect(p, &Page::least_changed, this, [this, p] {
+            if (p == stack_->currentWidget()) room_->widget()->setMinimumSize(p->least());
+        });
         connect(p, &Page::go_to_requested, this, &MainWindow::go_to);
         connect(p, &Page::quick_sums_requested, this, &MainWindow::show_quick_sums);
         stack_->addWidget(p);

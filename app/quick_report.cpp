@@ -34,6 +34,8 @@ constexpr double sharpness = 3; // pixels of a picture to a point on paper
 
 QImage plot_picture(Plot& plot, QSize size, std::size_t segments) {
     plot.resize(size);
+    plot.replot(QCustomPlot::rpImmediateRefresh); // lays out, so that words have their room
+    plot.refresh();
     plot.restyle();
     plot.setBackground(Qt::white);
     plot.setNotAntialiasedElements(QCP::aeFills); // seconds over a cycle of hundreds of segments, and not seen so fine
@@ -56,16 +58,13 @@ QImage picture_of(Document& document, const std::string& key) {
     }
     if (key == "cycle") {
         CyclePlot plot(document);
-        plot.refresh();
         return plot_picture(plot, {760, 420}, segments);
     }
     if (key == "torque") {
         TorquePlot plot(document);
-        plot.refresh();
         return plot_picture(plot, wide, segments);
     }
     SpeedTorquePlot plot(document);
-    plot.refresh();
     return plot_picture(plot, wide, segments);
 }
 

@@ -28,6 +28,7 @@ class Page : public QWidget {
     virtual bool go_to(const QString& path);
 
   signals:
+    void least_changed();
     void go_to_requested(const QString& path);
     void quick_sums_requested();
 

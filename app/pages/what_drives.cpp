@@ -111,11 +111,9 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     below->addWidget(table_count_);
     below->addWidget(use_);
     tabs_->setCornerWidget(corner);
-    // a datasheet wants the room that the statement takes beside the catalogue
-    connect(tabs_, &QTabWidget::currentChanged, this, [this, corner, inertia](int tab) {
+    connect(tabs_, &QTabWidget::currentChanged, this, [this, corner](int tab) {
         corner->setVisible(tab == 0);
-        inertia->setVisible(tab == 0);
-        plot_->setMaximumHeight(tab == 0 ? QWIDGETSIZE_MAX : 220);
+        emit least_changed();
     });
     tabs_->addTab(catalogue, tr("From the catalogue"));
     tabs_->addTab(by_hand(), tr("From a datasheet, by hand"));
@@ -168,6 +166,9 @@ QWidget* WhatDrives::by_hand() {
     for (CurveEditor* c : {continuous, peak}) connect(c, &CurveEditor::focused, help_, &HelpStrip::show_field);
     return page;
 }
+
+// a datasheet typed by hand wants more room than rows of the catalogue
+QSize WhatDrives::least() const { return {760, tabs_->currentIndex() == 1 ? 960 : 740}; }
 
 QString WhatDrives::sentence() const { return axis_sentence(document_); }
 

@@ -18,7 +18,7 @@ class WhatDrives : public Page {
     static constexpr const char* question = "What can drive it?";
     explicit WhatDrives(Document& document, QWidget* parent = nullptr);
     void activate() override;
-    QSize least() const override { return {760, 740}; }
+    QSize least() const override;
     bool go_to(const QString& path) override;
 
   protected:

@@ -13,7 +13,7 @@ class CyclePlot : public Plot {
 
   public:
     explicit CyclePlot(Document& document, QWidget* parent = nullptr);
-    void refresh();
+    void refresh() override;
     void mark_segment(int segment);
     /// Where the end of a segment is drawn, in pixels of this widget: its instant, and its position in the upper plot.
     QPointF end_of_segment(int segment);

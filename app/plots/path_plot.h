@@ -11,7 +11,7 @@ class PathPlot : public Plot {
 
   public:
     explicit PathPlot(Document& document, QWidget* parent = nullptr);
-    void refresh();
+    void refresh() override;
     /// Time, speed and torque along the path.
     Table as_table() const override;
 

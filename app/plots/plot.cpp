@@ -13,6 +13,7 @@
 #include <QPdfWriter>
 #include <QSet>
 #include <QSvgGenerator>
+#include <QTimer>
 #include <algorithm>
 #include <cmath>
 
@@ -62,6 +63,8 @@ void Plot::place_missing() {
 void Plot::resizeEvent(QResizeEvent* event) {
     QCustomPlot::resizeEvent(event);
     place_missing();
+    // the room that words take beyond a curve is a share of the height
+    if (event->oldSize().height() != height() && isVisible()) QTimer::singleShot(0, this, &Plot::refresh);
 }
 
 QCPAxisRect* Plot::add_rect(int row, const QString& y_label, bool time_axis) {

@@ -12,7 +12,7 @@ class SpeedTorquePlot : public Plot {
 
   public:
     explicit SpeedTorquePlot(Document& document, QWidget* parent = nullptr);
-    void refresh();
+    void refresh() override;
 
   protected:
     void reset_view() override;

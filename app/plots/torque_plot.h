@@ -13,7 +13,7 @@ class TorquePlot : public Plot {
 
   public:
     explicit TorquePlot(Document& document, QWidget* parent = nullptr);
-    void refresh();
+    void refresh() override;
     /// Time, the causes, their sum, shaft speed and power.
     Table as_table() const override;
 
