@@ -1,5 +1,6 @@
 // The top bar: menus, their keys, and what stands beside them.
 #include "app/command_palette.h"
+#include "app/ledger.h"
 #include "app/main_window.h"
 #include "app/outline.h"
 #include "app/theme.h"
