@@ -20,6 +20,8 @@ namespace fulmox::app {
 
 namespace {
 
+constexpr int strip = 58, narrowest = 250, widest = 560; // widths of the ledger
+
 QString value_text(const Limit& l) {
     if (l.state == LimitState::cannot_say) return QObject::tr("cannot say");
     if (l.key == "inertia_ratio") return qs(format_number(l.used, 3)) + QStringLiteral(" : 1");
@@ -211,8 +213,8 @@ void LimitRow::focusOutEvent(QFocusEvent* event) {
 
 Ledger::Ledger(Document& document, QWidget* parent) : QFrame(parent), document_(document) {
     setObjectName(QStringLiteral("ledger"));
-    setMinimumWidth(250);
-    setMaximumWidth(560);
+    setMinimumWidth(narrowest);
+    setMaximumWidth(widest);
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(10, 12, 6, 8);
     box->setSpacing(4);
@@ -315,8 +317,8 @@ void Ledger::open_row(const QString& key) {
 void Ledger::set_folded(bool on) {
     if (folded_ == on) return;
     folded_ = on;
-    setMinimumWidth(on ? 58 : 250);
-    setMaximumWidth(on ? 58 : 560);
+    setMinimumWidth(on ? strip : narrowest);
+    setMaximumWidth(on ? strip : widest);
     layout()->setContentsMargins(on ? QMargins(2, 12, 0, 8) : QMargins(10, 12, 6, 8));
     for (QWidget* w : std::initializer_list<QWidget*>{title_, order_, counts_, problems_}) w->setVisible(!on);
     for (auto& [key, row] : rows_) row->set_folded(on);

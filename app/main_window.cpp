@@ -40,6 +40,9 @@ namespace fulmox::app {
 
 namespace {
 
+constexpr int small = 1200;     // a window narrower than this has room for a page or for the ledger
+constexpr int very_wide = 1700; // one wider has room for both and the guide
+
 // Gives its child all of its room. A layout would ask for the preferred height of the page, and have it scrolled where
 // it could well be a little less.
 class Filled : public QWidget {
@@ -266,7 +269,6 @@ void MainWindow::show_ledger(LedgerShown how) {
 
 // As somebody wants it; where nobody has said, as the window has room.
 void MainWindow::place_ledger() {
-    constexpr int small = 1200, very_wide = 1700;
     const LedgerShown how = ledger_wanted_    ? *ledger_wanted_
                             : width() < small ? LedgerShown::marks
                                               : LedgerShown::whole;
@@ -274,7 +276,8 @@ void MainWindow::place_ledger() {
     ledger_->setVisible(how != LedgerShown::hidden && (!guide_open() || width() >= very_wide));
     outline_->set_folded(width() < small);
     for (int i = 0; i < 3; ++i) ledger_actions_[static_cast<std::size_t>(i)]->setChecked(static_cast<int>(how) == i);
-    const int wide = how == LedgerShown::whole ? QSettings().value(QStringLiteral("ledger-width"), 296).toInt() : 58;
+    const int wide = how == LedgerShown::whole ? QSettings().value(QStringLiteral("ledger-width"), 296).toInt()
+                                               : ledger_->maximumWidth();
     QList<int> sizes{split_->width(), ledger_->isHidden() ? 0 : wide};
     if (guide_) sizes << (guide_open() ? guide_->maximumWidth() : 0);
     split_->setSizes(sizes);
@@ -284,7 +287,7 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
     QMainWindow::resizeEvent(event);
     const int before = event->oldSize().width();
     // what somebody chose holds until the window becomes small, or large again
-    if (before > 0 && (before < 1200) != (width() < 1200)) ledger_wanted_.reset();
+    if (before > 0 && (before < small) != (width() < small)) ledger_wanted_.reset();
     place_ledger();
 }
 
