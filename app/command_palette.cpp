@@ -33,7 +33,9 @@ constexpr Synonym synonyms[] = {{"lead", "pitch per turn, travel per turn"}, {"p
     {"critical speed", "whip, whirling"}, {"buckling", "column, euler"}, {"density", "material, steel"},
     {"service factor", "safety"}, {"price", "cost"}, {"speed", "rpm, velocity, feed"},
     {"process force", "cutting, load force, thrust"}, {"report", "pdf, print, export"},
-    {"policies", "rules, margins, school"}};
+    {"policies", "rules, margins, school"}, {"import trace", "recording, csv, measured motion"},
+    {"g-code", "nc program, cnc"}, {"export the motion", "csv, save profile"},
+    {"copy", "clipboard, table, spreadsheet"}};
 
 } // namespace
 
@@ -49,7 +51,7 @@ CommandPalette::CommandPalette(Document& document, QWidget* parent) : QLineEdit(
     setObjectName(QStringLiteral("palette"));
     setPlaceholderText(tr("Find a field or command    Ctrl K"));
     setAccessibleName(tr("Find a field or command"));
-    setMinimumWidth(150);
+    setMinimumWidth(110);
     setMaximumWidth(250);
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     installEventFilter(this);
@@ -116,6 +118,9 @@ void CommandPalette::search() {
             if (!c.hint.isEmpty()) offer(1, c);
     } else {
         for (const Command& c : fixed_) offer(rank(c.text, c.text + QLatin1Char(' ') + synonyms_of(c.text)), c);
+        if (doings_)
+            for (const Command& c : doings_())
+                offer(rank(c.text, c.text + QLatin1Char(' ') + c.hint + QLatin1Char(' ') + synonyms_of(c.text)), c);
         const auto& axes = document_.machine().axes;
         for (std::size_t i = 0; i < axes.size(); ++i) {
             const QString name = qs(axes[i].name);

@@ -29,6 +29,8 @@ class CommandPalette : public QLineEdit {
     void set_recent(std::function<std::vector<Command>()> recent) { recent_ = std::move(recent); }
     /// What can be put into the axis: motors of the catalogue.
     void set_parts(std::function<std::vector<Command>()> parts) { parts_ = std::move(parts); }
+    /// What the pages do and what can be copied of the axis as it is now.
+    void set_doings(std::function<std::vector<Command>()> doings) { doings_ = std::move(doings); }
     /// Where the focus was; Escape gives it back.
     void came_from(QWidget* widget) { before_ = widget; }
     int matches() const;
@@ -57,7 +59,7 @@ class CommandPalette : public QLineEdit {
     std::vector<Command> fixed_;
     std::vector<Command> found_;
     std::vector<std::pair<int, Command>> ranked_;
-    std::function<std::vector<Command>()> recent_, parts_;
+    std::function<std::vector<Command>()> recent_, parts_, doings_;
 };
 
 /// Words by which people of the trade look for what is called `label` on screen; empty: none beside the label.

@@ -9,6 +9,7 @@
 #include "app/quick_sums.h"
 #include "app/theme.h"
 #include "app/widgets/choice.h"
+#include "app/widgets/figures.h"
 #include "app/widgets/list_editor.h"
 #include "app/widgets/motor_table.h"
 #include "app/widgets/note_line.h"
@@ -40,8 +41,9 @@ namespace fulmox::app {
 
 namespace {
 
-constexpr int small = 1200;     // a window narrower than this has room for a page or for the ledger
-constexpr int very_wide = 1700; // one wider has room for both and the guide
+constexpr int small = 1200;      // a window narrower than this has room for a page or for the ledger
+constexpr int least_title = 130; // pixels of the top bar for the name of the axis
+constexpr int very_wide = 1700;  // one wider has room for both and the guide
 
 // Gives its child all of its room. A layout would ask for the preferred height of the page, and have it scrolled where
 // it could well be a little less.
@@ -60,8 +62,10 @@ class Filled : public QWidget {
 
 namespace {
 
-// Rows of our own that are pressed like buttons say so to screen readers.
+// Rows of our own that are pressed like buttons say so to screen readers, and groups of figures that they are groups.
 QAccessibleInterface* rows_are_buttons(const QString& kind, QObject* object) {
+    if (kind == QLatin1String(FigureGroup::staticMetaObject.className()))
+        return new QAccessibleWidget(static_cast<QWidget*>(object), QAccessible::Grouping);
     if (kind != QLatin1String(LimitRow::staticMetaObject.className()) &&
         kind != QLatin1String(NoteLine::staticMetaObject.className()))
         return nullptr;
@@ -162,6 +166,7 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
                            }});
         return out;
     });
+    palette_->set_doings([this] { return doings(); });
     connect(&document_, &Document::changed, this, [this] {
         refresh_status();
         refresh_policies();
@@ -289,6 +294,7 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
     // what somebody chose holds until the window becomes small, or large again
     if (before > 0 && (before < small) != (width() < small)) ledger_wanted_.reset();
     place_ledger();
+    refresh_status();
 }
 
 void MainWindow::open_guide() {
@@ -413,8 +419,11 @@ void MainWindow::set_dark(bool dark) {
 void MainWindow::refresh_status() {
     const QString axis = document_.has_axis() ? QString::fromStdString(document_.axis().name) : QString();
     const QString title = QStringLiteral("%1  /  %2").arg(document_.title(), axis);
-    title_->setText(title);
-    title_->setToolTip(plain_tip(document_.file()));
+    // where there is little room the axis matters more: the window's own title has the project
+    const bool little = width() < 1100;
+    title_->setText(little ? title_->fontMetrics().elidedText(axis, Qt::ElideRight, least_title) : title);
+    title_->setMinimumWidth(little ? std::min(least_title, title_->fontMetrics().horizontalAdvance(axis) + 2) : 0);
+    title_->setToolTip(plain_tip(document_.file().isEmpty() ? title : document_.file()));
     setWindowTitle(QStringLiteral("%1%2 – Fulmox")
                        .arg(document_.title(), document_.modified() ? QStringLiteral(" *") : QString()));
     saved_->setText(document_.read_only()        ? tr("read only")

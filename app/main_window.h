@@ -1,6 +1,7 @@
 // The window: top bar, outline, page, ledger.
 #pragma once
 
+#include "app/command_palette.h"
 #include "app/document.h"
 #include "app/outline.h"
 #include "app/pages/registry.h"
@@ -118,6 +119,8 @@ class MainWindow : public QMainWindow {
     void fill_recent(QMenu* menu);
     void fill_copies(QMenu* menu);
     void copy_section(const std::string& key);
+    /// What the pages do and what can be copied, for the palette.
+    std::vector<CommandPalette::Command> doings();
     Page* page(int index);
     MachinePage* machine_page();
     void place_ledger();

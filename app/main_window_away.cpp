@@ -1,6 +1,7 @@
 // Taking away what the window shows: the report, and copies.
 #include "app/clip.h"
 #include "app/main_window.h"
+#include "app/pages/page.h"
 #include "app/quick_report.h"
 #include "app/theme.h"
 #include "app/words.h"
@@ -15,6 +16,7 @@
 #include <QPrintDialog>
 #include <QPrinter>
 #include <QPrinterInfo>
+#include <QPushButton>
 #include <QStackedWidget>
 
 namespace fulmox::app {
@@ -95,6 +97,26 @@ void MainWindow::fill_copies(QMenu* menu) {
                 menu->addAction(plain_label(qs(s.title)), this, [this, key = s.key] { copy_section(key); });
     menu->addSeparator();
     menu->addAction(tr("This page as a picture"), this, [this] { copy_picture(*stack_->currentWidget()); });
+}
+
+std::vector<CommandPalette::Command> MainWindow::doings() {
+    std::vector<CommandPalette::Command> out;
+    if (!document_.has_axis()) return out;
+    const auto& pages = page_registry();
+    for (std::size_t i = 0; i < pages.size(); ++i)
+        for (const PageDoing& does : pages[i].doings)
+            out.push_back({tr(does.words), tr(pages[i].question), [this, i, button = QString::fromUtf8(does.button)] {
+                               show_page(static_cast<int>(i));
+                               for (QPushButton* b : page(static_cast<int>(i))->findChildren<QPushButton*>())
+                                   if (b->objectName() == button || b->property("action").toString() == button)
+                                       return b->click();
+                           }});
+    for (const ReportSection& s : report_of(document_))
+        if (!s.table.empty() && s.key != "head")
+            out.push_back({tr("Copy %1").arg(qs(s.title).toLower()), tr("as a table"),
+                [this, key = s.key] { copy_section(key); }});
+    out.push_back({tr("Copy this page"), tr("as a picture"), [this] { copy_picture(*stack_->currentWidget()); }});
+    return out;
 }
 
 void MainWindow::contextMenuEvent(QContextMenuEvent* event) {

@@ -81,6 +81,7 @@ QMainWindow, #paper { background: @paper; }
 #topbar { background: @panel; border-bottom: 1px solid @line; }
 #ledger { background: @panel; border-left: 1px solid @line; }
 #card { background: @panel; border: 1px solid @line; border-radius: 8px; }
+#card[current="true"] { border: 2px solid @accent; }
 #second { color: @second; }
 #problem { color: @over; }
 #done { background: @ink; color: @panel; border-radius: 6px; padding: 6px 14px; }

@@ -11,15 +11,19 @@ namespace fulmox::app {
 
 namespace {
 
-template <class P> PageEntry entry(std::vector<const char*> places) {
-    return {P::question, std::move(places), [](Document& d) -> Page* { return new P(d); }};
+template <class P> PageEntry entry(std::vector<const char*> places, std::vector<PageDoing> doings = {}) {
+    return {P::question, std::move(places), [](Document& d) -> Page* { return new P(d); }, std::move(doings)};
 }
 
 } // namespace
 
 const std::vector<PageEntry>& page_registry() {
-    static const std::vector<PageEntry> pages{entry<WhatMoves>({}), entry<HowMoves>({"/cycle"}), entry<WhatTakes>({}),
-        entry<WhatDrives>({"/motor", "/drive"})};
+    static const std::vector<PageEntry> pages{entry<WhatMoves>({}),
+        entry<HowMoves>({"/cycle"},
+            {{QT_TR_NOOP("Import a trace"), "import-trace"}, {QT_TR_NOOP("Import G-code"), "import-gcode"},
+                {QT_TR_NOOP("Export the motion"), "export-motion"}, {QT_TR_NOOP("Add a move"), "add-move"},
+                {QT_TR_NOOP("Add a dwell"), "add-dwell"}, {QT_TR_NOOP("Delete the segment"), "delete-segment"}}),
+        entry<WhatTakes>({}), entry<WhatDrives>({"/motor", "/drive"})};
     return pages;
 }
 

@@ -9,10 +9,17 @@ namespace fulmox::app {
 class Document;
 class Page;
 
+/// Something a page does at the press of a button, so that it is found without the page.
+struct PageDoing {
+    const char* words;
+    const char* button; ///< its "action" or its name
+};
+
 struct PageEntry {
     const char* question;            ///< its name
     std::vector<const char*> places; ///< of an axis whose fields stand on it: "/cycle"
     Page* (*make)(Document&);
+    std::vector<PageDoing> doings = {};
 };
 
 /// In the order in which an axis is worked out. The first takes every place that no other names.

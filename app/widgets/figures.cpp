@@ -7,7 +7,13 @@
 
 #include <QGridLayout>
 #include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QStyle>
 #include <QVBoxLayout>
+#include <QWhatsThis>
+#include <algorithm>
 #include <cmath>
 
 namespace fulmox::app {
@@ -64,22 +70,155 @@ QString read_html(const Figure& f) {
 
 } // namespace
 
-namespace {
-
-template <class Parts> Table table_of_parts(Document& d, const Parts& parts) {
-    if (!d.has_axis()) return {};
-    std::vector<std::string> keys;
-    for (const auto& each : parts) keys.push_back(each.key.toStdString());
-    return figures_table(d.assessment(), d.machine().unit_system, keys);
+FigureGroup::FigureGroup(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+    setFocusPolicy(Qt::TabFocus);
 }
 
-} // namespace
+Table FigureGroup::as_table() const {
+    if (!document_.has_axis()) return {};
+    std::vector<std::string> keys;
+    for (const Place& each : places()) keys.push_back(each.key.toStdString());
+    return figures_table(document_.assessment(), document_.machine().unit_system, keys);
+}
 
-Table FigureTiles::as_table() const { return table_of_parts(document_, tiles_); }
-Table FigureList::as_table() const { return table_of_parts(document_, lines_); }
+bool FigureGroup::open_working(int figure) {
+    const auto all = places();
+    if (figure < 0 || figure >= static_cast<int>(all.size())) return false;
+    const Place& at = all[static_cast<std::size_t>(figure)];
+    const Figure* f = find_figure(document_, at.key);
+    if (!f || at.where.isEmpty()) return false;
+    const QString said =
+        QStringLiteral("<b>%1</b>").arg(qs(f->label).toHtmlEscaped()) +
+        QStringLiteral("<p>%1</p>").arg(qs(f->note.in(document_.machine().unit_system)).toHtmlEscaped()) +
+        working_html(f->working) + read_html(*f);
+    QWhatsThis::showText(mapToGlobal(at.where.bottomLeft()), said, this);
+    return true;
+}
+
+// A group says of which figure it speaks, and how that came to be.
+void FigureGroup::describe() {
+    const auto all = places();
+    const Figure* f = current_ >= 0 ? find_figure(document_, all[static_cast<std::size_t>(current_)].key) : nullptr;
+    QString said;
+    if (f) {
+        said = qs(f->label) + QStringLiteral(" ") + qs(figure_text(*f, document_.machine().unit_system));
+        for (const WorkingLine& w : f->working)
+            said += QStringLiteral("; %1 = %2 = %3").arg(qs(w.symbol), qs(w.formula), qs(w.substituted));
+    }
+    setAccessibleDescription(said);
+    mark(hasFocus() ? current_ : -1);
+}
+
+void FigureGroup::go(int step) {
+    const auto all = places();
+    const int n = static_cast<int>(all.size());
+    for (int at = current_ + step; at >= 0 && at < n; at += step)
+        if (!all[static_cast<std::size_t>(at)].where.isEmpty()) {
+            current_ = at;
+            break;
+        }
+    describe();
+}
+
+void FigureGroup::keyPressEvent(QKeyEvent* event) {
+    switch (event->key()) {
+    case Qt::Key_Down:
+    case Qt::Key_Right:
+        return go(1);
+    case Qt::Key_Up:
+    case Qt::Key_Left:
+        return go(-1);
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+    case Qt::Key_Space:
+        if (open_working(current_)) return;
+        break;
+    default:
+        break;
+    }
+    QWidget::keyPressEvent(event);
+}
+
+bool FigureGroup::click(QPoint at) {
+    const auto all = places();
+    const auto hit = std::find_if(all.begin(), all.end(), [&](const Place& p) { return p.where.contains(at); });
+    if (hit == all.end()) return false;
+    current_ = static_cast<int>(hit - all.begin());
+    describe();
+    return open_working(current_);
+}
+
+void FigureGroup::mouseReleaseEvent(QMouseEvent* event) {
+    if (event->button() != Qt::LeftButton || !click(event->position().toPoint())) QWidget::mouseReleaseEvent(event);
+}
+
+// A value can be selected with the mouse; a click that selects nothing is a click on the figure.
+bool FigureGroup::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() == QEvent::MouseButtonRelease)
+        if (auto* value = qobject_cast<QLabel*>(watched); value && !value->hasSelectedText()) {
+            auto* mouse = static_cast<QMouseEvent*>(event);
+            if (mouse->button() == Qt::LeftButton) click(value->mapTo(this, mouse->position().toPoint()));
+        }
+    return QWidget::eventFilter(watched, event);
+}
+
+void FigureGroup::focusInEvent(QFocusEvent* event) {
+    const auto all = places();
+    const bool gone = current_ < 0 || current_ >= static_cast<int>(all.size()) ||
+                      all[static_cast<std::size_t>(current_)].where.isEmpty();
+    if (gone) {
+        current_ = -1;
+        go(1);
+    }
+    describe();
+    QWidget::focusInEvent(event);
+}
+
+void FigureGroup::focusOutEvent(QFocusEvent* event) {
+    QWidget::focusOutEvent(event);
+    mark(-1);
+}
+
+void FigureList::paintEvent(QPaintEvent* event) {
+    QWidget::paintEvent(event);
+    if (!hasFocus()) return;
+    const auto all = places();
+    if (current() < 0 || current() >= static_cast<int>(all.size())) return;
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(QPen(theme().accent, 2));
+    p.setBrush(theme().accent_ground);
+    p.drawRoundedRect(all[static_cast<std::size_t>(current())].where.adjusted(1, 1, -1, -1), 4, 4);
+}
+
+std::vector<FigureGroup::Place> FigureTiles::places() const {
+    std::vector<Place> out;
+    for (const Tile& t : tiles_) out.push_back({t.key, t.frame->geometry()});
+    return out;
+}
+
+void FigureTiles::mark(int figure) {
+    for (std::size_t i = 0; i < tiles_.size(); ++i) {
+        QFrame* frame = tiles_[i].frame;
+        const bool now = static_cast<int>(i) == figure;
+        if (frame->property("current").toBool() == now) continue;
+        frame->setProperty("current", now);
+        frame->style()->unpolish(frame);
+        frame->style()->polish(frame);
+    }
+}
+
+std::vector<FigureGroup::Place> FigureList::places() const {
+    std::vector<Place> out;
+    for (const Line& l : lines_)
+        out.push_back({l.key,
+            l.label->isHidden() ? QRect() : l.label->geometry().united(l.value->geometry()).adjusted(-3, -1, 3, 1)});
+    return out;
+}
 
 FigureTiles::FigureTiles(Document& document, const std::vector<std::pair<QString, QString>>& keys, QWidget* parent)
-    : QWidget(parent), document_(document) {
+    : FigureGroup(document, parent) {
+    setAccessibleName(tr("Figures with their workings"));
     auto* line = new QHBoxLayout(this);
     line->setContentsMargins(0, 0, 0, 0);
     line->setSpacing(8);
@@ -98,6 +237,7 @@ FigureTiles::FigureTiles(Document& document, const std::vector<std::pair<QString
         t.value = new QLabel;
         t.value->setFont(type_face(17, Weight::strong));
         t.value->setTextInteractionFlags(Qt::TextSelectableByMouse);
+        t.value->installEventFilter(this);
         t.value->setContextMenuPolicy(Qt::NoContextMenu); // that of the window copies the figures
         t.note = new QLabel;
         t.note->setObjectName(QStringLiteral("second"));
@@ -131,7 +271,8 @@ void FigureTiles::refresh() {
 }
 
 FigureList::FigureList(Document& document, QStringList keys, int columns, bool alone, QWidget* parent)
-    : QWidget(parent), document_(document) {
+    : FigureGroup(document, parent) {
+    setAccessibleName(tr("Figures with their workings"));
     auto* grid = new QGridLayout(this);
     grid->setContentsMargins(0, 0, 0, 0);
     grid->setHorizontalSpacing(10);
@@ -146,6 +287,7 @@ FigureList::FigureList(Document& document, QStringList keys, int columns, bool a
         l.value->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
         l.value->setTextInteractionFlags(Qt::TextSelectableByMouse);
         l.value->setContextMenuPolicy(Qt::NoContextMenu);
+        l.value->installEventFilter(this);
         grid->addWidget(l.label, row, column);
         grid->addWidget(l.value, row, column + 1);
         if (column > 0) grid->setColumnMinimumWidth(column - 1, 12);

@@ -200,6 +200,9 @@ void Form::refresh() {
         } else if (row.text && !row.text->hasFocus()) {
             row.text->setText(qs(*f.text));
             row.text->setCursorPosition(0); // a long text is read from its beginning
+        } else if (row.lines && !row.lines->hasFocus() && row.lines->toPlainText() != qs(*f.text)) {
+            const QSignalBlocker quiet(row.lines);
+            row.lines->setPlainText(qs(*f.text));
         }
     }
 }
@@ -416,7 +419,39 @@ void Form::add_flag(QVBoxLayout* box, const FieldRef& f) {
     rows_.push_back(row);
 }
 
+namespace {
+
+// Tells when it is left, as a line does.
+class Lines : public QPlainTextEdit {
+  public:
+    explicit Lines(std::function<void()> left) : left_(std::move(left)) { setTabChangesFocus(true); }
+
+  protected:
+    void focusOutEvent(QFocusEvent* event) override {
+        QPlainTextEdit::focusOutEvent(event);
+        left_();
+    }
+
+  private:
+    std::function<void()> left_;
+};
+
+} // namespace
+
+void Form::add_lines(QVBoxLayout* box, const FieldRef& f) {
+    auto* lines = new Lines([this] { document_.end_typing(); });
+    Row row = labelled_row(box, f, QString::fromUtf8(f.text_spec.label), lines, true);
+    row.lines = lines;
+    lines->setFixedHeight(5 * lines->fontMetrics().lineSpacing() + 12);
+    lines->setToolTip(QString::fromUtf8(f.text_spec.help));
+    row.label->setAlignment(Qt::AlignLeft | Qt::AlignTop);
+    connect(lines, &QPlainTextEdit::textChanged, this,
+        [this, lines, path = row.path] { document_.set_text(path, lines->toPlainText()); });
+    rows_.push_back(row);
+}
+
 void Form::add_text(QVBoxLayout* box, const FieldRef& f) {
+    if (f.text_spec.many_lines) return add_lines(box, f);
     auto* text = new QLineEdit;
     Row row = labelled_row(box, f, QString::fromUtf8(f.text_spec.label), text, true);
     row.text = text;
@@ -447,6 +482,7 @@ bool Form::go_to(const QString& path) {
         QWidget* target = row.edit     ? static_cast<QWidget*>(row.edit)
                           : row.choice ? static_cast<QWidget*>(row.choice)
                           : row.flag   ? static_cast<QWidget*>(row.flag)
+                          : row.lines  ? static_cast<QWidget*>(row.lines)
                                        : row.text;
         target->setFocus(Qt::ShortcutFocusReason);
         if (row.edit) row.edit->selectAll();

@@ -66,6 +66,7 @@ class Form : public QWidget {
         QComboBox* choice = nullptr;
         QCheckBox* flag = nullptr;
         QLineEdit* text = nullptr;
+        QPlainTextEdit* lines = nullptr; ///< a text of many lines
     };
     /// Rarely needed fields of one section: their rows are made when somebody first unfolds them.
     struct Folded {
@@ -85,6 +86,7 @@ class Form : public QWidget {
     Row labelled_row(QVBoxLayout* box, const FieldRef& f, const QString& label, QWidget* field, bool wide);
     void add_flag(QVBoxLayout* box, const FieldRef& f);
     void add_text(QVBoxLayout* box, const FieldRef& f);
+    void add_lines(QVBoxLayout* box, const FieldRef& f);
     void show_problem(Row& row);
     void ask_standing(QToolButton* at, const QString& path);
     static QString signature(const FieldRefs& fields);

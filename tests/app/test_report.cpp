@@ -1,6 +1,7 @@
 // What can be taken away: the report on paper, tables and pictures on the clipboard.
 #include "app/clip.h"
 #include "app/quick_report.h"
+#include "core/report/json_report.h"
 #include "tests/app/window.h"
 
 #include <QClipboard>
@@ -9,6 +10,7 @@
 #include <QProcess>
 #include <QTextDocument>
 #include <QTextTable>
+#include <nlohmann/json.hpp>
 
 using namespace fulmox;
 using namespace fulmox::testing;
@@ -76,6 +78,22 @@ TEST_CASE("the report of every axis of the demo is whole, on every page, within 
             has(f.label);
             has(figure_text(f, w.document().machine().unit_system));
         }
+        // the same numbers as those for scripts
+        std::vector<Assessment> all;
+        for (int i = 0; i < static_cast<int>(w.document().machine().axes.size()); ++i)
+            all.push_back(w.document().assessment(i));
+        const auto json = nlohmann::json::parse(assessment_json(w.document().machine(), all));
+        int numbers = 0;
+        for (const auto& [key, f] : json.at("axes").at(static_cast<std::size_t>(axis)).at("results").items()) {
+            if (f.at("value").is_null()) continue;
+            const Figure* same = a.figure(key);
+            REQUIRE(same);
+            Figure read = *same;
+            read.si = f.at("value").get<double>();
+            has(figure_text(read, w.document().machine().unit_system));
+            ++numbers;
+        }
+        CHECK(numbers > 20);
         for (const Problem& p : a.problems) has(p.field);
         for (const char* title : {"Limits", "Cautions", "Motion", "Figures", "Inputs", "Assumptions", "Workings"})
             has(title);
@@ -227,4 +245,38 @@ TEST_CASE("a report of five hundred segments is written while one waits") {
     REQUIRE(w.window.save_report(file));
     CHECK(timer.elapsed() < 8000); // it took thirteen seconds; two on a quiet machine
     CHECK(close_up(words_of(file)).contains(QStringLiteral("segment500")));
+}
+
+TEST_CASE("tables pasted into a spreadsheet are read from its file as they were") {
+    Window w;
+    std::vector<std::vector<std::string>> want;
+    QByteArray pasted;
+    for (const ReportSection& s : report_of(w.document())) {
+        if (s.table.empty()) continue;
+        copy_table(s.table);
+        pasted += QGuiApplication::clipboard()->text().toUtf8();
+        if (!pasted.endsWith('\n')) pasted += '\n';
+        if (!s.table.head.empty()) want.push_back(s.table.head);
+        for (const auto& row : s.table.rows) want.push_back(row);
+    }
+    QFile out(w.folder.filePath(QStringLiteral("pasted.tsv")));
+    REQUIRE(out.open(QIODevice::WriteOnly));
+    out.write(pasted);
+    out.close();
+    QProcess sheet;
+    sheet.start(
+        QStringLiteral("/usr/bin/python3"), {QStringLiteral(FULMOX_SOURCE_DIR "/tests/app/paste_into_sheet.py"),
+                                                out.fileName(), w.folder.filePath(QStringLiteral("pasted.xlsx"))});
+    REQUIRE(sheet.waitForFinished());
+    INFO(sheet.readAllStandardError().toStdString());
+    REQUIRE(sheet.exitCode() == 0);
+    const auto read = nlohmann::json::parse(sheet.readAllStandardOutput().toStdString());
+    REQUIRE(read.size() == want.size());
+    for (std::size_t r = 0; r < want.size(); ++r)
+        for (std::size_t c = 0; c < want[r].size(); ++c) {
+            std::string cell = want[r][c];
+            std::replace(cell.begin(), cell.end(), '\n', ' ');
+            INFO("row " << r << " column " << c);
+            CHECK(read.at(r).at(c).get<std::string>() == cell);
+        }
 }

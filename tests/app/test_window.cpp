@@ -3,7 +3,10 @@
 #include "app/guide.h"
 #include "app/outline.h"
 #include "app/pages/machine_page.h"
+#include "app/pages/registry.h"
 #include "app/plots/plot.h"
+#include "app/quick_report.h"
+#include "app/widgets/figures.h"
 #include "app/widgets/motor_table.h"
 #include "tests/app/window.h"
 
@@ -11,7 +14,9 @@
 #include <QAbstractSpinBox>
 #include <QAccessible>
 #include <QAccessibleInterface>
+#include <QClipboard>
 #include <QListWidget>
+#include <QMenuBar>
 #include <QScrollArea>
 #include <QStackedWidget>
 #include <QTableWidget>
@@ -50,7 +55,7 @@ TEST_CASE("the machine page has name, notes, currency and site, and leads to eve
     Window w;
     QTest::mouseClick(w.child<QPushButton>("page/machine"), Qt::LeftButton);
     w.settle();
-    for (const char* field : {"/name", "/notes", "/currency"}) CHECK(w.child<QLineEdit>(field)->isVisible());
+    for (const char* field : {"/name", "/notes", "/currency"}) CHECK(w.child<QWidget>(field)->isVisible());
     for (const char* field : {"/site/gravity", "/site/ambient", "/site/altitude"})
         CHECK(w.child<QuantityEdit>(field)->isVisible());
     auto* currency = w.child<QLineEdit>("/currency");
@@ -529,4 +534,114 @@ TEST_CASE("a datasheet typed by hand has room for its fields") {
     for (QuantityEdit* e : w.window.findChildren<QuantityEdit*>())
         seen += e->objectName().startsWith(w.path("/motor/")) && !e->visibleRegion().isEmpty();
     CHECK(seen >= 12);
+}
+
+TEST_CASE("what the pages do and what can be copied is found in the palette") {
+    Window w;
+    auto* palette = w.child<CommandPalette>("palette");
+    const auto run = [&](const char* words, const char* wanted) {
+        palette->setFocus();
+        palette->clear();
+        QTest::keyClicks(palette, QString::fromUtf8(words));
+        INFO(words);
+        REQUIRE(palette->matches() > 0);
+        CHECK(palette->found().front().text.toStdString() == wanted);
+        QTest::keyClick(palette, Qt::Key_Return);
+        w.settle();
+    };
+    const std::size_t before = w.document().axis().cycle.segments.size();
+    run("add a dwell", "Add a dwell");
+    CHECK(w.document().axis().cycle.segments.size() == before + 1);
+    run("copy figures", "Copy figures");
+    const QString held = QGuiApplication::clipboard()->text();
+    for (const Figure& f : w.document().assessment().figures) CHECK(held.contains(QString::fromStdString(f.label)));
+    for (const PageEntry& page : page_registry())
+        for (const PageDoing& does : page.doings) {
+            w.window.show_page(static_cast<int>(&page - page_registry().data()));
+            int buttons = 0;
+            for (const auto* b : w.window.findChild<QStackedWidget*>()->currentWidget()->findChildren<QPushButton*>())
+                buttons += b->objectName() == QLatin1String(does.button) ||
+                           b->property("action").toString() == QLatin1String(does.button);
+            INFO(does.words);
+            CHECK(buttons == 1);
+        }
+}
+
+TEST_CASE("a figure on a page opens its working by a click and by keys") {
+    Window w;
+    w.window.show_page(2);
+    w.settle();
+    auto* tiles = w.window.findChild<FigureTiles*>();
+    REQUIRE(tiles);
+    const auto popped = [] {
+        for (QWidget* top : QApplication::topLevelWidgets())
+            if (top->isVisible() && top->inherits("QWhatsThat")) return top;
+        return static_cast<QWidget*>(nullptr);
+    };
+    tiles->setFocus();
+    CHECK(tiles->current() == 0);
+    QTest::keyClick(tiles, Qt::Key_Right);
+    CHECK(tiles->current() == 1);
+    const Figure* f = w.document().assessment().figure("demand.rms_torque");
+    REQUIRE(f);
+    REQUIRE(!f->working.empty());
+    QAccessibleInterface* face = QAccessible::queryAccessibleInterface(tiles);
+    REQUIRE(face);
+    QTest::keyClick(tiles, Qt::Key_Return);
+    QWidget* shown = popped();
+    REQUIRE(shown);
+    QTest::keyClick(shown, Qt::Key_Escape);
+    w.settle();
+    CHECK(!popped());
+    for (auto* list : w.window.findChildren<FigureList*>()) {
+        if (!list->isVisible()) continue;
+        for (QLabel* value : list->findChildren<QLabel*>()) {
+            if (!value->isVisible() || value->text().isEmpty()) continue;
+            QTest::mouseClick(value, Qt::LeftButton);
+            INFO(value->text().toStdString());
+            QWidget* said = popped();
+            REQUIRE(said);
+            QTest::keyClick(said, Qt::Key_Escape);
+            QApplication::processEvents();
+            return;
+        }
+    }
+    FAIL("no list of figures was shown");
+}
+
+TEST_CASE("notes are many lines, kept, undone and left by Tab") {
+    Window w;
+    w.window.show_page(-1);
+    w.settle();
+    auto* notes = w.child<QPlainTextEdit>("/notes");
+    REQUIRE(notes);
+    notes->setFocus();
+    notes->selectAll();
+    QTest::keyClicks(notes, QStringLiteral("first"));
+    QTest::keyClick(notes, Qt::Key_Return);
+    QTest::keyClicks(notes, QStringLiteral("second"));
+    CHECK(w.document().machine().notes == "first\nsecond");
+    QTest::keyClick(notes, Qt::Key_Tab);
+    CHECK(!notes->hasFocus());
+    w.document().undo_stack().undo();
+    CHECK(w.document().machine().notes != "first\nsecond");
+    CHECK(notes->toPlainText().toStdString() == w.document().machine().notes);
+}
+
+TEST_CASE("the name of the axis and every menu have room in the top bar of a small window") {
+    Window w;
+    for (const int width : {800, 1024, 1280}) {
+        w.window.resize(width, 700);
+        w.settle();
+        const auto* menus = w.child<QMenuBar>("menus");
+        INFO(width);
+        CHECK(menus->width() >= menus->sizeHint().width());
+        QString shown;
+        for (const QLabel* each : w.child<QFrame>("topbar")->findChildren<QLabel*>())
+            if (each->text().contains(QStringLiteral("Glaze-head lift"))) {
+                shown = each->text();
+                CHECK(each->fontMetrics().horizontalAdvance(each->text()) <= each->width());
+            }
+        CHECK(!shown.isEmpty());
+    }
 }
