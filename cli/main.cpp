@@ -5,6 +5,7 @@
 #include "core/quantity/expression.h"
 #include "core/quantity/format.h"
 #include "core/report/json_report.h"
+#include "core/report/motor_report.h"
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
@@ -179,6 +180,164 @@ int show_units(const std::string& expression, const std::string& unit) {
     return all_fit;
 }
 
+// "12 N·m" or "12 N", "3000 rpm" or "2 m/s": a number without a unit turns.
+std::optional<double> either(std::string_view text, Kind turning, Kind along, const char* unit) {
+    for (const Kind kind : {turning, along})
+        if (const auto q = read_quantity(text, kind, kind == turning ? *find_unit(unit, turning) : si_unit(along)))
+            return q->si;
+    return std::nullopt;
+}
+
+int refuse(const std::string& what, const std::string& found, const char* allowed) {
+    std::cerr << "error: " << what << ": found \"" << harmless(found) << "\"; allowed is " << allowed << "\n";
+    return bad_input;
+}
+
+struct SheetOptions {
+    std::vector<std::string> torques, currents;
+    std::string cold, hot;
+};
+
+int show_sheets(const std::string& path, const SheetOptions& options, bool json) {
+    SheetQuestions ask;
+    for (const std::string& t : options.torques) {
+        const std::size_t at = t.find('@');
+        const auto torque = either(t.substr(0, at), Kind::torque, Kind::force, "N·m");
+        const auto speed = at == std::string::npos ? std::optional(0.0)
+                                                   : either(t.substr(at + 1), Kind::angular_speed, Kind::speed, "rpm");
+        if (!torque || !speed)
+            return refuse("--at-torque", t, "a torque or force, perhaps with @ and a speed: 2.5 N·m@3000 rpm");
+        ask.torques.push_back({*torque, *speed});
+    }
+    for (const std::string& i : options.currents) {
+        const auto current = read_quantity(i, Kind::current, si_unit(Kind::current));
+        if (!current) return refuse("--at-current", i, "a current: 4 A");
+        ask.currents.push_back(current->si);
+    }
+    const auto celsius = [](const std::string& text) -> std::optional<double> {
+        const auto q = read_quantity(text, Kind::temperature, *find_unit("°C", Kind::temperature));
+        return q && q->si >= 213 && q->si <= 573 ? std::optional(q->si - 273.15) : std::nullopt;
+    };
+    constexpr const char* degrees = "a temperature from -60 to 300 °C";
+    if (!options.cold.empty()) {
+        const auto cold = celsius(options.cold);
+        if (!cold) return refuse("--cold", options.cold, degrees);
+        ask.cold = *cold;
+    }
+    if (!options.hot.empty()) {
+        ask.hot = celsius(options.hot);
+        if (!ask.hot) return refuse("--hot", options.hot, degrees);
+    }
+    const auto text = read_file(path);
+    if (!text) return bad_input;
+    const auto sheets = read_sheets(*text);
+    if (!sheets) {
+        say(path, sheets.error());
+        return bad_input;
+    }
+    for (const Problem& p : sheets->problems) say(path, p);
+    std::cout << (json ? sheets_json(sheets->motors, sheets->problems, ask)
+                       : harmless(sheets_text(sheets->motors, ask)));
+    return has_errors(sheets->problems) ? bad_input : all_fit;
+}
+
+struct CurveOptions {
+    std::string axis, bus, speeds, modulation, reserve, peak, continuous, cold, hot, ambient;
+    bool weakening = false;
+    int points = 21;
+};
+
+// What is fixed on the command line in place of what the axis says; false where it cannot be read.
+bool fix_conditions(CurveQuestion& q, const CurveOptions& o) {
+    Drive& d = q.drive;
+    const auto take = [](auto& field, const std::string& text, const char* option, double least, double most,
+                          const char* unit, const char* allowed) {
+        if (text.empty()) return true;
+        const auto value = read_quantity(text, field.kind, *find_unit(unit, field.kind));
+        if (!value || !(value->si >= least) || value->si > most) return refuse(option, text, allowed) == all_fit;
+        field.si = value->si;
+        field.text = text;
+        return true;
+    };
+    if (!o.modulation.empty()) {
+        const auto* found = std::find_if(std::begin(Drive::modulations), std::end(Drive::modulations),
+            [&](const Option& m) { return o.modulation == m.key; });
+        if (found == std::end(Drive::modulations))
+            return refuse("--modulation", o.modulation, "space_vector, sine_pwm or overmodulated") == all_fit;
+        d.modulation = static_cast<Modulation>(found - std::begin(Drive::modulations));
+    }
+    d.field_weakening = d.field_weakening || o.weakening;
+    if (!o.peak.empty() || !o.continuous.empty()) d.amperes = AmperesAs::rms;
+    constexpr const char* degrees = "a temperature from -60 to 300 °C";
+    return take(d.bus_voltage, o.bus, "--bus", 1e-6, 1e5, "V", "a voltage above 0 V") &&
+           take(d.modulation_reserve, o.reserve, "--reserve", 0.3, 1, "1", "a share from 0.3 to 1") &&
+           take(d.peak_current, o.peak, "--peak-current", 1e-6, 1e6, "A", "a current above 0 A") &&
+           take(d.continuous_current, o.continuous, "--continuous-current", 1e-6, 1e6, "A", "a current above 0 A") &&
+           take(d.cold, o.cold, "--cold", 213.15, 573.15, "°C", degrees) &&
+           take(d.hot, o.hot, "--hot", 213.15, 573.15, "°C", degrees) &&
+           take(q.site.ambient, o.ambient, "--ambient", 213.15, 573.15, "°C", degrees);
+}
+
+int show_curve(const std::string& path, const CurveOptions& options, bool json, bool csv) {
+    const auto text = read_file(path);
+    if (!text) return bad_input;
+    CurveQuestion q;
+    q.points = options.points;
+    std::string list = options.speeds;
+    for (std::size_t at = 0; !list.empty() && at != std::string::npos;) {
+        const std::size_t end = list.find(',', at);
+        const std::string one = list.substr(at, end == std::string::npos ? end : end - at);
+        const auto speed = either(one, Kind::angular_speed, Kind::speed, "rpm");
+        if (!speed || *speed < 0) return refuse("--speeds", one, "a list of speeds: 0,1500,3000 rpm");
+        q.speeds.push_back(*speed);
+        at = end == std::string::npos ? end : end + 1;
+    }
+    std::optional<ProjectRead> project;
+    std::optional<MotorCatalogue> sheet;
+    const Motor* motor = nullptr;
+    if (!options.axis.empty()) {
+        auto read = read_project(*text);
+        if (!read) {
+            say(path, read.error());
+            return bad_input;
+        }
+        project = std::move(*read);
+        const auto& axes = project->machine.axes;
+        std::size_t index = axes.size();
+        for (std::size_t i = 0; i < axes.size(); ++i)
+            if (axes[i].name == options.axis || std::to_string(i + 1) == options.axis) index = std::min(index, i);
+        if (index == axes.size())
+            return refuse("--axis", options.axis,
+                ("the name of an axis, or its number from 1 to " + std::to_string(axes.size())).c_str());
+        motor = &axes[index].motor;
+        q.drive = axes[index].drive;
+        q.site = project->machine.site;
+    } else {
+        auto read = read_sheets(*text);
+        if (!read) {
+            say(path, read.error());
+            return bad_input;
+        }
+        sheet = std::move(*read);
+        for (const Problem& p : sheet->problems) say(path, p);
+        if (has_errors(sheet->problems)) return bad_input;
+        if (sheet->motors.size() != 1) {
+            std::cerr << path << ": error: found " << sheet->motors.size() << " sheets; allowed is one\n";
+            return bad_input;
+        }
+        motor = &sheet->motors.front();
+        q.drive.bus_voltage = motor->curve_voltage;
+    }
+    if (!fix_conditions(q, options)) return bad_input;
+    q.motor = motor;
+    if (const std::string missing = curve_missing(q); !missing.empty()) {
+        std::cerr << path << ": error: the curve waits for: " << missing << "\n";
+        return bad_input;
+    }
+    std::cout << (json ? curve_json(q) : csv ? curve_csv(q) : harmless(curve_text(q)));
+    return all_fit;
+}
+
 } // namespace
 
 int run(int argc, char** argv) {
@@ -195,6 +354,43 @@ int run(int argc, char** argv) {
 
     assess_command->add_flag(
         "--working", workings, "With the working of every limit and figure; the JSON has them always");
+
+    SheetOptions sheet_options;
+    auto* sheet_command =
+        app.add_subcommand("datasheet", "A motor's datasheet under every convention, and what it says twice");
+    sheet_command->add_option("FILE", file, "One datasheet, a list of them or a catalogue; - reads the standard input")
+        ->required();
+    sheet_command->add_flag("--json", json, "As JSON: SI values with units, stable keys");
+    sheet_command
+        ->add_option("--at-torque", sheet_options.torques, "Current, loss and voltage at TORQUE or TORQUE@SPEED")
+        ->expected(1, -1);
+    sheet_command->add_option("--at-current", sheet_options.currents, "Torque and loss at a current, A RMS or DC")
+        ->expected(1, -1);
+    sheet_command->add_option("--cold", sheet_options.cold, "Cold winding and magnets, 20 °C");
+    sheet_command->add_option("--hot", sheet_options.hot, "Hot winding and magnets; the sheet's winding limit");
+
+    CurveOptions curve_options;
+    bool csv = false;
+    auto* curve_command =
+        app.add_subcommand("curve", "Torque over speed of a motor: continuous, peak, and what limits it");
+    curve_command->add_option("FILE", file, "A datasheet, or with --axis a project; - reads the standard input")
+        ->required();
+    curve_command->add_option(
+        "--axis", curve_options.axis, "The axis of the project, by name or number: its motor, drive and site");
+    curve_command->add_option("--bus", curve_options.bus, "Bus voltage in place of that of the axis or sheet");
+    curve_command->add_option("--modulation", curve_options.modulation, "space_vector, sine_pwm or overmodulated");
+    curve_command->add_option("--reserve", curve_options.reserve, "Share of the phase voltage that is used");
+    curve_command->add_flag("--weakening", curve_options.weakening, "The drive weakens the field");
+    curve_command->add_option("--peak-current", curve_options.peak, "Of the drive, A RMS or DC");
+    curve_command->add_option("--continuous-current", curve_options.continuous, "Of the drive, A RMS or DC");
+    curve_command->add_option("--cold", curve_options.cold, "Winding and magnets cold, 20 °C");
+    curve_command->add_option("--hot", curve_options.hot, "Winding and magnets hot; the winding limit of the motor");
+    curve_command->add_option("--ambient", curve_options.ambient, "Ambient temperature");
+    curve_command->add_option("--speeds", curve_options.speeds, "Speeds, parted by commas; rpm where no unit is given");
+    curve_command->add_option("--points", curve_options.points, "So many speeds from 0 to the end")
+        ->check(CLI::Range(2, 2000));
+    auto* as_json = curve_command->add_flag("--json", json, "As JSON: SI values with units, stable keys");
+    curve_command->add_flag("--csv", csv, "As CSV")->excludes(as_json);
 
     auto* validate_command = app.add_subcommand("validate", "Checks a project file and says where it is wrong");
     validate_command->add_option("FILE", file, "Project, *.fulmox; - reads the standard input")->required();
@@ -222,6 +418,8 @@ int run(int argc, char** argv) {
     }
     try {
         if (*assess_command) return assess_file(file, json, workings);
+        if (*sheet_command) return show_sheets(file, sheet_options, json);
+        if (*curve_command) return show_curve(file, curve_options, json, csv);
         if (*validate_command) return validate_file(file);
         if (*schema_command) {
             std::cout << project_schema();

@@ -162,9 +162,7 @@ class Reader : public FieldVisitor {
     void on_choice(ChoiceRef choice, const ChoiceSpec& spec, const Place& place) override {
         const Json* j = member(spec.key);
         if (!j) {
-            if (spec.optional)
-                choice.choose(0);
-            else
+            if (!spec.optional) // else it stays as a new one has it
                 error(path_of(place), spec.label,
                     std::string("it is missing; allowed are ") + options_text(spec.options));
             return;
@@ -222,6 +220,7 @@ class Reader : public FieldVisitor {
     void on_variant(VariantRef variant, const GroupSpec& spec, const Place& place) override {
         const Json* j = member(spec.key);
         const std::span<const Option> kinds = variant.kinds();
+        if (!j && spec.optional) return;
         if (!j || !j->is_object()) {
             if (j)
                 lost(path_of(place), spec.label, "found " + type_name(*j) + "; allowed is an object with \"kind\"");
@@ -551,8 +550,10 @@ std::string project_schema() {
     return schema.dump(2) + "\n";
 }
 
-Result<CatalogueRead, Problem> read_catalogue(std::string_view text, const PartKind& kind, ListRef parts) {
-    using Out = Result<CatalogueRead, Problem>;
+namespace {
+
+// `whole`: what is missing is an error too, not only what is wrong.
+CatalogueRead catalogue_of(JsonDocument& d, const PartKind& kind, ListRef parts, bool whole) {
     struct Catalogue {
         const PartKind& kind;
         ListRef parts;
@@ -563,19 +564,59 @@ Result<CatalogueRead, Problem> read_catalogue(std::string_view text, const PartK
             v.list_of(parts, {kind.list, kind.lists, kind.key, "", 100000});
         }
     };
+    upgrade_motors(d);
+    Catalogue c{kind, parts};
+    CatalogueRead out;
+    bool lossy = false;
+    Reader(d, out.problems, lossy).read(c);
+    out.name = std::move(c.name);
+    for (std::size_t i = 0; i < parts.size(); ++i)
+        for (Problem& p :
+            check_quantities(parts.entry(i), std::string("/") + kind.list + "/" + std::to_string(i), whole))
+            out.problems.push_back(std::move(p));
+    with_lines(out.problems, d);
+    return out;
+}
+
+} // namespace
+
+Result<CatalogueRead, Problem> read_catalogue(std::string_view text, const PartKind& kind, ListRef parts) {
+    using Out = Result<CatalogueRead, Problem>;
     auto parsed = parse_document(text);
     if (!parsed) return Out::failure(parsed.error());
     const auto version = header(*parsed, "fulmox-catalogue");
     if (!version) return Out::failure(version.error());
-    Catalogue c{kind, parts};
-    CatalogueRead out;
-    bool lossy = false;
-    Reader(*parsed, out.problems, lossy).read(c);
-    out.name = std::move(c.name);
-    for (std::size_t i = 0; i < parts.size(); ++i)
-        for (Problem& p : check_quantities(parts.entry(i), std::string("/") + kind.list + "/" + std::to_string(i)))
-            out.problems.push_back(std::move(p));
-    with_lines(out.problems, *parsed);
+    return catalogue_of(*parsed, kind, parts, true);
+}
+
+Result<MotorCatalogue, Problem> read_sheets(std::string_view text) {
+    using Out = Result<MotorCatalogue, Problem>;
+    auto parsed = parse_document(text);
+    if (!parsed) return Out::failure(parsed.error());
+    JsonDocument& d = *parsed;
+    if (!d.root.is_array() && !d.root.is_object())
+        return Out::failure(
+            {Severity::error, "", "", "found " + type_name(d.root) + "; allowed is a datasheet or a list", 1});
+    if (d.root.is_array() || !d.root.contains("motors")) {
+        // one sheet is a list of one; the lines go along
+        const std::string head = d.root.is_array() ? "/motors" : "/motors/0";
+        std::map<std::string, int> lines;
+        for (const auto& [pointer, line] : d.lines) lines[head + pointer] = line;
+        d.lines = std::move(lines);
+        Json list = d.root.is_array() ? std::move(d.root) : Json::array({std::move(d.root)});
+        d.root = Json::object();
+        d.root["motors"] = std::move(list);
+    }
+    MotorCatalogue out;
+    CatalogueRead read = catalogue_of(d, part_kind("motor"), ListRef(out.motors), false);
+    out.name = std::move(read.name);
+    out.problems = std::move(read.problems);
+    // rated as IEC 60034-1 has it where the sheet says nothing
+    const Motor usual;
+    for (Motor& m : out.motors) {
+        if (m.rated_ambient.text.empty()) m.rated_ambient = usual.rated_ambient;
+        if (m.winding_limit.text.empty()) m.winding_limit = usual.winding_limit;
+    }
     return out;
 }
 

@@ -14,7 +14,7 @@
 namespace fulmox {
 
 inline constexpr const char* project_format = "fulmox-project";
-inline constexpr int project_version = 5;
+inline constexpr int project_version = 6;
 
 struct ProjectRead {
     Machine machine;
@@ -50,5 +50,8 @@ struct MotorCatalogue {
     Problems problems;
 };
 Result<MotorCatalogue, Problem> read_motors(std::string_view text);
+/// Datasheets: one motor as a project has it, a list of them, or a catalogue (docs/formats/datasheet.md). Their names
+/// need not differ, and what a whole axis would need may be missing.
+Result<MotorCatalogue, Problem> read_sheets(std::string_view text);
 
 } // namespace fulmox

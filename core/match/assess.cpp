@@ -48,7 +48,7 @@ void flags(Problems& out, const Axis& axis, const std::string& path, const Asses
     if (order.size() > 1 && order[1]->at_shaft > 0 && order[0]->at_shaft > 1000 * order[1]->at_shaft)
         out.push_back({Severity::suspicious, path, order[0]->label,
             "its inertia is more than a thousand times the next largest. Did you mean another unit?"});
-    if (!axis.motor.empty() && a.motor && a.motor->can.speed_scale != 1)
+    if (!axis.motor.empty() && a.motor && !a.motor->can.peak_by_model && a.motor->can.speed_scale != 1)
         out.push_back({Severity::suspicious, path + "/drive/bus_voltage", "Bus voltage",
             "the curves were drawn at " + axis.motor.curve_voltage.text + "; their speeds are scaled by " +
                 format_number(a.motor->can.speed_scale, 3) + ", an estimate"});
@@ -271,7 +271,15 @@ class Reckoning {
 
     void capability() {
         if (axis_.motor.empty() || moves_.direct) return;
-        if (!waits(need::voltage | need::peak_curve)) {
+        // where the sheet has no points the curves hang on its constants
+        constexpr unsigned of_model = need::current | need::resistance | need::voltage | need::surroundings |
+                                      need::temperatures | need::top_speed;
+        const unsigned by_model = (axis_.motor.peak.empty() ? need::peak_curve : 0u) |
+                                  (axis_.motor.continuous.empty() ? need::continuous_curve : 0u);
+        if (by_model && waits(of_model)) waiting_->also(of_model, by_model);
+        // the bus bears on the current only where the field is weakened for it
+        if (axis_.drive.field_weakening && waits(need::voltage)) waiting_->also(need::voltage, need::current);
+        if (!waits(need::voltage | need::peak_curve) && !axis_.motor.peak.empty()) {
             const double scale = axis_.drive.bus_voltage.si / axis_.motor.curve_voltage.si;
             if (!std::isnormal(scale * axis_.motor.peak.back().speed.si)) {
                 stop(beyond(path_ + "/drive/bus_voltage", "Bus voltage", "speed of the peak curve at this bus"),
@@ -384,7 +392,7 @@ class Reckoning {
                 AtFill& f = fills[i];
                 f.wrong = d.not_finite();
                 if (f.wrong) return;
-                if (can_) f.use = motor_use(d, *can_, taken_->motor);
+                if (can_) f.use = motor_use(d, *can_);
                 f.limits = judge_now(&d, f.use ? &*f.use : nullptr);
             },
             [&] { go_on(); });

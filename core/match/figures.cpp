@@ -19,8 +19,20 @@ using In = const FigureInput&;
 bool always(In) { return true; }
 bool turns(In in) { return !in.words.direct; }
 bool has_motor(In in) { return in.can != nullptr; }
-bool has_constant(In in) { return has_motor(in) && in.axis.motor.torque_constant.given(); }
-bool has_resistance(In in) { return has_constant(in) && in.axis.motor.resistance.given(); }
+bool has_constant(In in) { return has_motor(in) && in.axis.motor.has_constant(); }
+bool has_resistance(In in) {
+    return has_constant(in) && std::visit([](const auto& m) { return m.resistance.given(); }, in.axis.motor.electric);
+}
+// Below the voltage knee, without saturation and friction of its own, current is torque over its constant.
+bool plain_current(In in) {
+    const MotorNumbers& n = in.can->model->numbers();
+    return !in.can->model->conditions().weakening && n.saturation == 0 && n.friction() == 0;
+}
+Text current_note(In in) {
+    std::string out = in.can->model->numbers().sine_driven ? "A RMS of the line, hot" : "A of the DC link, hot";
+    if (in.motor->beyond_voltage) out += "; by its constants the bus does not reach all of the cycle";
+    return Text(out);
+}
 bool has_rotor(In in) { return !in.axis.motor.empty() && !in.words.direct; }
 bool breaks_away(In in) { return in.demand ? in.demand->breakaway.torque != 0 : in.load.breakaway > 1; }
 const Screw* turning_screw(In in) {
@@ -373,30 +385,37 @@ std::vector<FigureRow> motor_rows() {
                         {{"m", in.motor->loss_mean}, {"f", in.can->heat_factor}, {"T_c0", in.can->continuous.stall()}},
                         "loss method: the fall of the continuous curve is iron and friction heat");
             }},
-        {"motor.rms_current", "RMS current", nullptr, Kind::current, need::demand | current, has_constant,
+        {"motor.rms_current", "RMS current", nullptr, Kind::current, need::demand | current | temperatures,
+            has_constant,
             [](Figure& f, In in) {
                 f.si = in.motor->rms_current;
-                f.note = "A RMS, line";
-                work(f, in, "I_rms", "T_rms/K_t", "T/K",
-                    {{"T", in.demand->rms_torque}, {"K", in.axis.motor.torque_constant.si}},
-                    "torque constant per RMS ampere");
+                f.note = current_note(in);
+                if (plain_current(in))
+                    work(f, in, "I_rms", "T_rms/K_t, hot", "T/K",
+                        {{"T", in.demand->rms_torque}, {"K", in.can->model->torque_of(1, true)}},
+                        "torque constant at the hot motor's temperature");
+                else if (in.workings)
+                    f.read_from = "current at every torque and speed of the cycle, by quadrature";
             }},
-        {"motor.peak_current", "Current at peak torque", nullptr, Kind::current, need::demand | current, has_constant,
+        {"motor.peak_current", "Peak current", nullptr, Kind::current, need::demand | current | temperatures,
+            has_constant,
             [](Figure& f, In in) {
                 f.si = in.motor->peak_current;
-                f.note = "A RMS, line";
-                work(f, in, "I_p", "T_p/K_t", "T/K",
-                    {{"T", std::abs(in.demand->peak.torque)}, {"K", in.axis.motor.torque_constant.si}},
-                    "torque constant per RMS ampere");
+                f.note = current_note(in);
+                if (in.workings) f.read_from = "current at every torque and speed of the cycle; the largest, hot";
             }},
-        {"motor.copper_loss", "Copper loss, 20 °C", nullptr, Kind::power, need::demand | current | resistance,
+        {"motor.copper_loss", "Copper loss", nullptr, Kind::power, need::demand | current | resistance | temperatures,
             has_resistance,
             [](Figure& f, In in) {
                 f.si = in.motor->copper_loss;
-                f.note = "mean over the cycle";
-                work(f, in, "P", "1.5 I² R_LL", "1.5*I^2*R",
-                    {{"I", in.motor->rms_current}, {"R", in.axis.motor.resistance.si}},
-                    "line quantities: the winding type cancels");
+                f.note = "mean over the cycle, hot";
+                const MotorNumbers& n = in.can->model->numbers();
+                if (n.sine_driven)
+                    work(f, in, "P", "1.5 I² R_LL (235 + θ)/255", "1.5*I^2*R*(235+t)/255",
+                        {{"I", in.motor->rms_current}, {"R", n.resistance}, {"t", in.can->model->conditions().hot}},
+                        "line quantities: the winding type cancels; IEC 60034-1");
+                else if (in.workings)
+                    f.read_from = "copper and brushes at every current of the cycle, by quadrature";
             }},
     };
 }

@@ -98,7 +98,7 @@ struct ChoiceSpec {
     const char* label;
     std::span<const Option> options;
     const char* help;
-    bool optional = false; ///< may be left out of a file: then the first option
+    bool optional = false; ///< may be left out of a file: then as a new one has it
     bool applies = true;
     unsigned needs = 0;
     unsigned serves = 0; ///< `need` bits; 0: what its group serves
@@ -115,7 +115,8 @@ struct GroupSpec {
     const char* label;
     const char* help = "";
     bool rare = false;
-    unsigned serves = 0; ///< `need` bits of the fields in it that say nothing of their own; 0: as what it is in
+    unsigned serves = 0;   ///< `need` bits of the fields in it that say nothing of their own; 0: as what it is in
+    bool optional = false; ///< a variant that may be left out of a file: then its first kind
 };
 
 struct ListSpec {

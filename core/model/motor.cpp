@@ -19,6 +19,31 @@ void CurvePoint::describe(FieldVisitor& v) {
                            .symbol = "T"});
 }
 
+bool Motor::has_constant() const {
+    return std::visit(
+        [](const auto& m) {
+            if constexpr (requires { m.force_constant; })
+                return m.force_constant.given() || m.voltage_constant.given();
+            else
+                return m.torque_constant.given() || m.voltage_constant.given() || m.speed_constant.given();
+        },
+        electric);
+}
+
+bool Motor::has_rating() const {
+    return std::visit(
+        [](const auto& m) {
+            if constexpr (requires { m.force_constant; })
+                return m.continuous_force.given() || m.continuous_current.given();
+            else if constexpr (requires { m.no_load_speed; }) // the stall torque of a DC sheet is no rating
+                return m.rated_torque.given() || m.rated_current.given();
+            else
+                return m.stall_torque.given() || m.stall_current.given() || m.rated_torque.given() ||
+                       m.rated_current.given();
+        },
+        electric);
+}
+
 void Motor::describe(FieldVisitor& v) {
     v.text(name, {"name", "Motor", "Type designation."});
     v.text(origin, {"origin", "From", "Catalogue or datasheet these numbers come from."});
@@ -45,6 +70,8 @@ void Motor::describe(FieldVisitor& v) {
                                   .unit = "V",
                                   .range = {0, 2000, true},
                                   .help = "DC bus voltage at which the curves were drawn.",
+                                  .required = !continuous.empty() || !peak.empty(),
+                                  .if_empty = "no curves",
                                   .symbol = "U_0",
                                   .serves = need::voltage});
     v.quantity(rated_ambient, {.key = "rated_ambient",
@@ -64,26 +91,8 @@ void Motor::describe(FieldVisitor& v) {
                                   .source = "IEC 60085",
                                   .rare = true,
                                   .symbol = "θ_max",
-                                  .serves = need::surroundings});
-    v.quantity(torque_constant, {.key = "torque_constant",
-                                    .label = "Torque constant",
-                                    .unit = "N·m/A",
-                                    .range = {0, 1e4, true},
-                                    .help = "Per RMS ampere of line current at 20 °C. A sheet that means peak "
-                                            "amperes shows it 1.41 times smaller.",
-                                    .required = false,
-                                    .if_empty = "no currents",
-                                    .symbol = "K_t",
-                                    .serves = need::current});
-    v.quantity(resistance, {.key = "resistance",
-                               .label = "Resistance R_LL",
-                               .unit = "Ω",
-                               .range = {0, 1e5, true},
-                               .help = "Terminal to terminal, between two leads at 20 °C; not per phase.",
-                               .required = false,
-                               .if_empty = "no loss shown",
-                               .symbol = "R_LL",
-                               .serves = need::resistance});
+                                  .serves = need::surroundings | need::temperatures});
+    v.variant(electric, {"electric", "Kind and constants", "", false, need::current, true});
     v.quantity(brake_inertia, {.key = "brake_inertia",
                                   .label = "Motor brake inertia",
                                   .unit = "kg·cm²",
@@ -140,6 +149,72 @@ void Drive::describe(FieldVisitor& v) {
             .help = "Lowest DC bus voltage in service. The knee of the peak curve moves with it (estimate).",
             .symbol = "U",
             .serves = need::voltage});
+    constexpr unsigned model = need::voltage | need::current;
+    const auto optional = [](const char* key, const char* label, const char* unit, double most, const char* help,
+                              const char* if_empty, const char* symbol, unsigned serves) {
+        return QuantitySpec{.key = key,
+            .label = label,
+            .unit = unit,
+            .range = {0, most, true},
+            .help = help,
+            .required = false,
+            .if_empty = if_empty,
+            .symbol = symbol,
+            .serves = serves};
+    };
+    v.quantity(continuous_current,
+        optional("continuous_current", "Drive current, continuous", "A", 1e5,
+            "What the drive carries for good; of its output to the motor.", "not limited", "I_D", need::current));
+    v.quantity(peak_current, optional("peak_current", "Drive current, peak", "A", 1e5,
+                                 "What it gives for a moment, as it is set.", "not limited", "I_Dp", need::current));
+    v.choice(amperes, {.key = "currents_in",
+                          .label = "Drive currents in",
+                          .options = motor_options::amperes_as,
+                          .help = "Peak amperes taken for RMS ones are 1.41 too many. Of DC motors it does not matter.",
+                          .optional = true,
+                          .applies = continuous_current.given() || peak_current.given(),
+                          .serves = need::current});
+    v.choice(modulation, {.key = "modulation",
+                             .label = "Modulation",
+                             .options = modulations,
+                             .help = "Peak of a phase: space vector U/√3, sine PWM U/2, overmodulated 2U/π, which is "
+                                     "not the same as a block-commutated motor.",
+                             .optional = true,
+                             .serves = model});
+    v.quantity(modulation_reserve, {.key = "modulation_reserve",
+                                       .label = "Modulation reserve",
+                                       .unit = "1",
+                                       .range = {0.3, 1},
+                                       .typical = {0.9, 1},
+                                       .help = "Share of that voltage the drive uses; the rest is for control.",
+                                       .source = "common practice, no source",
+                                       .required = false,
+                                       .if_empty = "1",
+                                       .rare = true,
+                                       .symbol = "m",
+                                       .serves = model});
+    v.flag(field_weakening,
+        {"field_weakening", "Field weakening", "The drive lets i_d be negative to go beyond the no-load speed."});
+    QuantitySpec trip = optional("trip_voltage", "Overvoltage trip", "V", 2000,
+        "Bus voltage at which the drive lets go of the motor; the EMF at top speed must stay below it.", "not checked",
+        "U_trip", need::voltage);
+    trip.rare = true;
+    v.quantity(trip_voltage, trip);
+    QuantitySpec top = optional("top_frequency", "Highest output frequency", "Hz", 1e5,
+        "Electrical frequency the drive can give.", "not checked", "f_max", need::top_speed);
+    top.rare = true;
+    v.quantity(top_frequency, top);
+    QuantitySpec at = optional("cold", "Cold motor", "°C", 0, "Winding and magnets of a motor just started.", "20 °C",
+        "θ_c", need::temperatures);
+    at.range = {-60, 250};
+    at.rare = true;
+    v.quantity(cold, at);
+    at.key = "hot";
+    at.label = "Hot motor";
+    at.help = "Winding and magnets in the run. Both cold and hot are looked at, the worse counts.";
+    at.if_empty = "winding limit";
+    at.symbol = "θ_h";
+    v.quantity(hot, at);
     v.quantity(stop_time, {.key = "stop_time",
                               .label = "Emergency stop in",
                               .unit = "s",

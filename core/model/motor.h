@@ -3,6 +3,7 @@
 
 #include "core/model/field.h"
 #include "core/model/motion_quantity.h"
+#include "core/model/motor_kinds.h"
 
 #include <string>
 #include <vector>
@@ -29,8 +30,7 @@ struct Motor {
     Quantity<Kind::voltage> curve_voltage;
     Quantity<Kind::temperature> rated_ambient{"40 °C"};
     Quantity<Kind::temperature> winding_limit{"155 °C"};
-    Quantity<Kind::torque_constant> torque_constant;
-    Quantity<Kind::resistance> resistance;
+    MotorKind electric; ///< its kind, with the constants the sheet quotes
     Quantity<Kind::inertia> brake_inertia;
     Quantity<Kind::torque> brake_torque;
     Quantity<Kind::mass> mass;
@@ -39,17 +39,40 @@ struct Motor {
     Extra extra;
 
     bool operator==(const Motor&) const = default;
-    bool empty() const { return name.empty() && continuous.empty() && peak.empty() && !rotor_inertia.given(); }
+    bool empty() const {
+        return name.empty() && continuous.empty() && peak.empty() && !rotor_inertia.given() && electric == MotorKind{};
+    }
+
+    /// Some constant tells torque per ampere, so that there is a curve without points of the sheet.
+    bool has_constant() const;
+    /// Some rating tells what may run for good.
+    bool has_rating() const;
 
     void describe(FieldVisitor& v);
 };
 
+/// How the drive makes the voltage of a phase from that of the bus.
+enum class Modulation { space_vector, sine_pwm, overmodulated };
+
 struct Drive {
     Quantity<Kind::voltage> bus_voltage{"320 V"};
+    Modulation modulation = Modulation::space_vector;
+    Quantity<Kind::number> modulation_reserve{"0.95"};
+    bool field_weakening = false;
+    AmperesAs amperes = AmperesAs::rms;
+    Quantity<Kind::current> continuous_current;
+    Quantity<Kind::current> peak_current;
+    Quantity<Kind::voltage> trip_voltage;
+    Quantity<Kind::frequency> top_frequency;
+    Quantity<Kind::temperature> cold{"20 °C"};
+    Quantity<Kind::temperature> hot; ///< winding and magnets; not given: the winding's limit
     Quantity<Kind::time> stop_time;
     MotionQuantity<Order::position> stop_distance;
     Extra extra;
     bool operator==(const Drive&) const = default;
+
+    static constexpr Option modulations[] = {
+        {"space_vector", "space vector"}, {"sine_pwm", "sine PWM"}, {"overmodulated", "overmodulated, six-step"}};
 
     void describe(FieldVisitor& v);
 };

@@ -8,9 +8,9 @@ std::vector<std::string> names(unsigned needs) {
     static constexpr std::pair<unsigned, const char*> all[]{{cycle, "cycle"}, {travel, "travel"}, {inertia, "inertia"},
         {force, "force"}, {losses, "losses"}, {thread, "thread"}, {rotor, "rotor"}, {riding_mass, "riding_mass"},
         {peak_curve, "peak_curve"}, {continuous_curve, "continuous_curve"}, {voltage, "voltage"},
-        {top_speed, "top_speed"}, {surroundings, "surroundings"}, {current, "current"}, {resistance, "resistance"},
-        {motor_brake, "motor_brake"}, {coupling, "coupling"}, {bending, "bending"}, {buckling, "buckling"},
-        {ball_return, "ball_return"}, {stop, "stop"}};
+        {top_speed, "top_speed"}, {surroundings, "surroundings"}, {temperatures, "temperatures"}, {current, "current"},
+        {resistance, "resistance"}, {motor_brake, "motor_brake"}, {coupling, "coupling"}, {bending, "bending"},
+        {buckling, "buckling"}, {ball_return, "ball_return"}, {stop, "stop"}};
     std::vector<std::string> out;
     for (const auto& [bit, name] : all)
         if (needs & bit) out.emplace_back(name);

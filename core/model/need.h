@@ -31,7 +31,8 @@ enum : unsigned {
     reckoning = 1u << 20,        ///< the demand could be gone through: bounds, finite numbers
     losses = 1u << 21,           ///< efficiency and drag of the mechanism, as given
     thread = 1u << 22,           ///< the thread of a screw, where they follow from it
-    everything = (1u << 23) - 1, ///< of a place that says nothing of its own
+    temperatures = 1u << 23,     ///< of winding and magnets, cold and hot
+    everything = (1u << 24) - 1, ///< of a place that says nothing of its own
 };
 
 /// Speeds of the shaft over the cycle.

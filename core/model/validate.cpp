@@ -235,8 +235,11 @@ Problems validate(const Axis& axis, const std::string& path, const std::vector<M
     check_bodies(out, axis, materials, path);
     check_segments(out, axis.cycle, path + "/cycle");
     if (!no_motor) {
-        check_curve(out, axis.motor.continuous, motor + "continuous", "Continuous curve");
-        check_curve(out, axis.motor.peak, motor + "peak", "Peak curve");
+        // without points the constants of the sheet tell it, where there are any
+        if (!axis.motor.continuous.empty() || !axis.motor.has_constant() || !axis.motor.has_rating())
+            check_curve(out, axis.motor.continuous, motor + "continuous", "Continuous curve");
+        if (!axis.motor.peak.empty() || !axis.motor.has_constant())
+            check_curve(out, axis.motor.peak, motor + "peak", "Peak curve");
     }
     return out;
 }

@@ -233,13 +233,15 @@ class Checker : public FieldVisitor {
   public:
     Problems out;
 
-    Checker(std::string path, std::string skip) : FieldVisitor(std::move(path)), skip_(std::move(skip)) {}
+    Checker(std::string path, std::string skip, bool whole = true)
+        : FieldVisitor(std::move(path)), skip_(std::move(skip)), whole_(whole) {}
 
   private:
     std::string skip_;
+    bool whole_; // what is missing is wrong
 
     void on_quantity(QuantityBase& q, const QuantitySpec& spec, const Place& place) override {
-        if (!place.active) return;
+        if (!place.active || (!whole_ && q.text.empty())) return;
         if (auto f = fault(spec, place.kind, q))
             out.push_back({f->first, path_of(place), spec.label, std::move(f->second)});
     }
@@ -261,8 +263,8 @@ Problems check_quantities(const Axis& axis, const std::string& path, const std::
     return std::move(c.out);
 }
 
-Problems check_quantities(const GroupRef& group, const std::string& path) {
-    Checker c(path, "");
+Problems check_quantities(const GroupRef& group, const std::string& path, bool whole) {
+    Checker c(path, "", whole);
     group.describe(c);
     return std::move(c.out);
 }

@@ -68,8 +68,8 @@ std::optional<Problem> check(const FieldRef& field);
 /// The same for every quantity of an axis, in order; what lies at the pointer `skip` is passed over.
 Problems check_quantities(const Axis& axis, const std::string& path, const std::string& skip = "");
 
-/// The same for every quantity of a described struct.
-Problems check_quantities(const GroupRef& group, const std::string& path);
+/// The same for every quantity of a described struct; not `whole`: what is missing is no problem.
+Problems check_quantities(const GroupRef& group, const std::string& path, bool whole = true);
 
 /// The first list or block of numbers with more entries than its description allows, "Axes: found 201; at most 200 are
 /// kept in a file", or nothing.

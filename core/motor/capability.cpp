@@ -1,7 +1,8 @@
 #include "core/motor/capability.h"
 
+#include "core/quantity/not_finite.h"
+
 #include "core/demand/span_polynomial.h"
-#include "core/motor/constants.h"
 
 // math.h first: this Boost calls isnan unqualified
 #include <math.h>
@@ -13,18 +14,23 @@
 
 namespace fulmox {
 
-namespace {
-
-constexpr double nan = std::numeric_limits<double>::quiet_NaN();
-
-} // namespace
+namespace {} // namespace
 
 SpeedTorqueCurve::SpeedTorqueCurve(const std::vector<CurvePoint>& points, double speed_scale) {
     for (const CurvePoint& p : points) {
         speeds_.push_back(p.speed.si * speed_scale);
         torques_.push_back(p.torque.si);
     }
-    const std::size_t n = points.size();
+    fit();
+}
+
+SpeedTorqueCurve::SpeedTorqueCurve(std::vector<double> speeds, std::vector<double> torques)
+    : speeds_(std::move(speeds)), torques_(std::move(torques)) {
+    fit();
+}
+
+void SpeedTorqueCurve::fit() {
+    const std::size_t n = speeds_.size();
     std::vector<double> slopes(n, 0.0);
     const bool smooth = n >= 4;
     if (smooth) {
@@ -44,12 +50,21 @@ SpeedTorqueCurve::SpeedTorqueCurve(const std::vector<CurvePoint>& points, double
     }
 }
 
+std::size_t SpeedTorqueCurve::stretch(double w) const {
+    std::size_t i = 0;
+    if (cubics_.size() <= 8) {
+        while (i + 1 < cubics_.size() && w >= speeds_[i + 1]) ++i;
+        return i;
+    }
+    const auto after = std::upper_bound(speeds_.begin() + 1, speeds_.end() - 1, w);
+    return static_cast<std::size_t>(after - speeds_.begin()) - 1;
+}
+
 double SpeedTorqueCurve::at(double speed) const {
     const double w = std::abs(speed);
     if (speeds_.empty()) return 0;
     if (w >= speeds_.back()) return w <= speeds_.back() * (1 + 1e-12) ? torques_.back() : 0;
-    std::size_t i = 0;
-    while (i + 1 < cubics_.size() && w >= speeds_[i + 1]) ++i;
+    const std::size_t i = stretch(w);
     const double d = w - speeds_[i];
     const auto& c = cubics_[i];
     return c[0] + d * (c[1] + d * (c[2] + d * c[3]));
@@ -69,13 +84,22 @@ bool SpeedTorqueCurve::knot_between(double slow, double fast) const {
 double Capability::continuous_at(double speed) const {
     const double w = std::abs(speed);
     if (w > continuous.end()) return 0;
+    if (continuous_by_model) return std::min(continuous.at(w), peak.at(w));
     const double stall = continuous.stall();
     const double now = continuous.at(w);
     const double heat = heat_factor * stall * stall - (stall * stall - now * now);
     return std::min(std::sqrt(std::max(0.0, heat)), peak.at(w));
 }
 
-double Capability::continuous_stall() const { return continuous.stall() * std::sqrt(heat_factor); }
+double Capability::continuous_stall() const {
+    return continuous_by_model ? continuous.stall() : continuous.stall() * std::sqrt(heat_factor);
+}
+
+BoundBy Capability::peak_bound(double speed, bool brakes) const {
+    if (std::abs(speed) > mechanical_speed) return BoundBy::mechanical;
+    if (!peak_by_model) return BoundBy::curve;
+    return model->peak(speed, brakes ? Quadrant::braking : Quadrant::motoring).bound;
+}
 
 double permitted_heat(double winding_limit, double rated_ambient, double ambient, double altitude) {
     const double by_ambient = (winding_limit - ambient) / (winding_limit - rated_ambient);
@@ -83,12 +107,59 @@ double permitted_heat(double winding_limit, double rated_ambient, double ambient
     return std::max(0.0, by_ambient * by_altitude);
 }
 
+namespace {
+
+// The model's torques at enough speeds for a curve through them, with the speeds where it turns.
+struct Table {
+    std::vector<double> speeds, peak, braking, continuous;
+};
+
+Table table_of(const ElectricModel& model, double end) {
+    constexpr int steps = 64;
+    Table t;
+    for (int i = 0; i <= steps; ++i) t.speeds.push_back(end * i / steps);
+    for (const bool hot : {false, true})
+        for (const double turn : {model.corner_speed(hot), model.no_load_speed(hot), model.motoring_end(hot)})
+            if (turn > 0 && turn < end) t.speeds.push_back(turn);
+    std::sort(t.speeds.begin(), t.speeds.end());
+    t.speeds.erase(
+        std::unique(t.speeds.begin(), t.speeds.end(), [end](double a, double b) { return b - a < 1e-9 * end; }),
+        t.speeds.end());
+    // friction sets in with the first turn: standing is a place of its own
+    t.speeds.insert(t.speeds.begin() + 1, 1e-6 * end);
+    for (const double w : t.speeds) {
+        const auto known = [](double x) { return std::isnan(x) ? 0 : x; };
+        t.peak.push_back(model.peak(w, Quadrant::motoring).torque);
+        t.braking.push_back(known(model.peak(w, Quadrant::braking).torque));
+        t.continuous.push_back(known(model.continuous(w).torque));
+    }
+    return t;
+}
+
+} // namespace
+
 Capability capability(const Motor& motor, const Drive& drive, const Site& site) {
     Capability c;
-    c.speed_scale = drive.bus_voltage.si / motor.curve_voltage.si;
-    c.peak = SpeedTorqueCurve(motor.peak, c.speed_scale);
-    c.continuous = SpeedTorqueCurve(motor.continuous, 1);
+    c.model.emplace(motor_numbers(motor), motor_conditions(motor, drive, site));
+    if (!c.model->known()) c.model.reset();
+    c.peak_by_model = motor.peak.empty() && c.model;
+    c.continuous_by_model = motor.continuous.empty() && c.model;
+    if (!motor.peak.empty()) {
+        c.speed_scale = drive.bus_voltage.si / motor.curve_voltage.si;
+        c.peak = SpeedTorqueCurve(motor.peak, c.speed_scale);
+    }
     c.mechanical_speed = motor.max_speed.si;
+    if (!motor.continuous.empty()) c.continuous = SpeedTorqueCurve(motor.continuous, 1);
+    if (c.peak_by_model || c.continuous_by_model) {
+        const double end =
+            std::min(c.model->speed_limit(), std::max(c.model->motoring_end(false), c.model->motoring_end(true)));
+        Table t = table_of(*c.model, end);
+        if (c.continuous_by_model) c.continuous = SpeedTorqueCurve(t.speeds, std::move(t.continuous));
+        if (c.peak_by_model) {
+            c.braking = SpeedTorqueCurve(t.speeds, std::move(t.braking));
+            c.peak = SpeedTorqueCurve(std::move(t.speeds), std::move(t.peak));
+        }
+    }
     c.max_speed = std::min(c.mechanical_speed, c.peak.end());
     // a cool room is not taken as a licence for more than the sheet's torque
     c.heat_factor = std::min(
@@ -151,7 +222,7 @@ class Use {
     std::vector<std::array<double, 4>> known_;
 
     double over_curve(double torque, double speed) const {
-        const double allowed = u_.can.peak.at(speed);
+        const double allowed = u_.can.peak_at(speed, torque * speed < 0);
         if (allowed > 0) return std::abs(torque) / allowed;
         return torque == 0 ? 0 : std::numeric_limits<double>::infinity();
     }
@@ -162,7 +233,7 @@ class Use {
         if (!(used > u_.worst_peak_use)) return;
         u_.worst_peak_use = used;
         u_.worst_peak = {t, e.speed, e.torque, s.piece.segment, e};
-        u_.worst_peak_allowed = u_.can.peak.at(e.speed);
+        u_.worst_peak_allowed = u_.can.peak_at(e.speed, e.torque * e.speed < 0);
     }
     // the largest torque over the least the curve gives between the speeds; infinite beyond its end
     template <std::size_t N>
@@ -174,7 +245,8 @@ class Use {
             slow = w < slow ? w : slow;
             fast = w > fast ? w : fast;
         }
-        const double lowest = u_.can.peak.least(slow, fast);
+        double lowest = u_.can.peak.least(slow, fast);
+        if (!u_.can.braking.empty()) lowest = std::min(lowest, u_.can.braking.least(slow, fast));
         return lowest > 0 ? most / lowest : std::numeric_limits<double>::infinity();
     }
     // cycles repeat their moves: a span like one already looked into has nothing new
@@ -238,23 +310,72 @@ class Use {
 
 } // namespace
 
-MotorUse motor_use(const Demand& d, Capability can, const Motor& motor) {
+namespace {
+
+// Means over the cycle of what the motor draws by its model, and of the heat that makes.
+struct Drawn {
+    double square = 0, loss = 0, peak = 0, heat = 0;
+    bool beyond = false; ///< somewhere the voltage does not reach
+};
+
+Drawn drawn(const Demand& d, const ElectricModel& model) {
+    Drawn out;
+    const SpanNodes& nodes = span_nodes();
+    const double permitted = model.heat_use(0, 0); // NaN without a rating
+    const auto take = [&](double torque, double speed, double lasts) {
+        MotorDraw m = model.draw(torque, speed, true);
+        if (!m.possible) {
+            out.beyond = true;
+            m = model.without_voltage_limit(torque, speed);
+        }
+        out.square += lasts * m.current * m.current;
+        out.loss += lasts * m.copper_loss;
+        out.peak = std::max(out.peak, m.current);
+        if (!std::isnan(permitted)) out.heat += lasts * model.heat_of(m, speed);
+    };
+    take(d.breakaway.torque, d.breakaway.speed, 0);
+    take(d.peak.torque, d.peak.speed, 0);
+    for (std::size_t k = 0; k < d.spans.size(); ++k) {
+        const Span& s = d.spans[k];
+        if (s.regime == Regime::braked) continue;
+        const SpanSamples& e = d.samples[k];
+        for (std::size_t i = 0; i < span_node_count; ++i) take(e.torque[i], e.speed[i], s.lasting() * nodes.weight[i]);
+    }
+    out.square /= d.cycle_time;
+    out.loss /= d.cycle_time;
+    out.heat /= d.cycle_time;
+    return out;
+}
+
+} // namespace
+
+MotorUse motor_use(const Demand& d, Capability can) {
     MotorUse u;
     u.can = std::move(can);
     const double stall = u.can.continuous.stall();
     Use use(d, u);
     use.peaks();
-    u.speed_heat = use.speed_heat();
-    u.loss_mean = d.rms_torque * d.rms_torque + u.speed_heat;
-    const bool inside = d.peak_speed <= u.can.continuous.end() * (1 + 1e-12);
-    u.loss_use = inside ? std::sqrt(std::max(0.0, u.loss_mean) / (u.can.heat_factor * stall * stall)) : nan;
-    const auto point = [&](double speed) { return speed <= u.can.continuous.end() ? u.can.continuous_at(speed) : nan; };
+    Drawn by_model;
+    if (u.can.model) by_model = drawn(d, *u.can.model);
+    if (u.can.continuous_by_model) {
+        u.loss_mean = by_model.heat * stall * stall;
+        u.speed_heat = u.loss_mean - d.rms_torque * d.rms_torque;
+        u.loss_use = by_model.beyond ? no_number : std::sqrt(std::max(0.0, by_model.heat));
+    } else {
+        u.speed_heat = use.speed_heat();
+        u.loss_mean = d.rms_torque * d.rms_torque + u.speed_heat;
+        const bool inside = d.peak_speed <= u.can.continuous.end() * (1 + 1e-12);
+        u.loss_use = inside ? std::sqrt(std::max(0.0, u.loss_mean) / (u.can.heat_factor * stall * stall)) : no_number;
+    }
+    const auto point = [&](double speed) {
+        return speed <= u.can.continuous.end() ? u.can.continuous_at(speed) : no_number;
+    };
     u.point_at_mean = point(d.mean_speed);
     u.point_at_rms = point(d.rms_speed);
-    const double kt = motor.torque_constant.value_or(nan);
-    u.rms_current = d.rms_torque / kt;
-    u.peak_current = std::abs(d.peak.torque) / kt;
-    u.copper_loss = motor_constants::copper_loss(u.rms_current, motor.resistance.value_or(nan));
+    u.rms_current = u.can.model ? std::sqrt(by_model.square) : no_number;
+    u.peak_current = u.can.model ? by_model.peak : no_number;
+    u.copper_loss = u.can.model ? by_model.loss : no_number;
+    u.beyond_voltage = by_model.beyond;
     return u;
 }
 

@@ -3,6 +3,7 @@
 
 #include "core/demand/demand.h"
 #include "core/model/machine.h"
+#include "core/motor/model.h"
 
 #include <array>
 #include <vector>
@@ -16,8 +17,10 @@ class SpeedTorqueCurve {
     SpeedTorqueCurve() = default;
     /// Speeds rad/s rising from 0, torques N·m; at least two points. `speed_scale` stretches the speed axis.
     SpeedTorqueCurve(const std::vector<CurvePoint>& points, double speed_scale);
+    SpeedTorqueCurve(std::vector<double> speeds, std::vector<double> torques);
 
-    double at(double speed) const;                                      ///< N·m at |speed|
+    double at(double speed) const; ///< N·m at |speed|
+    bool empty() const { return speeds_.empty(); }
     double end() const { return speeds_.empty() ? 0 : speeds_.back(); } ///< last speed, rad/s
     double stall() const { return torques_.empty() ? 0 : torques_.front(); }
     const std::vector<double>& speeds() const { return speeds_; }
@@ -26,23 +29,34 @@ class SpeedTorqueCurve {
     bool knot_between(double slow, double fast) const;
 
   private:
+    void fit();
+    std::size_t stretch(double speed) const; // where a speed lies
     std::vector<double> speeds_;
     std::vector<double> torques_;
     std::vector<std::array<double, 4>> cubics_; // from each point on, of the speed beyond it
 };
 
 struct Capability {
-    SpeedTorqueCurve peak;       ///< at the actual bus voltage: the sheet's curve with its speeds scaled (estimate)
-    SpeedTorqueCurve continuous; ///< as the sheet has it
+    SpeedTorqueCurve peak; ///< at the actual bus: the sheet's curve with its speeds scaled (estimate), or the model's
+    SpeedTorqueCurve braking;    ///< what the motor may brake with, by the model; empty: as `peak`
+    SpeedTorqueCurve continuous; ///< as the sheet has it, or the model's at this heat, bus and drive
     double max_speed = 0;        ///< rad/s: mechanical limit or end of the peak curve, whichever is lower
     double mechanical_speed = 0; ///< rad/s
     double heat_factor = 1;      ///< permitted heat over rated heat, from ambient and altitude
     double speed_scale = 1;      ///< bus voltage over curve voltage
+    bool peak_by_model = false, continuous_by_model = false; ///< else by points of the sheet
+    std::optional<ElectricModel> model;                      ///< by the constants, where the sheet gives one
 
     /// T_c'(ω) = √(f T_c(0)² − (T_c(0)² − T_c(ω)²)), never below zero, never above the peak curve.
     double continuous_at(double speed) const;
     /// Continuous torque at standstill, T_c(0) √f.
     double continuous_stall() const;
+    /// What the motor may give at this speed in the direction of this torque.
+    double peak_at(double speed, bool brakes) const {
+        return brakes && !braking.empty() ? braking.at(speed) : peak.at(speed);
+    }
+    /// Why it may not give more.
+    BoundBy peak_bound(double speed, bool brakes) const;
 };
 
 /// f = (θ_max − θ_amb)/(θ_max − θ_rated), lower by 1 % per 100 m above 1000 m. Source: IEC 60034-1. Not below 0.
@@ -58,16 +72,18 @@ struct MotorUse {
     ShaftPoint worst_peak;         ///< where |T| over the peak curve is largest
     double worst_peak_allowed = 0; ///< peak curve there, N·m
     double worst_peak_use = 0;     ///< |T|/allowed; infinite beyond the curve
-    double loss_use = 0;      ///< √(mean[T² + T_c0² − T_c(ω)²]/(f T_c0²)); NaN beyond the continuous curve
-    double loss_mean = 0;     ///< N²·m², the mean in the line above
-    double speed_heat = 0;    ///< N²·m², the part of it that speed takes, mean[T_c0² − T_c(ω)²]
-    double point_at_mean = 0; ///< continuous torque at the mean speed; NaN beyond the curve
-    double point_at_rms = 0;  ///< the same at the RMS speed
-    double rms_current = 0;   ///< A RMS; NaN without a torque constant
-    double peak_current = 0;  ///< A RMS at peak torque
-    double copper_loss = 0;   ///< W mean at 20 °C winding; NaN without constant and resistance
+    double loss_use = 0;         ///< √(mean[T² + T_c0² − T_c(ω)²]/(f T_c0²)); NaN beyond the continuous curve
+    double loss_mean = 0;        ///< N²·m², the mean in the line above
+    double speed_heat = 0;       ///< N²·m², the part of it that speed takes, mean[T_c0² − T_c(ω)²]
+    double point_at_mean = 0;    ///< continuous torque at the mean speed; NaN beyond the curve
+    double point_at_rms = 0;     ///< the same at the RMS speed
+    double rms_current = 0;      ///< A RMS of the line (A of the DC link), hot; NaN without a constant
+    double peak_current = 0;     ///< the largest over the cycle, hot
+    double copper_loss = 0;      ///< W mean, hot; NaN without constant and resistance
+    bool beyond_voltage = false; ///< somewhere the constants do not reach torque and speed at this bus; currents are
+                                 ///< then as without the limit of voltage
 };
 
-MotorUse motor_use(const Demand& d, Capability can, const Motor& motor);
+MotorUse motor_use(const Demand& d, Capability can);
 
 } // namespace fulmox

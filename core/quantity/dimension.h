@@ -11,17 +11,19 @@ constexpr signed char narrow_exponent(int v) { return static_cast<signed char>(v
 
 struct Dimension {
     signed char length = 0, mass = 0, time = 0, current = 0, temperature = 0, angle = 0;
+    signed char root_watt = 0; ///< √W of a motor constant; half exponents are kept nowhere else
 
     constexpr bool operator==(const Dimension&) const = default;
 
     constexpr Dimension operator+(const Dimension& o) const {
         return {narrow_exponent(length + o.length), narrow_exponent(mass + o.mass), narrow_exponent(time + o.time),
             narrow_exponent(current + o.current), narrow_exponent(temperature + o.temperature),
-            narrow_exponent(angle + o.angle)};
+            narrow_exponent(angle + o.angle), narrow_exponent(root_watt + o.root_watt)};
     }
     constexpr Dimension operator*(int n) const {
         return {narrow_exponent(length * n), narrow_exponent(mass * n), narrow_exponent(time * n),
-            narrow_exponent(current * n), narrow_exponent(temperature * n), narrow_exponent(angle * n)};
+            narrow_exponent(current * n), narrow_exponent(temperature * n), narrow_exponent(angle * n),
+            narrow_exponent(root_watt * n)};
     }
     constexpr Dimension operator-(const Dimension& o) const { return *this + o * -1; }
 

@@ -7,7 +7,7 @@ namespace fulmox {
 
 namespace {
 
-// Columns of a dimension: length, mass, time, current, temperature, angle.
+// Columns of a dimension: length, mass, time, current, temperature, angle, √W.
 constexpr std::array kinds{
     KindInfo{Kind::number, "number", {}, "1"},
     KindInfo{Kind::length, "length", {1}, "m"},
@@ -50,6 +50,10 @@ constexpr std::array kinds{
     KindInfo{Kind::thermal_resistance, "thermal resistance", {-2, -1, 3, 0, 1}, "K/W"},
     KindInfo{Kind::heat_capacity, "heat capacity", {2, 1, -2, 0, -1}, "J/K"},
     KindInfo{Kind::charge, "charge", {0, 0, 1, 1}, "C"},
+    KindInfo{Kind::force_constant, "force constant", {1, 1, -2, -1}, "N/A"},
+    KindInfo{Kind::linear_voltage_constant, "voltage constant along a line", {1, 1, -2, -1}, "V·s/m"},
+    KindInfo{Kind::motor_constant, "motor constant", {2, 1, -2, 0, 0, 0, -1}, "N·m/√W"},
+    KindInfo{Kind::linear_motor_constant, "motor constant along a line", {1, 1, -2, 0, 0, 0, -1}, "N/√W"},
 };
 
 static_assert(kinds.size() == static_cast<std::size_t>(Kind::illegal));
@@ -85,6 +89,7 @@ std::string Dimension::symbol() const {
     put("A", current);
     put("K", temperature);
     put("rad", angle);
+    put("√W", root_watt);
     return out.empty() ? "1" : out;
 }
 

@@ -50,6 +50,10 @@ enum class Kind {
     thermal_resistance,
     heat_capacity,
     charge,
+    force_constant,
+    linear_voltage_constant,
+    motor_constant,
+    linear_motor_constant,
     illegal
 };
 

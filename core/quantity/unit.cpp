@@ -211,6 +211,20 @@ constexpr std::array table{
     Unit{"V/rpm", voltage_constant, 1 / rpm, "V/rpm", ""},
     Unit{"mV·s/rad", voltage_constant, 1e-3, "mV s/radian", ""},
 
+    Unit{"N/A", force_constant, 1, "N/A", ""},
+    Unit{"lbf/A", force_constant, lbf, "lbf/A", "lb/A"},
+
+    Unit{"V·s/m", linear_voltage_constant, 1, "V s/m", "V/(m/s)"},
+    Unit{"V·s/in", linear_voltage_constant, 1 / in, "V s/in", "V/(in/s)"},
+
+    // GNU units has no root of a watt: there the square stands
+    Unit{"N·m/√W", motor_constant, 1, "(N m)^2/W", "Nm/√W"},
+    Unit{"mN·m/√W", motor_constant, 1e-3, "(mN m)^2/W", "mNm/√W"},
+    Unit{"oz·in/√W", motor_constant, ozf* in, "(oz force in)^2/W", "ozf·in/√W"},
+    Unit{"lb·in/√W", motor_constant, lbf* in, "(lbf in)^2/W", "lbf·in/√W"},
+    Unit{"N/√W", linear_motor_constant, 1, "N^2/W", ""},
+    Unit{"lbf/√W", linear_motor_constant, lbf, "lbf^2/W", "lb/√W"},
+
     Unit{"rad/s/V", speed_constant, 1, "radian/s/V", ""},
     Unit{"rpm/V", speed_constant, rpm, "rpm/V", ""},
 

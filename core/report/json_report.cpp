@@ -4,37 +4,21 @@
 #include "core/match/figures.h"
 #include "core/match/limits.h"
 #include "core/quantity/format.h"
+#include "core/report/json_values.h"
 
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
-#include <nlohmann/json.hpp>
 
 namespace fulmox {
 
 namespace {
-
-using Value = nlohmann::ordered_json;
-
-Value finite(double v) { return std::isfinite(v) ? Value(v) : Value(nullptr); }
 
 Value working_json(const Working& w) {
     Value out = Value::array();
     for (const WorkingLine& l : w)
         out.push_back({{"symbol", l.symbol}, {"formula", l.formula}, {"substituted", l.substituted},
             {"result", finite(l.result)}, {"unit", std::string(info(l.kind).si_unit)}, {"source", l.source}});
-    return out;
-}
-
-const char* severity_key(Severity s) {
-    return s == Severity::error ? "error" : s == Severity::suspicious ? "suspicious" : "caution";
-}
-
-Value problems_json(const Problems& problems) {
-    Value out = Value::array();
-    for (const Problem& p : problems)
-        out.push_back({{"severity", severity_key(p.severity)}, {"path", p.path},
-            {"line", p.line > 0 ? Value(p.line) : Value(nullptr)}, {"field", p.field}, {"message", p.message}});
     return out;
 }
 

@@ -428,7 +428,7 @@ TEST_CASE("a conversion stands beside every unit that is not the project's") {
         UnitSystem units;
     };
     const Foreign all[] = {{"/motor/rotor_inertia", "13.5 oz-in²", UnitSystem::si},
-        {"/motor/torque_constant", "70 oz-in/A", UnitSystem::si}, {"/load/payload", "40 lb", UnitSystem::si},
+        {"/motor/electric/torque_constant", "70 oz-in/A", UnitSystem::si}, {"/load/payload", "40 lb", UnitSystem::si},
         {"/load/payload", "20 kg", UnitSystem::inch_pound}, {"/mechanism/lead", "0.5 in", UnitSystem::si},
         {"/mechanism/lead", "10 mm", UnitSystem::inch_pound}, {"/mechanism/nut_drag", "3 lb-in", UnitSystem::si}};
     for (const Foreign& f : all) {

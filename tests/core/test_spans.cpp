@@ -215,7 +215,7 @@ TEST_CASE("peaks, powers, worst point and loss of every mechanism against a fine
             p.torque.si = 1.2 * d.rms_torque * droop;
             motor.continuous.push_back(p);
         }
-        const MotorUse use = motor_use(d, capability(motor, m.axes[0].drive, m.site), motor);
+        const MotorUse use = motor_use(d, capability(motor, m.axes[0].drive, m.site));
         double peak = 0, motoring = 0, braking = 0, power = 0, back = 0, fastest = 0, coupling = 0, worst = 0, loss = 0;
         const double stall = use.can.continuous.stall();
         for (const Span& s : d.spans) {

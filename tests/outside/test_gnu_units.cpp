@@ -34,6 +34,7 @@ TEST_CASE("every unit agrees with the units program") {
                 output_of("units -t -d 15 '1 * (" + std::string(u.gnu) + ")' '" + gnu_si(u.kind) + "' 2>&1");
             INFO(out);
             REQUIRE_NOTHROW(theirs = std::stod(out));
+            if (dimension_of(u.kind).root_watt != 0) theirs = std::sqrt(theirs);
         }
         const double deviation = std::abs(u.factor / theirs - 1);
         CHECK(deviation < 1e-9);

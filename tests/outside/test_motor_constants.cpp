@@ -2,6 +2,8 @@
 #include "tests/outside/record.h"
 
 #include <cmath>
+#include <cstdlib>
+#include <nlohmann/json.hpp>
 
 using namespace fulmox::testing;
 namespace mc = fulmox::motor_constants;
@@ -33,3 +35,28 @@ TEST_CASE("identities of the sine-driven machine") {
 TEST_CASE("copper at temperature, IEC 60034-1") {
     outside("copper from 20 to 120 °C", "IEC 60034-1 (235 K)", 1.3922, mc::copper_at(1, 120), 3.6e-5);
 }
+
+namespace {
+
+// What a script found, a row each, recorded.
+void found_by(const std::string& script) {
+    const char* cli = std::getenv("FULMOX_CLI");
+    const std::string program = cli ? cli : FULMOX_SOURCE_DIR "/build/release/cli/fulmox-cli";
+    const std::string out =
+        output_of("/usr/bin/python3 '" FULMOX_SOURCE_DIR "/tests/outside/" + script + "' '" + program + "'");
+    INFO(out);
+    const auto rows = nlohmann::json::parse(out);
+    REQUIRE(!rows.empty());
+    for (const auto& row : rows) {
+        INFO(row.dump());
+        CHECK(row.at("values").get<int>() > 0);
+        CHECK(row.at("deviation").get<double>() <= row.at("tolerance").get<double>());
+        outside_many(row.at("what"), row.at("source"), row.at("values"), row.at("deviation"), row.at("tolerance"));
+    }
+}
+
+} // namespace
+
+TEST_CASE("every pair of conventions by symbolic identity") { found_by("conventions.py"); }
+
+TEST_CASE("capability and losses of random motors by brute force and in time") { found_by("motors.py"); }

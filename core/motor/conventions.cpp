@@ -1,0 +1,81 @@
+#include "core/motor/conventions.h"
+
+#include <algorithm>
+#include <array>
+#include <numbers>
+
+namespace fulmox {
+
+namespace {
+
+using std::numbers::pi;
+constexpr double root2 = std::numbers::sqrt2, root3 = std::numbers::sqrt3;
+constexpr double root1_5 = 1.2247448713915890491;
+constexpr double root4_5 = 2.1213203435596425732;
+
+constexpr std::array sine_torque{
+    Convention{"rms", "per A RMS of line current", 1.5 * root2},
+    Convention{"peak", "per A peak of line current", 1.5},
+    Convention{"q_wye", "power-invariant q axis, wye windings", root1_5},
+    Convention{"q_delta", "power-invariant q axis, delta phase quantities", root4_5},
+    Convention{"dc_sine", "per A of the DC link, block-commutated", 3 / pi* root3},
+};
+constexpr std::array trapezoid_torque{Convention{"dc", "per A of the DC link", 2}};
+constexpr std::array dc_torque{Convention{"dc", "per A", 1}};
+
+constexpr std::array sine_voltage{
+    Convention{"line_rms", "line to line, RMS", root1_5},
+    Convention{"line_peak", "line to line, peak", root3},
+    Convention{"phase_rms", "wye phase, RMS", 1 / root2},
+    Convention{"phase_peak", "wye phase, peak", 1},
+    Convention{"delta_rms", "delta winding, RMS", root1_5},
+    Convention{"delta_peak", "delta winding, peak", root3},
+};
+// RMS of a trapezoid flat over 120° in the phase: √(7/9) of its top; line to line it is flat over 60°: √(5/9)
+constexpr std::array trapezoid_voltage{
+    Convention{"line_rms", "line to line, RMS", 2 * 0.74535599249992989880},
+    Convention{"line_peak", "line to line, flat top", 2},
+    Convention{"phase_rms", "wye phase, RMS", 0.88191710368819686},
+    Convention{"phase_peak", "wye phase, flat top", 1},
+    Convention{"delta_rms", "delta winding, RMS", 2 * 0.74535599249992989880},
+    Convention{"delta_peak", "delta winding, flat top", 2},
+};
+constexpr std::array dc_voltage{Convention{"dc", "of the terminals", 1}};
+
+constexpr std::array winding{
+    Convention{"line", "terminal to terminal", 1},
+    Convention{"wye_phase", "per phase, wye", 0.5},
+    Convention{"delta_phase", "per phase, delta", 1.5},
+};
+
+} // namespace
+
+std::span<const Convention> torque_conventions(EmfBase base) {
+    if (base == EmfBase::sine) return sine_torque;
+    return base == EmfBase::trapezoid ? std::span<const Convention>(trapezoid_torque) : dc_torque;
+}
+
+std::span<const Convention> voltage_conventions(EmfBase base) {
+    if (base == EmfBase::sine) return sine_voltage;
+    return base == EmfBase::trapezoid ? std::span<const Convention>(trapezoid_voltage) : dc_voltage;
+}
+
+std::span<const Convention> winding_conventions() { return winding; }
+
+double flux_fall(Magnet magnet) {
+    switch (magnet) {
+    case Magnet::neodymium:
+        return 0.0011;
+    case Magnet::samarium_cobalt:
+        return 0.0004;
+    case Magnet::ferrite:
+        return 0.002;
+    case Magnet::alnico:
+        return 0.0002;
+    }
+    return 0;
+}
+
+double flux_at(Magnet magnet, double celsius) { return std::max(0.0, 1 - flux_fall(magnet) * (celsius - 20)); }
+
+} // namespace fulmox

@@ -1,0 +1,558 @@
+#include "core/motor/sheet.h"
+
+#include "core/model/walk.h"
+#include "core/motor/constants.h"
+#include "core/quantity/format.h"
+
+#include <algorithm>
+#include <cmath>
+#include <functional>
+#include <numbers>
+#include <optional>
+
+namespace fulmox {
+
+namespace {
+
+constexpr double unknown = MotorNumbers::unknown;
+constexpr double zero_celsius = 273.15;
+constexpr double agreement = 0.04, reading = 0.05;
+constexpr double silent_constant = 0.05, silent_winding = 0.10;
+
+double si(const QuantityBase& q) { return q.given() ? q.si : unknown; }
+double celsius(const QuantityBase& q) { return q.given() ? q.si - zero_celsius : 20; }
+
+template <class C, class E> double factor_of(C conventions, E choice) {
+    return conventions[static_cast<std::size_t>(choice)].factor;
+}
+
+// Constants at 20 °C from one of another temperature: flux falls, copper rises.
+double at_20(double value, double flux) { return flux > 0 ? value / flux : unknown; }
+
+struct Candidate {
+    const char* label;
+    double k;
+};
+
+void take_first(MotorNumbers& n, std::initializer_list<Candidate> candidates) {
+    for (const Candidate& c : candidates)
+        if (std::isfinite(c.k) && c.k > 0) {
+            n.k = c.k;
+            n.k_from = c.label;
+            return;
+        }
+}
+
+template <class M> void take_winding(MotorNumbers& n, const M& m) {
+    double r = si(m.resistance), l = si(m.inductance);
+    if constexpr (requires { m.resistance_of; }) {
+        r /= factor_of(winding_conventions(), m.resistance_of);
+        l /= factor_of(winding_conventions(), m.inductance_of);
+    }
+    n.resistance = r / motor_constants::copper_at(1, celsius(m.resistance_at));
+    n.inductance = l;
+    n.magnet = m.magnet;
+}
+
+template <class M> void take_ratings(MotorNumbers& n, const M& m, double per_ampere) {
+    n.stall_torque = si(m.stall_torque);
+    n.stall_current = si(m.stall_current) * per_ampere;
+    n.rated_torque = si(m.rated_torque);
+    n.rated_current = si(m.rated_current) * per_ampere;
+    n.rated_speed = si(m.rated_speed);
+    n.rated_power = si(m.rated_power);
+    n.peak_torque = si(m.peak_torque);
+    n.peak_current = si(m.peak_current) * per_ampere;
+}
+
+template <class M> void take_no_load(MotorNumbers& n, const M& m) {
+    n.rated_voltage = si(m.rated_voltage);
+    n.no_load_speed = si(m.no_load_speed);
+    n.no_load_current = si(m.no_load_current);
+}
+
+double rms_per_ampere(AmperesAs as) { return as == AmperesAs::peak ? 1 / std::numbers::sqrt2 : 1; }
+
+MotorNumbers numbers_of(const SineMotor& m) {
+    MotorNumbers n;
+    const double flux = flux_at(m.magnet, celsius(m.constants_at));
+    const auto t = torque_conventions(n.base), v = voltage_conventions(n.base);
+    take_winding(n, m);
+    take_ratings(n, m, rms_per_ampere(m.amperes));
+    n.pole_pairs = si(m.pole_pairs);
+    take_first(n, {{"Torque constant", at_20(si(m.torque_constant) / factor_of(t, m.torque_per), flux)},
+                      {"Voltage constant", at_20(si(m.voltage_constant) / factor_of(v, m.voltage_of), flux)},
+                      {"Speed constant", at_20(1 / (si(m.speed_constant) * factor_of(v, m.speed_of)), flux)},
+                      {"Standstill torque and current", n.stall_torque / n.stall_current / t[0].factor},
+                      {"Rated torque and current", n.rated_torque / n.rated_current / t[0].factor}});
+    return n;
+}
+
+MotorNumbers numbers_of(const BlockMotor& m) {
+    MotorNumbers n;
+    n.base = m.emf == EmfShape::sine ? EmfBase::sine : EmfBase::trapezoid;
+    n.sine_driven = false;
+    const double flux = flux_at(m.magnet, celsius(m.constants_at));
+    const double per_dc = torque_conventions(n.base).back().factor;
+    const auto v = voltage_conventions(n.base);
+    take_winding(n, m);
+    take_ratings(n, m, 1);
+    take_no_load(n, m);
+    n.pole_pairs = si(m.pole_pairs);
+    take_first(n, {{"Torque constant", at_20(si(m.torque_constant) / per_dc, flux)},
+                      {"Voltage constant", at_20(si(m.voltage_constant) / factor_of(v, m.voltage_of), flux)},
+                      {"Speed constant", at_20(1 / (si(m.speed_constant) * v[1].factor), flux)},
+                      {"Stall torque and current", n.stall_torque / n.stall_current / per_dc},
+                      {"Rated torque and current", n.rated_torque / n.rated_current / per_dc}});
+    return n;
+}
+
+MotorNumbers numbers_of(const BrushedMotor& m) {
+    MotorNumbers n;
+    n.base = EmfBase::dc;
+    n.sine_driven = false;
+    const double flux = flux_at(m.magnet, celsius(m.constants_at));
+    take_winding(n, m);
+    take_ratings(n, m, 1);
+    take_no_load(n, m);
+    n.brush_drop = m.brush_drop.value_or(0);
+    n.brush_speed = si(m.brush_speed);
+    take_first(n, {{"Torque constant", at_20(si(m.torque_constant), flux)},
+                      {"Voltage constant", at_20(si(m.voltage_constant), flux)},
+                      {"Speed constant", at_20(1 / si(m.speed_constant), flux)},
+                      {"Stall torque and current", n.stall_torque / n.stall_current},
+                      {"Rated torque and current", n.rated_torque / n.rated_current}});
+    return n;
+}
+
+MotorNumbers numbers_of(const LinearForcer& m) {
+    MotorNumbers n;
+    n.linear = true;
+    const double flux = flux_at(m.magnet, celsius(m.constants_at)), per = rms_per_ampere(m.amperes);
+    const auto t = torque_conventions(n.base), v = voltage_conventions(n.base);
+    take_winding(n, m);
+    n.pole_pairs = std::numbers::pi / si(m.pole_pitch);
+    n.stall_torque = si(m.continuous_force);
+    n.stall_current = si(m.continuous_current) * per;
+    n.peak_torque = si(m.peak_force);
+    n.peak_current = si(m.peak_current) * per;
+    take_first(n, {{"Force constant", at_20(si(m.force_constant) / factor_of(t, m.force_per), flux)},
+                      {"Voltage constant", at_20(si(m.voltage_constant) / factor_of(v, m.voltage_of), flux)},
+                      {"Continuous force and current", n.stall_torque / n.stall_current / t[0].factor}});
+    return n;
+}
+
+} // namespace
+
+double MotorNumbers::torque_constant() const {
+    return k * (sine_driven ? torque_conventions(base).front().factor : torque_conventions(base).back().factor);
+}
+
+double MotorNumbers::voltage_constant() const {
+    if (base == EmfBase::dc) return k;
+    return k * voltage_conventions(base)[sine_driven ? 0 : 1].factor;
+}
+
+double MotorNumbers::motor_constant() const {
+    return torque_constant() / std::sqrt((sine_driven ? 1.5 : 1) * resistance);
+}
+
+double MotorNumbers::friction() const {
+    const double f = torque_constant() * no_load_current;
+    return std::isnan(f) ? 0 : f;
+}
+
+double peak_saturation(const MotorNumbers& n) { return 1 - n.peak_torque / (n.torque_constant() * n.peak_current); }
+
+MotorNumbers motor_numbers(const Motor& motor) {
+    MotorNumbers n = std::visit([](const auto& held) { return numbers_of(held); }, motor.electric);
+    n.rotor = motor.rotor_inertia.given() ? motor.rotor_inertia.si : unknown;
+    const double beta = peak_saturation(n);
+    // what the peak point loses within the scatter of the constants is no saturation
+    if (beta > agreement && beta < 1) n.saturation = beta;
+    return n;
+}
+
+SineMachine sine_machine(const MotorNumbers& n, double winding, double magnet) {
+    const auto or_0 = [](double x) { return std::isnan(x) ? 0 : x; };
+    SineMachine m;
+    m.k = n.k * flux_at(n.magnet, magnet);
+    m.resistance = or_0(motor_constants::copper_at(n.resistance / 2, winding));
+    m.inductance = std::isnan(n.pole_pairs) ? 0 : or_0(n.inductance / 2);
+    m.pole_pairs = or_0(n.pole_pairs);
+    if (n.saturation > 0) {
+        m.saturation = n.saturation;
+        m.reference_current = n.peak_current * std::numbers::sqrt2;
+    }
+    return m;
+}
+
+DcMachine dc_machine(const MotorNumbers& n, double winding, double magnet) {
+    const auto or_0 = [](double x) { return std::isnan(x) ? 0 : x; };
+    const double flux = flux_at(n.magnet, magnet);
+    DcMachine m;
+    m.torque_constant = n.torque_constant() * flux;
+    // what the EMF takes from the bus while two terminals conduct, mean over the block: with a sine 3/π of its peak
+    m.voltage_constant = m.torque_constant;
+    m.resistance = or_0(motor_constants::copper_at(n.resistance, winding));
+    m.inductance = or_0(n.inductance);
+    m.pole_pairs = or_0(n.pole_pairs);
+    m.brush_drop = n.brush_drop;
+    m.friction = n.friction();
+    if (n.saturation > 0) {
+        m.saturation = n.saturation;
+        m.reference_current = n.peak_current;
+    }
+    return m;
+}
+
+const char* verdict_key(Verdict v) {
+    return v == Verdict::agrees ? "agrees" : v == Verdict::within_tolerance ? "within_tolerance" : "contradicts";
+}
+
+namespace {
+
+// An entry that tells k by itself.
+struct Tells {
+    const char* key;
+    const char* label;
+    const QuantityBase* entry;
+    Kind kind;
+    bool speed = false; // quoted = factor/k, not factor·k
+    double factor = 1;  // of the convention it is read by
+    double flux = 1;
+
+    double k() const { return speed ? 1 / (entry->si * factor) / flux : entry->si / factor / flux; }
+    double implied(double other_k) const { return speed ? 1 / (other_k * flux * factor) : other_k * flux * factor; }
+};
+
+double tolerance_of(const QuantityBase& q, double silent) {
+    return q.given() && q.tolerance > 0 && q.si != 0 ? std::abs(q.tolerance / q.si) : silent;
+}
+
+class Pairs {
+  public:
+    explicit Pairs(const Motor& motor) : motor_(motor), n_(motor_numbers(motor)) {
+        std::visit([this](const auto& held) { compare(held); }, motor.electric);
+    }
+    std::vector<SheetPair> take() { return std::move(out_); }
+
+  private:
+    const Motor& motor_;
+    MotorNumbers n_;
+    std::vector<SheetPair> out_;
+
+    void add(SheetPair p) {
+        if (!std::isfinite(p.entered) || !std::isfinite(p.implied) || p.implied == 0) return;
+        p.factor = p.entered / p.implied;
+        const double off = std::abs(p.factor - 1);
+        p.verdict = off <= agreement     ? Verdict::agrees
+                    : off <= p.tolerance ? Verdict::within_tolerance
+                                         : Verdict::contradicts;
+        out_.push_back(std::move(p));
+    }
+
+    void constants(const std::vector<Tells>& all) {
+        for (std::size_t i = 0; i < all.size(); ++i)
+            for (std::size_t j = i + 1; j < all.size(); ++j) {
+                const Tells &a = all[i], &b = all[j];
+                if (!a.entry->given() || !b.entry->given()) continue;
+                SheetPair p;
+                p.key = std::string(a.key) + "/" + b.key;
+                p.label = std::string(a.label) + " against " + b.label;
+                if (p.label.front() >= 'a') p.label.front() = static_cast<char>(p.label.front() - 'a' + 'A');
+                p.fields = {a.key, b.key};
+                p.kind = a.kind;
+                p.entered = a.entry->si;
+                p.implied = a.implied(b.k());
+                p.tolerance = tolerance_of(*a.entry, silent_constant) + tolerance_of(*b.entry, silent_constant);
+                add(std::move(p));
+            }
+    }
+
+    // A torque against its current by the constant that counts.
+    void by_current(const char* torque, const QuantityBase& entered, const char* current, const QuantityBase& amperes,
+        double of, double numbers_current, Kind kind, const std::string& label) {
+        if (!entered.given() || !amperes.given() || n_.k_from.find("and current") != std::string::npos) return;
+        SheetPair p;
+        p.key = std::string(torque) + "/" + current;
+        p.label = label;
+        p.fields = {torque, current};
+        p.kind = kind;
+        p.entered = of;
+        p.implied = n_.torque_constant() * numbers_current;
+        p.tolerance = tolerance_of(entered, silent_constant) + silent_constant + tolerance_of(amperes, 0);
+        add(std::move(p));
+    }
+
+    template <class M> void ratings(const M& m) {
+        const double off = std::isnan(n_.no_load_current) ? 0 : n_.no_load_current;
+        if (n_.sine_driven)
+            by_current("stall_torque", m.stall_torque, "stall_current", m.stall_current, n_.stall_torque,
+                n_.stall_current, Kind::torque, "Standstill torque against current and constant");
+        else
+            by_current("stall_torque", m.stall_torque, "stall_current", m.stall_current, n_.stall_torque,
+                n_.stall_current, Kind::torque, "Stall torque against current and constant");
+        by_current("rated_torque", m.rated_torque, "rated_current", m.rated_current, n_.rated_torque,
+            n_.rated_current - off, Kind::torque, "Rated torque against current and constant");
+        peak(m.peak_torque, "peak_torque", Kind::torque);
+        SheetPair power;
+        power.key = "rated_power/rated_torque";
+        power.label = "Rated power against torque and speed";
+        power.fields = {"rated_power", "rated_torque", "rated_speed"};
+        power.kind = Kind::power;
+        power.entered = n_.rated_power;
+        power.implied = n_.rated_torque * n_.rated_speed;
+        power.tolerance = 2 * silent_constant;
+        add(std::move(power));
+    }
+
+    void peak(const QuantityBase& entered, const char* key, Kind kind) {
+        if (n_.k_from.find("and current") != std::string::npos) return;
+        SheetPair p;
+        p.key = std::string(key) + "/peak_current";
+        p.label = kind == Kind::force ? "Peak force against current and constant"
+                                      : "Peak torque against current and constant";
+        p.fields = {key, "peak_current"};
+        p.kind = kind;
+        p.entered = n_.peak_torque;
+        p.implied = n_.torque_constant() * n_.peak_current;
+        p.tolerance = tolerance_of(entered, silent_constant) + silent_constant;
+        const double beta = peak_saturation(n_);
+        if (beta > agreement && beta <= 1.0 / 3) {
+            // saturation takes that much: no contradiction
+            p.factor = p.entered / p.implied;
+            p.note = "saturation of β = " + format_number(beta, 3);
+            p.verdict = Verdict::agrees;
+            out_.push_back(std::move(p));
+            return;
+        }
+        if (beta > 1.0 / 3)
+            p.note = "β = " + format_number(beta, 3) + " is above 1/3: the torque would fall before the peak current";
+        add(std::move(p));
+    }
+
+    template <class M> void winding(const M& m, Kind km_kind) {
+        SheetPair km;
+        km.key = "motor_constant/resistance";
+        km.label = "Motor constant against " + std::string(n_.linear ? "force" : "torque") + " constant and resistance";
+        km.fields = {"motor_constant", "resistance"};
+        km.kind = km_kind;
+        km.entered = si(m.motor_constant);
+        km.implied = n_.motor_constant();
+        km.tolerance = tolerance_of(m.motor_constant, silent_constant) + silent_constant +
+                       tolerance_of(m.resistance, silent_winding) / 2;
+        add(std::move(km));
+        SheetPair tau;
+        tau.key = "electrical_time_constant/inductance";
+        tau.label = "Electrical time constant against inductance and resistance";
+        tau.fields = {"electrical_time_constant", "inductance", "resistance"};
+        tau.kind = Kind::time;
+        tau.entered = si(m.electrical_time_constant);
+        tau.implied = n_.inductance / n_.resistance;
+        tau.tolerance = tolerance_of(m.inductance, silent_winding) + tolerance_of(m.resistance, silent_winding);
+        add(std::move(tau));
+        if constexpr (requires { m.mechanical_time_constant; }) {
+            SheetPair mech;
+            mech.key = "mechanical_time_constant/rotor_inertia";
+            mech.label = "Mechanical time constant against rotor inertia and motor constant";
+            mech.fields = {"mechanical_time_constant", "rotor_inertia", "resistance"};
+            mech.kind = Kind::time;
+            mech.entered = si(m.mechanical_time_constant);
+            const double own = n_.motor_constant(), constant = std::isnan(own) ? si(m.motor_constant) : own;
+            mech.implied = n_.rotor / (constant * constant);
+            mech.tolerance = 2 * silent_constant + tolerance_of(m.resistance, silent_winding);
+            add(std::move(mech));
+        }
+    }
+
+    void no_load(const QuantityBase& resistance) {
+        const double volts = n_.rated_voltage - n_.brush_drop;
+        SheetPair stall;
+        stall.key = "stall_current/resistance";
+        stall.label = "Stall current against rated voltage and resistance";
+        stall.fields = {"stall_current", "rated_voltage", "resistance"};
+        stall.kind = Kind::current;
+        stall.entered = n_.stall_current;
+        stall.implied = volts / n_.resistance;
+        stall.tolerance = tolerance_of(resistance, silent_winding) + silent_constant;
+        add(std::move(stall));
+        SheetPair speed;
+        speed.key = "no_load_speed/rated_voltage";
+        speed.label = "No-load speed against rated voltage and constant";
+        speed.fields = {"no_load_speed", "rated_voltage"};
+        speed.kind = Kind::angular_speed;
+        speed.entered = n_.no_load_speed;
+        const double drop = n_.resistance * n_.no_load_current;
+        speed.implied = (volts - (std::isnan(drop) ? 0 : drop)) / n_.torque_constant();
+        speed.tolerance = 2 * silent_constant;
+        add(std::move(speed));
+    }
+
+    // The peak curve cannot go beyond where the EMF takes the whole voltage, unless the field is weakened.
+    void curve_end() {
+        if (motor_.peak.empty() || !motor_.curve_voltage.given() || !motor_.peak.back().speed.given()) return;
+        SheetPair p;
+        p.key = "peak/curve_voltage";
+        p.label = "End of the peak curve against no-load speed at its voltage";
+        p.fields = {"peak", "curve_voltage"};
+        p.kind = Kind::angular_speed;
+        p.entered = motor_.peak.back().speed.si;
+        const double volts = motor_.curve_voltage.si;
+        p.implied = n_.sine_driven ? volts / std::sqrt(3.0) / n_.k : (volts - n_.brush_drop) / n_.torque_constant();
+        p.tolerance = 2 * silent_constant;
+        if (!(p.entered > p.implied)) {
+            if (!std::isfinite(p.implied)) return;
+            p.factor = p.entered / p.implied;
+            p.note = "it ends below the no-load speed";
+            out_.push_back(std::move(p));
+            return;
+        }
+        p.note = "only a drive that weakens the field goes beyond the no-load speed";
+        add(std::move(p));
+    }
+
+    void compare(const SineMotor& m) {
+        const double flux = flux_at(m.magnet, celsius(m.constants_at));
+        const auto t = torque_conventions(n_.base), v = voltage_conventions(n_.base);
+        constants({{"torque_constant", "torque constant", &m.torque_constant, Kind::torque_constant, false,
+                       factor_of(t, m.torque_per), flux},
+            {"voltage_constant", "voltage constant", &m.voltage_constant, Kind::voltage_constant, false,
+                factor_of(v, m.voltage_of), flux},
+            {"speed_constant", "speed constant", &m.speed_constant, Kind::speed_constant, true,
+                factor_of(v, m.speed_of), flux}});
+        winding(m, Kind::motor_constant);
+        ratings(m);
+        curve_end();
+    }
+    void compare(const BlockMotor& m) {
+        const double flux = flux_at(m.magnet, celsius(m.constants_at));
+        const auto v = voltage_conventions(n_.base);
+        constants({{"torque_constant", "torque constant", &m.torque_constant, Kind::torque_constant, false,
+                       torque_conventions(n_.base).back().factor, flux},
+            {"voltage_constant", "voltage constant", &m.voltage_constant, Kind::voltage_constant, false,
+                factor_of(v, m.voltage_of), flux},
+            {"speed_constant", "speed constant", &m.speed_constant, Kind::speed_constant, true, v[1].factor, flux}});
+        winding(m, Kind::motor_constant);
+        ratings(m);
+        no_load(m.resistance);
+        curve_end();
+    }
+    void compare(const BrushedMotor& m) {
+        const double flux = flux_at(m.magnet, celsius(m.constants_at));
+        constants({{"torque_constant", "torque constant", &m.torque_constant, Kind::torque_constant, false, 1, flux},
+            {"voltage_constant", "voltage constant", &m.voltage_constant, Kind::voltage_constant, false, 1, flux},
+            {"speed_constant", "speed constant", &m.speed_constant, Kind::speed_constant, true, 1, flux}});
+        winding(m, Kind::motor_constant);
+        ratings(m);
+        no_load(m.resistance);
+        curve_end();
+    }
+    void compare(const LinearForcer& m) {
+        const double flux = flux_at(m.magnet, celsius(m.constants_at));
+        const auto t = torque_conventions(n_.base), v = voltage_conventions(n_.base);
+        constants({{"force_constant", "force constant", &m.force_constant, Kind::force_constant, false,
+                       factor_of(t, m.force_per), flux},
+            {"voltage_constant", "voltage constant", &m.voltage_constant, Kind::linear_voltage_constant, false,
+                factor_of(v, m.voltage_of), flux}});
+        winding(m, Kind::linear_motor_constant);
+        by_current("continuous_force", m.continuous_force, "continuous_current", m.continuous_current, n_.stall_torque,
+            n_.stall_current, Kind::force, "Continuous force against current and constant");
+        peak(m.peak_force, "peak_force", Kind::force);
+    }
+};
+
+const SheetPair* same_pair(const std::vector<SheetPair>& all, const std::string& key) {
+    const auto it = std::find_if(all.begin(), all.end(), [&](const SheetPair& p) { return p.key == key; });
+    return it == all.end() ? nullptr : &*it;
+}
+
+// A slip of the pen that no choice of the sheet mends: what it would have been, and in words.
+struct Slip {
+    const char* key;
+    const char* words;
+    double factor;
+};
+
+constexpr double rpm_per_rad = 60 / (2 * std::numbers::pi);
+constexpr Slip slips[] = {
+    {"speed_constant", "the speed constant is a number in rad/s per volt that was written as rpm per volt",
+        rpm_per_rad},
+    {"speed_constant", "the speed constant is a number in rpm per volt that was written as rad/s per volt",
+        1 / rpm_per_rad},
+    {"voltage_constant", "the voltage constant is a number per rad/s that was written as per rpm", 1 / rpm_per_rad},
+    {"voltage_constant", "the voltage constant is a number per rpm that was written as per rad/s", rpm_per_rad},
+};
+
+} // namespace
+
+std::vector<SheetPair> check_sheet(const Motor& motor) {
+    std::vector<SheetPair> out = Pairs(motor).take();
+    const auto try_reading = [&](const Motor& read, const std::string& field, int option, const std::string& words) {
+        const std::vector<SheetPair> now = Pairs(read).take();
+        for (SheetPair& p : out) {
+            if (p.verdict == Verdict::agrees) continue;
+            const SheetPair* other = same_pair(now, p.key);
+            if (!other || std::abs(other->factor / p.factor - 1) < 1e-9 || std::abs(other->factor - 1) > reading)
+                continue;
+            p.readings.push_back({field, option, words, other->factor, motor_numbers(read)});
+        }
+    };
+    if (std::all_of(out.begin(), out.end(), [](const SheetPair& p) { return p.verdict == Verdict::agrees; }))
+        return out;
+    Motor copy = motor;
+    for (FieldRef& f : walk(copy)) {
+        if (f.type != FieldRef::Type::choice || !f.active || !f.path.starts_with("/electric/")) continue;
+        const int now = f.chosen();
+        const std::string key = f.path.substr(f.path.rfind('/') + 1);
+        for (int i = 0; i < static_cast<int>(f.choice_spec.options.size()); ++i) {
+            if (i == now) continue;
+            f.choose(i);
+            try_reading(copy, key, i,
+                std::string(f.choice_spec.label) + " " + f.choice_spec.options[static_cast<std::size_t>(i)].label);
+        }
+        f.choose(now);
+    }
+    for (FieldRef& f : walk(copy)) {
+        if (f.type != FieldRef::Type::quantity || !f.quantity->given() || !f.path.starts_with("/electric/")) continue;
+        const std::string key = f.path.substr(f.path.rfind('/') + 1);
+        const double now = f.quantity->si;
+        for (const Slip& s : slips)
+            if (key == s.key) {
+                f.quantity->si = now * s.factor;
+                try_reading(copy, key, -1, s.words);
+                f.quantity->si = now;
+            }
+    }
+    // a torque constant set equal to the line-to-line peak voltage constant, as of a DC motor
+    const MotorNumbers n = motor_numbers(motor);
+    if (n.base == EmfBase::sine && !n.linear)
+        for (SheetPair& p : out) {
+            if (p.verdict == Verdict::agrees || p.fields.front() != "torque_constant") continue;
+            // implied is in the convention it was entered by; the DC rule would have put √3 k there
+            const double per = std::visit(
+                [&](const auto& held) {
+                    if constexpr (requires { held.torque_per; })
+                        return factor_of(torque_conventions(EmfBase::sine), held.torque_per);
+                    else
+                        return torque_conventions(EmfBase::sine).back().factor;
+                },
+                motor.electric);
+            const double naive = p.implied / per * std::sqrt(3.0), left = p.entered / naive;
+            if (std::abs(left - 1) > reading) continue;
+            Motor without = motor;
+            std::visit(
+                [](auto& held) {
+                    if constexpr (requires { held.torque_constant; }) held.torque_constant = {};
+                },
+                without.electric);
+            p.readings.push_back({"torque_constant", -1,
+                "the torque constant was set equal to the line-to-line peak voltage constant, as of a DC motor; the "
+                "other "
+                "one then counts",
+                left, motor_numbers(without)});
+        }
+    return out;
+}
+
+} // namespace fulmox

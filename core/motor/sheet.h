@@ -1,0 +1,92 @@
+// A datasheet in numbers: its constants brought to one base, and whether they contradict one another.
+#pragma once
+
+#include "core/model/motor.h"
+#include "core/motor/conventions.h"
+#include "core/motor/dc_machine.h"
+#include "core/motor/sine_machine.h"
+
+#include <limits>
+#include <string>
+#include <vector>
+
+namespace fulmox {
+
+/// Constants of a motor at 20 °C, whatever the sheet's conventions were. NaN: not given. Along a line forces stand for
+/// torques, speeds in m/s, and π over the pole pitch for the pole pairs.
+struct MotorNumbers {
+    static constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
+
+    EmfBase base = EmfBase::sine;
+    bool sine_driven = true; ///< else torque lies on the straight line of a DC machine
+    bool linear = false;
+    double k = unknown;          ///< V·s/rad, see conventions.h
+    std::string k_from;          ///< label of the field it comes from
+    double resistance = unknown; ///< Ω between two terminals
+    double inductance = unknown; ///< H between two terminals
+    double pole_pairs = unknown;
+    Magnet magnet = Magnet::neodymium;
+    double rotor = unknown; ///< kg·m²
+
+    // currents in A RMS of a sine-driven motor, else in A of the DC link
+    double stall_torque = unknown, stall_current = unknown;
+    double rated_torque = unknown, rated_current = unknown, rated_speed = unknown, rated_power = unknown;
+    double peak_torque = unknown, peak_current = unknown;
+    double rated_voltage = unknown, no_load_speed = unknown, no_load_current = unknown, brush_drop = 0;
+    double brush_speed = unknown;
+
+    double saturation = 0; ///< β, fitted through the peak point; 0 where the sheet shows none
+
+    /// N·m per A RMS of the line, or per A of the DC link.
+    double torque_constant() const;
+    /// V·s/rad, line to line RMS of a sine; flat top or terminals else.
+    double voltage_constant() const;
+    /// N·m/√W at 20 °C.
+    double motor_constant() const;
+    /// N·m that friction takes, from the no-load current; 0 where it is not given.
+    double friction() const;
+};
+
+MotorNumbers motor_numbers(const Motor& motor);
+
+/// The machine at these temperatures, °C. Needs k; the rest may be missing (resistance and inductance then count as 0).
+SineMachine sine_machine(const MotorNumbers& n, double winding, double magnet);
+DcMachine dc_machine(const MotorNumbers& n, double winding, double magnet);
+
+enum class Verdict { agrees, within_tolerance, contradicts };
+/// "agrees", "within_tolerance", "contradicts"
+const char* verdict_key(Verdict v);
+
+/// A convention, or a slip, under which a pair would agree.
+struct SheetReading {
+    std::string field;  ///< key of the field that would be read so: "torque_constant_per"
+    int option = -1;    ///< of the choice at `field`; −1: a slip that no choice mends
+    std::string words;  ///< "Torque constant is per A peak of line current"
+    double factor = 1;  ///< entered over implied under it
+    MotorNumbers gives; ///< the constants it would give
+};
+
+/// Two things a sheet says, one of which follows from the other.
+struct SheetPair {
+    std::string key;                 ///< "torque_constant/voltage_constant"
+    std::string label;               ///< "Torque constant against voltage constant"
+    std::vector<std::string> fields; ///< keys of the entries that take part
+    Kind kind = Kind::number;
+    double entered = 0, implied = 0; ///< of the first, SI
+    double factor = 1;               ///< entered over implied
+    double tolerance = 0;            ///< sum of the tolerances, relative
+    Verdict verdict = Verdict::agrees;
+    std::vector<SheetReading> readings;
+    std::string note;
+};
+
+/// Every pair that the sheet has both sides of. Agreement: within 4 %; a contradiction: beyond the sum of the
+/// tolerances, those of the sheet or else ±5 % of torque and voltage constants and ratings, ±10 % of resistance and
+/// inductance (common practice, no source). Readings are named within 5 %.
+std::vector<SheetPair> check_sheet(const Motor& motor);
+
+/// β of T = K_t I (1 − β (I/I_p)²) through the peak point; NaN where the sheet has none. Above 1/3 the curve would fall
+/// before the peak current.
+double peak_saturation(const MotorNumbers& n);
+
+} // namespace fulmox

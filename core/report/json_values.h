@@ -1,0 +1,28 @@
+// JSON of what every report has.
+#pragma once
+
+#include "core/model/problem.h"
+
+#include <cmath>
+#include <nlohmann/json.hpp>
+
+namespace fulmox {
+
+using Value = nlohmann::ordered_json;
+
+/// A number, or null where it is none.
+inline Value finite(double v) { return std::isfinite(v) ? Value(v) : Value(nullptr); }
+
+inline const char* severity_key(Severity s) {
+    return s == Severity::error ? "error" : s == Severity::suspicious ? "suspicious" : "caution";
+}
+
+inline Value problems_json(const Problems& problems) {
+    Value out = Value::array();
+    for (const Problem& p : problems)
+        out.push_back({{"severity", severity_key(p.severity)}, {"path", p.path},
+            {"line", p.line > 0 ? Value(p.line) : Value(nullptr)}, {"field", p.field}, {"message", p.message}});
+    return out;
+}
+
+} // namespace fulmox

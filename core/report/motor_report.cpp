@@ -1,0 +1,422 @@
+#include "core/report/motor_report.h"
+
+#include "core/motor/constants.h"
+#include "core/quantity/format.h"
+#include "core/quantity/not_finite.h"
+#include "core/report/json_values.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+#include <numbers>
+
+namespace fulmox {
+
+namespace {
+
+Value in(double v, const char* unit) { return {{"value", finite(v)}, {"unit", unit}}; }
+
+// Units of a motor that turns, or runs along a line.
+struct MotorUnits {
+    const char *torque, *speed, *torque_constant, *voltage_constant, *motor_constant;
+    bool linear;
+    explicit MotorUnits(bool along) : linear(along) {
+        torque = along ? "N" : "N·m";
+        speed = along ? "m/s" : "rad/s";
+        torque_constant = along ? "N/A" : "N·m/A";
+        voltage_constant = along ? "V·s/m" : "V·s/rad";
+        motor_constant = along ? "N/√W" : "N·m/√W";
+    }
+};
+
+constexpr double krpm = 1000 * std::numbers::pi / 30;
+
+const char* kind_key(const Motor& m) {
+    return std::visit([](const auto& k) { return std::decay_t<decltype(k)>::kind_key; }, m.electric);
+}
+const char* kind_label(const Motor& m) {
+    return std::visit([](const auto& k) { return std::decay_t<decltype(k)>::kind_label; }, m.electric);
+}
+
+// Every constant under every convention.
+Value constants_json(const MotorNumbers& n) {
+    const MotorUnits u(n.linear);
+    Value torque = Value::object(), voltage = Value::object(), speed = Value::object(), r = Value::object(),
+          l = Value::object();
+    for (const Convention& c : torque_conventions(n.base))
+        torque[c.key] = {{"words", c.words}, {"value", finite(n.k * c.factor)}, {"unit", u.torque_constant}};
+    for (const Convention& c : voltage_conventions(n.base)) {
+        voltage[c.key] = {{"words", c.words}, {"value", finite(n.k * c.factor)}, {"unit", u.voltage_constant}};
+        if (n.linear) continue;
+        voltage[c.key]["per_krpm"] = finite(n.k * c.factor * krpm);
+        speed[c.key] = {{"words", c.words}, {"value", finite(1 / (n.k * c.factor))}, {"unit", "rad/s/V"},
+            {"rpm_per_volt", finite(30 / std::numbers::pi / (n.k * c.factor))}};
+    }
+    if (n.base != EmfBase::dc)
+        for (const Convention& c : winding_conventions()) {
+            r[c.key] = {{"words", c.words}, {"value", finite(n.resistance * c.factor)}, {"unit", "Ω"}};
+            l[c.key] = {{"words", c.words}, {"value", finite(n.inductance * c.factor)}, {"unit", "H"}};
+        }
+    else {
+        r["line"] = {{"words", "between the terminals"}, {"value", finite(n.resistance)}, {"unit", "Ω"}};
+        l["line"] = {{"words", "between the terminals"}, {"value", finite(n.inductance)}, {"unit", "H"}};
+    }
+    Value out{{"torque_constant", std::move(torque)}, {"voltage_constant", std::move(voltage)}};
+    if (!n.linear) out["speed_constant"] = std::move(speed);
+    out["resistance"] = std::move(r);
+    out["inductance"] = std::move(l);
+    out["motor_constant"] = in(n.motor_constant(), u.motor_constant);
+    return out;
+}
+
+// By how much K_t = 1/k_V is wrong: a speed constant of each convention, taken for each torque constant.
+Value kv_to_kt_json(const MotorNumbers& n) {
+    Value out = Value::array();
+    for (const Convention& v : voltage_conventions(n.base))
+        for (const Convention& t : torque_conventions(n.base))
+            out.push_back({{"speed_constant", v.key}, {"torque_constant", t.key},
+                {"naive_over_true", v.factor / t.factor}, {"true_over_naive", t.factor / v.factor}});
+    return out;
+}
+
+Value saturation_json(const MotorNumbers& n, const ElectricModel& model) {
+    const double beta = peak_saturation(n);
+    if (std::isnan(beta)) return nullptr;
+    return {{"beta", beta}, {"used", n.saturation > 0}, {"flagged", beta > 1.0 / 3},
+        {"turning_current", finite(model.turning_current())}, {"unit", n.sine_driven ? "A RMS" : "A"}};
+}
+
+Value pair_json(const SheetPair& p) {
+    Value readings = Value::array();
+    for (const SheetReading& r : p.readings) {
+        const double spread = r.gives.k;
+        readings.push_back({{"field", r.field}, {"option", r.option >= 0 ? Value(r.option) : Value(nullptr)},
+            {"words", r.words}, {"factor", finite(r.factor)},
+            {"gives", {{"base", finite(spread)}, {"torque_constant", finite(r.gives.torque_constant())},
+                          {"voltage_constant", finite(r.gives.voltage_constant())},
+                          {"resistance", finite(r.gives.resistance)}, {"inductance", finite(r.gives.inductance)},
+                          {"motor_constant", finite(r.gives.motor_constant())}}}});
+    }
+    return {{"key", p.key}, {"label", p.label}, {"fields", p.fields}, {"entered", finite(p.entered)},
+        {"implied", finite(p.implied)}, {"unit", std::string(info(p.kind).si_unit)}, {"factor", finite(p.factor)},
+        {"tolerance", p.tolerance}, {"verdict", verdict_key(p.verdict)}, {"note", p.note},
+        {"readings", std::move(readings)}};
+}
+
+Value draw_json(const MotorDraw& d, bool sine) {
+    Value out{{"possible", d.possible}, {"current", finite(d.current)}};
+    if (sine) {
+        out["i_d"] = finite(d.id);
+        out["i_q"] = finite(d.iq);
+    }
+    out["copper_loss"] = finite(d.copper_loss);
+    out["line_voltage"] = finite(d.voltage);
+    return out;
+}
+
+// The sheet alone, without bus or drive.
+ElectricModel alone(const Motor& m, const SheetQuestions& ask, double winding) {
+    MotorConditions c;
+    c.cold = ask.cold;
+    c.hot = winding;
+    c.bus = 1e12;
+    static_cast<void>(m);
+    return ElectricModel(motor_numbers(m), c);
+}
+
+double hot_of(const Motor& m, const SheetQuestions& ask) {
+    return ask.hot.value_or(m.winding_limit.given() ? m.winding_limit.si - 273.15 : 155);
+}
+
+struct Asked {
+    MotorDraw cold, hot;
+};
+
+Asked at_torque(const Motor& m, const SheetQuestions& ask, const SheetQuestions::AtTorque& at) {
+    // what is asked is looked at hot; a cold motor is one whose hot is the cold
+    return {alone(m, ask, ask.cold).without_voltage_limit(at.torque, at.speed),
+        alone(m, ask, hot_of(m, ask)).without_voltage_limit(at.torque, at.speed)};
+}
+
+Value at_current_json(const Motor& m, const SheetQuestions& ask, double current) {
+    const auto state = [&](double winding) {
+        const ElectricModel model = alone(m, ask, winding);
+        const MotorNumbers& n = model.numbers();
+        const double r = motor_constants::copper_at(n.resistance, winding);
+        const double loss =
+            (n.sine_driven ? 1.5 : 1) * current * current * r + (n.sine_driven ? 0 : n.brush_drop * current);
+        const MotorDraw d = model.without_voltage_limit(model.torque_of(current, true), 0);
+        return Value{{"torque", finite(model.torque_of(current, true))}, {"copper_loss", finite(loss)},
+            {"line_voltage", finite(d.possible ? d.voltage : no_number)}};
+    };
+    return {{"current", current}, {"cold", state(ask.cold)}, {"hot", state(hot_of(m, ask))}};
+}
+
+Value sheet_json(const Motor& m, const SheetQuestions& ask) {
+    const MotorNumbers n = motor_numbers(m);
+    const ElectricModel model = alone(m, ask, hot_of(m, ask));
+    const MotorUnits u(n.linear);
+    Value pairs = Value::array();
+    for (const SheetPair& p : check_sheet(m)) pairs.push_back(pair_json(p));
+    Value out{{"name", m.name}, {"kind", kind_key(m)},
+        {"base", {{"value", finite(n.k)}, {"unit", u.voltage_constant}, {"from", n.k_from}}},
+        {"missing", model.missing()}, {"left_out", model.known() ? model.approximate() : ""},
+        {"constants", constants_json(n)},
+        {"wye_equivalent", {{"resistance", finite(n.base == EmfBase::dc ? no_number : n.resistance / 2)},
+                               {"inductance", finite(n.base == EmfBase::dc ? no_number : n.inductance / 2)}}},
+        {"kv_to_kt", n.linear ? Value(nullptr) : kv_to_kt_json(n)}, {"saturation", saturation_json(n, model)},
+        {"electrical_time_constant", in(n.inductance / n.resistance, "s")},
+        {"mechanical_time_constant", in(n.rotor / (n.motor_constant() * n.motor_constant()), "s")},
+        {"pairs", std::move(pairs)}};
+    if (!model.known()) return out;
+    const bool sine = n.sine_driven;
+    if (!ask.torques.empty()) {
+        Value rows = Value::array();
+        for (const auto& at : ask.torques) {
+            const Asked a = at_torque(m, ask, at);
+            rows.push_back({{"torque", at.torque}, {"speed", at.speed}, {"cold", draw_json(a.cold, sine)},
+                {"hot", draw_json(a.hot, sine)}});
+        }
+        out["at_torque"] = std::move(rows);
+    }
+    if (!ask.currents.empty()) {
+        Value rows = Value::array();
+        for (const double i : ask.currents) rows.push_back(at_current_json(m, ask, i));
+        out["at_current"] = std::move(rows);
+    }
+    return out;
+}
+
+std::string number(double v, int digits = 4) { return std::isfinite(v) ? format_number(v, digits) : "–"; }
+
+} // namespace
+
+std::string sheets_json(const std::vector<Motor>& motors, const Problems& problems, const SheetQuestions& ask) {
+    Value sheets = Value::array();
+    for (const Motor& m : motors) sheets.push_back(sheet_json(m, ask));
+    const Value out{{"format", "fulmox-datasheet"}, {"version", 1}, {"temperature", 20}, {"cold", ask.cold},
+        {"sheets", std::move(sheets)}, {"problems", problems_json(problems)}};
+    return out.dump(2, ' ', false, Value::error_handler_t::replace) + "\n";
+}
+
+std::string sheets_text(const std::vector<Motor>& motors, const SheetQuestions& ask) {
+    std::string s;
+    for (const Motor& m : motors) {
+        const MotorNumbers n = motor_numbers(m);
+        const MotorUnits u(n.linear);
+        s += fmt::format(
+            "{}{}, {}\n", s.empty() ? "" : "\n", m.name.empty() ? "motor without a name" : m.name, kind_label(m));
+        const ElectricModel model = alone(m, ask, hot_of(m, ask));
+        if (!model.known()) {
+            s += "  waits for: " + model.missing() + "\n";
+        } else {
+            s += fmt::format("  constants at 20 °C, from: {}\n", n.k_from);
+            for (const Convention& c : torque_conventions(n.base))
+                s += fmt::format("    {:<66} {:>10} {}\n",
+                    std::string(n.linear ? "force" : "torque") + " constant " + c.words, number(n.k * c.factor),
+                    u.torque_constant);
+            for (const Convention& c : voltage_conventions(n.base))
+                s += fmt::format("    {:<66} {:>10} {}\n", std::string("voltage constant ") + c.words,
+                    n.linear ? number(n.k * c.factor) : number(n.k * c.factor * krpm), n.linear ? "V·s/m" : "V/krpm");
+            if (!n.linear)
+                for (const Convention& c : voltage_conventions(n.base))
+                    s += fmt::format("    {:<66} {:>10} rpm/V\n", std::string("speed constant ") + c.words,
+                        number(30 / std::numbers::pi / (n.k * c.factor)));
+        }
+        for (const Convention& c : winding_conventions()) {
+            if (n.base == EmfBase::dc && &c != &winding_conventions().front()) break;
+            s += fmt::format(
+                "    {:<66} {:>10} Ω\n", std::string("resistance ") + c.words, number(n.resistance * c.factor));
+            s += fmt::format(
+                "    {:<66} {:>10} mH\n", std::string("inductance ") + c.words, number(1e3 * n.inductance * c.factor));
+        }
+        s += fmt::format("    {:<66} {:>10} {}\n", "motor constant", number(n.motor_constant()), u.motor_constant);
+        if (const double beta = peak_saturation(n); beta > 0.04)
+            s += fmt::format("    {:<66} {:>10}{}\n", "saturation β at the peak", number(beta, 3),
+                beta > 1.0 / 3 ? "  above 1/3: the torque would fall before the peak current" : "");
+        const std::vector<SheetPair> pairs = check_sheet(m);
+        if (!pairs.empty()) s += "  what the sheet says twice\n";
+        for (const SheetPair& p : pairs) {
+            const char* verdict = p.verdict == Verdict::agrees             ? "agrees"
+                                  : p.verdict == Verdict::within_tolerance ? "differs within tolerance"
+                                                                           : "contradicts";
+            s += fmt::format("    {}: entered {}, implied {}, factor {}: {}{}\n", p.label,
+                format_quantity(p.entered, p.kind, UnitSystem::si), format_quantity(p.implied, p.kind, UnitSystem::si),
+                number(p.factor), verdict, p.note.empty() ? "" : "; " + p.note);
+            for (const SheetReading& r : p.readings)
+                s += fmt::format("      would agree (factor {}) if: {}\n", number(r.factor), r.words);
+        }
+        if (!model.known()) continue;
+        const char* amperes = n.sine_driven ? "A RMS" : "A";
+        for (const auto& at : ask.torques) {
+            const Asked a = at_torque(m, ask, at);
+            const auto row = [&](const char* state, const MotorDraw& d) {
+                s += fmt::format("  {} {} at {} {}, {}: {} {}, copper {} W, {} V\n", number(at.torque), u.torque,
+                    number(at.speed), u.speed, state, number(d.current), amperes, number(d.copper_loss),
+                    number(d.voltage));
+            };
+            row("cold", a.cold);
+            row("hot", a.hot);
+        }
+        for (const double i : ask.currents)
+            for (const bool hot : {false, true}) {
+                const ElectricModel state = alone(m, ask, hot ? hot_of(m, ask) : ask.cold);
+                s += fmt::format("  {} {}, {}: {} {}\n", number(i), amperes, hot ? "hot" : "cold",
+                    number(state.torque_of(i, true)), u.torque);
+            }
+    }
+    return s;
+}
+
+namespace {
+
+struct CurveRow {
+    double speed = 0;
+    TorqueBound continuous, motoring, braking;
+};
+
+struct WholeCurve {
+    Capability can;
+    std::vector<CurveRow> rows;
+    bool linear = false;
+    std::string end_reason; // why motoring has no end
+    double end = 0;
+};
+
+TorqueBound of_sheet(double torque) { return {torque, BoundBy::curve, no_number, no_number, true, no_number}; }
+
+WholeCurve whole_curve(const CurveQuestion& q) {
+    WholeCurve w;
+    w.can = capability(*q.motor, q.drive, q.site);
+    w.linear = std::holds_alternative<LinearForcer>(q.motor->electric);
+    std::vector<double> speeds = q.speeds;
+    const ElectricModel* model = w.can.model ? &*w.can.model : nullptr;
+    if (model) {
+        w.end = std::min(model->motoring_end(false), model->motoring_end(true));
+        if (!std::isfinite(w.end))
+            w.end_reason = "field weakening has no end: the drive's current exceeds the characteristic current";
+    } else {
+        w.end = w.can.peak.end();
+    }
+    if (speeds.empty()) {
+        double last = std::min(w.end, w.can.mechanical_speed);
+        if (model) last = std::min(last, model->speed_limit());
+        if (!std::isfinite(last) && model) last = 2 * std::max(model->no_load_speed(true), model->corner_speed(true));
+        for (int i = 0; i < q.points; ++i) speeds.push_back(last * i / std::max(1, q.points - 1));
+    }
+    for (const double speed : speeds) {
+        CurveRow r{speed, {}, {}, {}};
+        r.continuous = w.can.continuous_by_model ? model->continuous(speed) : of_sheet(w.can.continuous_at(speed));
+        r.motoring = w.can.peak_by_model ? model->peak(speed, Quadrant::motoring) : of_sheet(w.can.peak.at(speed));
+        r.braking = w.can.peak_by_model ? model->peak(speed, Quadrant::braking) : of_sheet(w.can.peak.at(speed));
+        // for a while it gives at least what it gives for good
+        if (w.can.continuous_by_model && r.continuous.torque > r.motoring.torque) r.continuous = r.motoring;
+        w.rows.push_back(r);
+    }
+    return w;
+}
+
+Value bound_json(const TorqueBound& b) {
+    return {{"torque", finite(b.torque)}, {"limited_by", bound_key(b.bound)}, {"i_d", finite(b.id)},
+        {"i_q", finite(b.iq)}, {"state", b.hot ? "hot" : "cold"}, {"phase_voltage", finite(b.voltage)}};
+}
+
+} // namespace
+
+std::string curve_missing(const CurveQuestion& q) {
+    const Motor& m = *q.motor;
+    std::vector<std::string> lacks;
+    if (!m.has_constant() && m.peak.size() < 2)
+        lacks.emplace_back("a torque, force or voltage constant, or a peak curve");
+    if (!q.drive.bus_voltage.given()) lacks.emplace_back("the bus voltage");
+    if (!m.peak.empty() && !m.curve_voltage.given()) lacks.emplace_back("the voltage of the curves");
+    std::string out;
+    for (const std::string& l : lacks) out += (out.empty() ? "" : "; ") + l;
+    return out;
+}
+
+std::string curve_json(const CurveQuestion& q) {
+    const WholeCurve w = whole_curve(q);
+    const MotorUnits u(w.linear);
+    const ElectricModel* model = w.can.model ? &*w.can.model : nullptr;
+    Value rows = Value::array();
+    for (const CurveRow& r : w.rows)
+        rows.push_back({{"speed", r.speed}, {"continuous", bound_json(r.continuous)},
+            {"peak_motoring", bound_json(r.motoring)}, {"peak_braking", bound_json(r.braking)}});
+    Value conditions{{"bus_voltage", q.drive.bus_voltage.si}};
+    Value out{{"format", "fulmox-curve"}, {"version", 1}, {"name", q.motor->name}, {"kind", kind_key(*q.motor)},
+        {"torque_unit", u.torque}, {"speed_unit", u.speed}, {"peak_from", w.can.peak_by_model ? "model" : "sheet"},
+        {"continuous_from", w.can.continuous_by_model ? "model" : "sheet"}};
+    if (model) {
+        const MotorConditions& c = model->conditions();
+        const bool sine = model->numbers().sine_driven;
+        conditions["phase_voltage"] = sine ? finite(c.bus * c.phase_share * c.reserve) : Value(nullptr);
+        conditions["modulation"] =
+            sine ? Value(Drive::modulations[static_cast<std::size_t>(q.drive.modulation)].key) : Value(nullptr);
+        conditions["modulation_reserve"] = c.reserve;
+        conditions["field_weakening"] = c.weakening;
+        conditions["drive_continuous_current"] = finite(c.drive_continuous);
+        conditions["drive_peak_current"] = finite(c.drive_peak);
+        conditions["current_unit"] = sine ? "A RMS" : "A";
+        conditions["cold"] = c.cold;
+        conditions["hot"] = c.hot;
+        conditions["heat_factor"] = c.heat_factor;
+        conditions["speed_limit"] = finite(model->speed_limit());
+        out["conditions"] = std::move(conditions);
+        out["left_out"] = model->approximate();
+        const auto both = [&](auto f) { return Value{{"cold", finite(f(false))}, {"hot", finite(f(true))}}; };
+        out["corner_speed"] = both([&](bool hot) { return model->corner_speed(hot); });
+        out["no_load_speed"] = both([&](bool hot) { return model->no_load_speed(hot); });
+        out["greatest_motoring_speed"] = {{"value", finite(w.end)}, {"reason", w.end_reason}};
+        out["characteristic_current"] = {{"value", finite(model->characteristic_current())},
+            {"reason", std::isfinite(model->characteristic_current()) ? ""
+                       : model->numbers().sine_driven                 ? "inductance or pole pairs are not given"
+                                                                      : "not of a DC machine"}};
+        if (const auto best = model->best_efficiency())
+            out["best_efficiency"] = {
+                {"value", best->efficiency}, {"torque", best->torque}, {"speed", best->speed}, {"reason", ""}};
+        else
+            out["best_efficiency"] = {{"value", nullptr}, {"torque", nullptr}, {"speed", nullptr},
+                {"reason", "the sheet tells no loss beside copper: a rated point below the standstill torque, or a "
+                           "no-load current"}};
+    } else {
+        out["conditions"] = std::move(conditions);
+    }
+    out["points"] = std::move(rows);
+    return out.dump(2, ' ', false, Value::error_handler_t::replace) + "\n";
+}
+
+std::string curve_csv(const CurveQuestion& q) {
+    const WholeCurve w = whole_curve(q);
+    const MotorUnits u(w.linear);
+    std::string s =
+        fmt::format("speed [{0}],continuous [{1}],limited by,peak motoring [{1}],limited by,peak braking [{1}],"
+                    "limited by,i_d [A],i_q [A],phase voltage [V]\n",
+            u.speed, u.torque);
+    const auto cell = [](double v) { return std::isfinite(v) ? format_number(v, 9) : std::string(); };
+    for (const CurveRow& r : w.rows)
+        s += fmt::format("{},{},{},{},{},{},{},{},{},{}\n", cell(r.speed), cell(r.continuous.torque),
+            bound_key(r.continuous.bound), cell(r.motoring.torque), bound_key(r.motoring.bound), cell(r.braking.torque),
+            bound_key(r.braking.bound), cell(r.motoring.id), cell(r.motoring.iq), cell(r.motoring.voltage));
+    return s;
+}
+
+std::string curve_text(const CurveQuestion& q) {
+    const WholeCurve w = whole_curve(q);
+    const MotorUnits u(w.linear);
+    const double scale = w.linear ? 1 : 30 / std::numbers::pi;
+    std::string s =
+        fmt::format("{}, {}, at {} V\n", q.motor->name, kind_label(*q.motor), number(q.drive.bus_voltage.si));
+    if (w.can.model && !w.can.model->approximate().empty())
+        s += "without " + w.can.model->approximate() + ", which are not given\n";
+    s += fmt::format("{:>10} {:>12} {:<19} {:>12} {:<19} {:>12} {:<19}\n", w.linear ? "m/s" : "rpm",
+        std::string("continuous ") + u.torque, "by", std::string("motoring ") + u.torque, "by",
+        std::string("braking ") + u.torque, "by");
+    for (const CurveRow& r : w.rows)
+        s += fmt::format("{:>10} {:>12} {:<19} {:>12} {:<19} {:>12} {:<19}\n", number(r.speed * scale),
+            number(r.continuous.torque), bound_words(r.continuous.bound), number(r.motoring.torque),
+            bound_words(r.motoring.bound), number(r.braking.torque), bound_words(r.braking.bound));
+    return s;
+}
+
+} // namespace fulmox

@@ -1,0 +1,42 @@
+// What a datasheet and a motor's curve come to, as JSON, CSV and text (docs/formats/datasheet-json.md).
+#pragma once
+
+#include "core/model/problem.h"
+#include "core/motor/capability.h"
+
+#include <string>
+#include <vector>
+
+namespace fulmox {
+
+/// What to ask of a datasheet beside its constants.
+struct SheetQuestions {
+    struct AtTorque {
+        double torque = 0; ///< N·m (N)
+        double speed = 0;  ///< rad/s (m/s)
+    };
+    std::vector<AtTorque> torques;
+    std::vector<double> currents; ///< A RMS of the line, A of the DC link
+    double cold = 20;             ///< °C
+    std::optional<double> hot;    ///< °C; not given: the winding limit of the sheet
+};
+
+std::string sheets_json(const std::vector<Motor>& motors, const Problems& problems, const SheetQuestions& ask = {});
+std::string sheets_text(const std::vector<Motor>& motors, const SheetQuestions& ask = {});
+
+/// A motor at work: under what, and at which speeds (rad/s, m/s); no speeds: `points` of them up to its end.
+struct CurveQuestion {
+    const Motor* motor = nullptr;
+    Drive drive;
+    Site site;
+    std::vector<double> speeds;
+    int points = 21;
+};
+
+/// Why no curve can be given, or nothing.
+std::string curve_missing(const CurveQuestion& q);
+std::string curve_json(const CurveQuestion& q);
+std::string curve_csv(const CurveQuestion& q);
+std::string curve_text(const CurveQuestion& q);
+
+} // namespace fulmox
