@@ -2,7 +2,7 @@
 _fulmox_cli() {
     local word=${COMP_WORDS[COMP_CWORD]} command=${COMP_WORDS[1]}
     if [ "$COMP_CWORD" = 1 ]; then
-        mapfile -t COMPREPLY < <(compgen -W "assess validate units schema --help --version" -- "$word")
+        mapfile -t COMPREPLY < <(compgen -W "assess datasheet curve validate units schema --help --version" -- "$word")
         return
     fi
     case $command in
@@ -11,6 +11,22 @@ _fulmox_cli() {
             mapfile -t COMPREPLY < <(compgen -W "--json --working --help" -- "$word")
             return
         fi ;;
+    datasheet)
+        if [[ $word == -* ]]; then
+            mapfile -t COMPREPLY < <(compgen -W "--json --at-torque --at-current --cold --hot --help" -- "$word")
+            return
+        fi
+        compopt -o filenames 2>/dev/null
+        mapfile -t COMPREPLY < <(compgen -f -- "$word")
+        return ;;
+    curve)
+        if [[ $word == -* ]]; then
+            mapfile -t COMPREPLY < <(compgen -W "--axis --bus --modulation --reserve --weakening --peak-current --continuous-current --cold --hot --ambient --speeds --points --json --csv --help" -- "$word")
+            return
+        fi
+        compopt -o filenames 2>/dev/null
+        mapfile -t COMPREPLY < <(compgen -f -- "$word")
+        return ;;
     validate) ;;
     *) return ;;
     esac

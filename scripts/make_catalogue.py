@@ -1,7 +1,8 @@
 #!/usr/bin/env python3
-"""Writes data/catalogue/motors.json: an invented catalogue of servo motors.
+"""Writes data/catalogue/motors.json: an invented catalogue of servo, block-commutated, brushed and linear motors.
 
-Every number is made up from plausible scaling laws; no row stands for a real product. Series are named after birds.
+Constants follow from what a motor shall do at its voltage, so that no sheet contradicts itself: torque and voltage
+constant and inductance from where the peak curve bends and ends, resistance from the loss at the rated point. Every number is made up from plausible scaling laws; no row stands for a real product. Series are named after birds.
 Run from the project's root: scripts/make_catalogue.py > data/catalogue/motors.json
 """
 import json
@@ -35,18 +36,42 @@ def curve(points):
     return [{"speed": text(n, "rpm", 4), "torque": text(t, "N·m")} for n, t in points]
 
 
-def motor(series, frame, torque, inertia_per_torque, rated, top, factor, brake):
-    voltage = 48 if frame < 40 else 320
+def fluxed(voltage, peak, knee, top, at_top, resistance_of, pole_pairs):
+    """k and L of a phase of a sine-driven machine whose peak torque holds to `knee` rpm and is `at_top` of it at `top`,
+    space vector, 20 °C. `resistance_of(k)`: Ω of a phase."""
+    volts, w_knee, w_top = voltage / math.sqrt(3), knee * RPM, top * RPM
+
+    def reactance(k):
+        current = peak / (1.5 * k)
+        return math.sqrt(max(0.0, volts ** 2 - (resistance_of(k) * current + k * w_knee) ** 2)) / (w_knee * current)
+
+    def left(k):
+        current = at_top * peak / (1.5 * k)
+        return (resistance_of(k) * current + k * w_top) ** 2 + (w_top * reactance(k) * current) ** 2 - volts ** 2
+
+    low, high = volts / w_top * 0.2, volts / w_top
+    for _ in range(80):
+        middle = (low + high) / 2
+        low, high = (low, middle) if left(middle) > 0 else (middle, high)
+    return low, reactance(low) / pole_pairs
+
+
+RPM = 2 * math.pi / 60
+SHAFT = {28: 5, 36: 6, 40: 8, 60: 14, 80: 19, 100: 24, 130: 28, 180: 35}
+
+
+def sine(series, frame, torque, inertia_per_torque, rated, top, factor, brake, voltage=None, saturation=0.0, winding=""):
+    voltage = voltage or (48 if frame < 40 else 320)
     inertia = inertia_per_torque * torque ** 1.15
-    kt = voltage * 0.55 / (math.sqrt(3 / 2) * rated * 2 * math.pi / 60) * math.sqrt(3)
-    rated_current = torque / kt
     loss = 12 * torque ** 0.62 * (1 + 40 / frame)
-    resistance = loss / (1.5 * rated_current ** 2)
-    peak = torque * factor
-    knee = rated * 1.05
+    peak, knee, pole_pairs = torque * factor, rated * 1.05, 4 if frame < 60 else 5
+    per_rms = 1.5 * math.sqrt(2)
+    k, inductance = fluxed(voltage, peak, knee, top, 0.36, lambda k: loss / (3 * (torque / (per_rms * k)) ** 2), pole_pairs)
+    kt = per_rms * k
+    resistance = loss / (1.5 * (torque / kt) ** 2)
     continuous = [(0, torque * 1.06), (rated * 0.5, torque * 1.04), (rated, torque), ((rated + top) / 2, torque * 0.82), (top, torque * 0.52)]
     peaks = [(0, peak), (knee * 0.6, peak), (knee, peak), ((knee + top) / 2, peak * 0.70), (top, peak * 0.36)]
-    name = f"{series} {frame}-{round(torque * 10) if torque >= 0.1 else '0' + str(round(torque * 100))}" + (" B" if brake else "")
+    name = f"{series} {frame}-{round(torque * 10) if torque >= 0.1 else '0' + str(round(torque * 100))}{winding}" + (" B" if brake else "")
     out = {
         "name": name,
         "origin": "Aviary catalogue (invented)",
@@ -57,9 +82,17 @@ def motor(series, frame, torque, inertia_per_torque, rated, top, factor, brake):
         "curve_voltage": f"{voltage} V",
         "rated_ambient": "40 °C",
         "winding_limit": "155 °C" if frame >= 60 else "130 °C",
-        "electric": {"kind": "sine", "torque_constant": text(kt, "N·m/A"), "resistance": text(resistance, "Ω")},
+        "electric": {
+            "kind": "sine", "torque_constant": text(kt, "N·m/A"),
+            "voltage_constant": text(math.sqrt(1.5) * k * 1000 * RPM, "V/krpm"), "voltage_constant_of": "line_rms",
+            "resistance": text(resistance, "Ω"), "inductance": text(2000 * inductance, "mH"), "pole_pairs": str(pole_pairs),
+            "stall_torque": text(torque * 1.06, "N·m"), "stall_current": text(torque * 1.06 / kt, "A"),
+            "rated_torque": text(torque, "N·m"), "rated_current": text(torque / kt, "A"), "rated_speed": text(rated, "rpm", 4),
+            "rated_power": text(torque * rated * RPM, "W"),
+            "peak_torque": text(peak, "N·m"), "peak_current": text(peak / kt / (1 - saturation), "A"),
+        },
         "mass": text(0.55 * (frame / 40) ** 1.5 * torque ** 0.45 + (0.25 * frame / 60 if brake else 0), "kg"),
-        "shaft_diameter": f"{ {28: 5, 36: 6, 40: 8, 60: 14, 80: 19, 100: 24, 130: 28}[frame] } mm",
+        "shaft_diameter": f"{SHAFT[frame]} mm",
         "price": str(int(round(150 + 190 * torque ** 0.55 + frame * 1.4 + (70 + 0.5 * frame if brake else 0), -0))),
     }
     if brake:
@@ -68,10 +101,95 @@ def motor(series, frame, torque, inertia_per_torque, rated, top, factor, brake):
     return out
 
 
-rows = [motor(series, frame, torque, j, rated, top, factor, brake)
+def direct(kind, series, frame, torque, voltage, no_load, fall):
+    """Block-commutated or brushed: torque on a straight line that falls by `fall` of its speed to the rated point."""
+    w0, ferrite = no_load * RPM, kind == "brushed"
+    constant = voltage / w0 * 0.99
+    rated_current = torque / constant * 1.05
+    idle = rated_current - torque / constant
+    resistance = fall * voltage / rated_current
+    rated_speed = (voltage - resistance * rated_current) / constant / RPM
+    pole_pairs = 4
+    inductance = 0.05 * resistance / (pole_pairs * rated_speed * RPM) if not ferrite else 0.0008 * resistance
+    peak_current = 3.2 * rated_current
+    electric = {"kind": kind}
+    if not ferrite:
+        electric["emf"] = "trapezoidal"
+    electric |= {
+        "torque_constant": text(constant, "N·m/A"), "speed_constant": text(1 / constant / RPM, "rpm/V"),
+        "resistance": text(resistance, "Ω"), "inductance": text(1000 * inductance, "mH"),
+    }
+    if not ferrite:
+        electric["pole_pairs"] = str(pole_pairs)
+    electric |= {
+        "rated_voltage": f"{voltage} V", "no_load_speed": text((voltage - resistance * idle) / constant / RPM, "rpm", 4),
+        "no_load_current": text(idle, "A"), "stall_torque": text(constant * voltage / resistance, "N·m"),
+        "stall_current": text(voltage / resistance, "A"), "rated_torque": text(torque, "N·m"),
+        "rated_current": text(rated_current, "A"), "rated_speed": text(rated_speed, "rpm", 4),
+        "rated_power": text(torque * rated_speed * RPM, "W"), "peak_torque": text(constant * peak_current, "N·m"),
+        "peak_current": text(peak_current, "A"),
+    }
+    if ferrite:
+        electric["brush_speed"] = text(1.15 * no_load, "rpm", 4)
+        electric["magnet"] = "ferrite"
+    return {
+        "name": f"{series} {frame}-{round(torque * 100):02d}-{voltage}",
+        "origin": "Aviary catalogue (invented)",
+        "rotor_inertia": text((1.3 if ferrite else 0.5) * torque ** 1.2 * (frame / 60), "kg·cm²"),
+        "max_speed": text(1.25 * no_load, "rpm", 4),
+        "rated_ambient": "40 °C", "winding_limit": "130 °C",
+        "electric": electric,
+        "mass": text(0.5 * (frame / 40) ** 1.6 * torque ** 0.4 * (1.3 if ferrite else 1), "kg"),
+        "shaft_diameter": f"{SHAFT[frame]} mm",
+        "price": str(int(round((60 if ferrite else 95) + (110 if ferrite else 150) * torque ** 0.6 + frame * 0.6))),
+    }
+
+
+def linear(series, force, speed, iron):
+    voltage, pitch = 320, 0.024 if iron else 0.030
+    k = voltage / math.sqrt(3) / (1.3 * speed)
+    constant = 1.5 * math.sqrt(2) * k
+    current = force / constant
+    beta, factor = (0.1, 2.4) if iron else (0, 3.6)
+    loss = (0.55 if iron else 1.1) * force ** 0.85
+    resistance = loss / (1.5 * current ** 2)
+    electric = {
+        "kind": "linear", "core": "iron" if iron else "ironless", "force_constant": text(constant, "N/A"),
+        "voltage_constant": text(math.sqrt(1.5) * k, "V·s/m"), "resistance": text(resistance, "Ω"),
+        "inductance": text(1000 * resistance * (0.006 if iron else 0.0006), "mH"), "pole_pitch": text(1000 * pitch, "mm"),
+        "forcer_mass": text(force * (0.0075 if iron else 0.0045) + 0.15, "kg"), "top_speed": text(speed * 1.1, "m/s"),
+        "continuous_force": text(force, "N"), "continuous_current": text(current, "A"),
+        "peak_force": text(factor * force, "N"), "peak_current": text(factor * force / constant / (1 - beta), "A"),
+    }
+    if iron:
+        electric["attraction"] = text(4.6 * force, "N")
+    return {"name": f"{series} {round(force)}-{round(speed * 10):02d}", "origin": "Aviary catalogue (invented)",
+            "rated_ambient": "40 °C", "winding_limit": "130 °C", "electric": electric,
+            "price": str(int(round(420 + 7.5 * force ** 0.9 * (1.25 if not iron else 1))))}
+
+
+# another winding of the same frame: more volts, the same K_m
+KESTREL = [(100, (3.5, 5.0, 7.0), 1.4, 3000, 5500, 3.3), (130, (9.0, 13.0, 18.0), 2.2, 2500, 4500, 3.2), (180, (24.0, 33.0, 45.0), 4.2, 2000, 3500, 3.0)]
+
+rows = [sine(series, frame, torque, j, rated, top, factor, brake)
         for series, frames in SERIES.items()
         for frame, torques, j, rated, top, factor in frames
         for torque in torques
         for brake in (False, True)]
-print(json.dumps({"format": "fulmox-catalogue", "version": 1, "name": "Aviary, invented servo motors",
+rows += [sine("Kestrel", frame, torque, j, rated * speed, top * speed, factor, brake, 560, 0.1, winding)
+         for frame, torques, j, rated, top, factor in KESTREL
+         for torque in torques
+         for winding, speed in ((" S", 0.6), (" F", 1.0))
+         for brake in (False, True)]
+rows += [direct("block", "Swift", frame, torque, voltage, no_load, 0.16)
+         for frame, torque, no_load in ((28, 0.03, 9000), (28, 0.05, 8000), (36, 0.08, 7000), (36, 0.12, 6000), (40, 0.18, 5500),
+                                        (40, 0.25, 5000), (60, 0.4, 4500), (60, 0.6, 4200), (60, 0.9, 4000), (80, 1.3, 3800), (80, 1.8, 3600))
+         for voltage in (24, 48)]
+rows += [direct("brushed", "Robin", frame, torque, voltage, no_load, 0.22)
+         for frame, torque, no_load in ((28, 0.02, 6500), (28, 0.04, 6000), (36, 0.07, 5000), (40, 0.12, 4600), (40, 0.2, 4200), (60, 0.35, 3800),
+                                        (60, 0.55, 3600), (80, 0.9, 3300), (80, 1.4, 3100), (100, 2.2, 2900), (100, 3.2, 2700), (130, 4.8, 2500))
+         for voltage in (24, 90)]
+rows += [linear("Goose", force, speed, True) for force in (120, 200, 320, 500, 800, 1200, 1800) for speed in (2.0, 4.0)]
+rows += [linear("Tern", force, speed, False) for force in (25, 45, 80, 130, 210) for speed in (3.0, 5.0)]
+print(json.dumps({"format": "fulmox-catalogue", "version": 2, "name": "Aviary, invented motors",
                   "motors": rows}, ensure_ascii=False, indent=1))

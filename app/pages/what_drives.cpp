@@ -5,6 +5,7 @@
 #include "app/widgets/figures.h"
 #include "app/widgets/inertia_view.h"
 #include "app/widgets/paint.h"
+#include "app/widgets/sheet_view.h"
 #include "app/words.h"
 #include "core/quantity/format.h"
 
@@ -115,8 +116,10 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
         corner->setVisible(tab == 0);
         emit least_changed();
     });
-    tabs_->addTab(catalogue, tr("From the catalogue"));
-    tabs_->addTab(by_hand(), tr("From a datasheet, by hand"));
+    tabs_->addTab(catalogue, tr("Catalogue"));
+    tabs_->addTab(by_hand(), tr("Datasheet by hand"));
+    tabs_->addTab(new SheetView(document), tr("Datasheet check"));
+    tabs_->addTab(of_drive(), tr("Drive"));
     bottom_box->addWidget(tabs_);
     body_->addWidget(bottom, 1);
     table_->setToolTip(
@@ -124,7 +127,7 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     connect(table_, &MotorTable::judged, this, [this] {
         MotorModel& m = table_->model_of_motors();
         table_count_->setText(m.judging() ? tr("being judged, %1 %").arg(std::lround(100 * m.judged_share()))
-                                          : tr("%1 of %2 carry this axis").arg(m.fitting()).arg(m.rowCount()));
+                                          : tr("%1 of %2 carry this axis").arg(m.fitting()).arg(m.suiting()));
     });
     const auto enable = [this] { use_->setEnabled(table_->currentIndex().isValid()); };
     connect(table_->selectionModel(), &QItemSelectionModel::currentChanged, this, enable);
@@ -167,8 +170,38 @@ QWidget* WhatDrives::by_hand() {
     return page;
 }
 
+// Until the drive is a part of its own: its currents, its voltage, and what it lets the motor do.
+QWidget* WhatDrives::of_drive() {
+    auto* page = new QWidget;
+    auto* outer = new QVBoxLayout(page);
+    outer->setContentsMargins(0, 4, 0, 0);
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    auto* inner = new QWidget;
+    inner->setObjectName(QStringLiteral("clear"));
+    auto* line = new QHBoxLayout(inner);
+    line->setContentsMargins(2, 0, 2, 0);
+    line->setSpacing(16);
+    const QString d = QStringLiteral("/drive/");
+    for (const QStringList& keys : {QStringList{d + "continuous_current", d + "peak_current", d + "currents_in",
+                                        d + "modulation", d + "field_weakening"},
+             QStringList{d + "modulation_reserve", d + "trip_voltage", d + "top_frequency", d + "cold", d + "hot",
+                 d + "stop_distance"}}) {
+        auto* form = new Form(document_, keys, 128);
+        forms_.push_back(form);
+        connect(form, &Form::focused, help_, &HelpStrip::show_field);
+        line->addWidget(form, 1, Qt::AlignTop);
+    }
+    scroll->setWidget(inner);
+    outer->addWidget(scroll, 1);
+    return page;
+}
+
 // a datasheet typed by hand wants more room than rows of the catalogue
-QSize WhatDrives::least() const { return {760, tabs_->currentIndex() == 1 ? 960 : 740}; }
+QSize WhatDrives::least() const {
+    return {760, tabs_->currentIndex() == 0 ? 740 : tabs_->currentIndex() == 3 ? 800 : 960};
+}
 
 QString WhatDrives::sentence() const { return axis_sentence(document_); }
 
@@ -215,7 +248,10 @@ void WhatDrives::activate() {
 }
 
 bool WhatDrives::go_to(const QString& path) {
-    if (!path.startsWith(document_.axis_path() + QStringLiteral("/motor"))) return Page::go_to(path);
+    const bool drive = path.startsWith(document_.axis_path() + QStringLiteral("/drive/"));
+    if (drive && !path.endsWith(QStringLiteral("/bus_voltage")) && !path.endsWith(QStringLiteral("/stop_time")))
+        tabs_->setCurrentIndex(3);
+    if (drive || !path.startsWith(document_.axis_path() + QStringLiteral("/motor"))) return Page::go_to(path);
     tabs_->setCurrentIndex(1);
     if (Page::go_to(path)) return true;
     if (auto* w = findChild<QWidget*>(path)) w->setFocus();

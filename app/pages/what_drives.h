@@ -27,6 +27,7 @@ class WhatDrives : public Page {
   private:
     void refresh_card();
     QWidget* by_hand();
+    QWidget* of_drive();
 
     SpeedTorquePlot* plot_;
     MotorTable* table_;

@@ -107,7 +107,8 @@ void PathPlot::refresh() {
     for (QCPAxis* a : {x, y}) {
         QCPRange r = a->range();
         r.expand(0);
-        a->setRange(r.lower - 0.12 * r.size() - 1e-9, r.upper + 0.12 * r.size() + 1e-9);
+        const double room = (a == y ? 0.22 : 0.12) * r.size() + 1e-9; // for the peak and the words of the quadrants
+        a->setRange(r.lower - room, r.upper + room);
     }
     notes_.push_back(note(rect_, px, py,
         tr("peak %1 at %2 s").arg(qs(format_quantity(d.peak.torque, torque)), qs(format_number(d.peak.time, 3))), t.ink,

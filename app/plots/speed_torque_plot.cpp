@@ -41,12 +41,14 @@ void SpeedTorquePlot::refresh() {
     notes_.clear();
     const Theme& t = theme();
     const UnitSystem system = document_.machine().unit_system;
-    const Unit& speed = *find_unit("rpm");
-    const Unit& torque = display_unit(Kind::torque, system);
+    const bool along = document_.has_axis() && motion_of(document_.axis().mechanism).direct;
+    const Unit& speed = along ? display_unit(Kind::speed, system) : *find_unit("rpm");
+    const Kind force = along ? Kind::force : Kind::torque;
+    const Unit& torque = display_unit(force, system);
     QCPAxis* x = rect_->axis(QCPAxis::atBottom);
     QCPAxis* y = rect_->axis(QCPAxis::atLeft);
-    x->setLabel(tr("speed, rpm"));
-    y->setLabel(tr("torque, %1").arg(symbol(torque)));
+    x->setLabel(tr("speed, %1").arg(symbol(speed)));
+    y->setLabel((along ? tr("force, %1") : tr("torque, %1")).arg(symbol(torque)));
     double top = 0;
     double bottom = 0;
     double end = 0;
@@ -60,7 +62,7 @@ void SpeedTorquePlot::refresh() {
             const double w = last * i / n;
             sx.push_back(from_si(w, speed));
             peak.push_back(from_si(can.peak.at(w), torque));
-            low.push_back(-peak.back());
+            low.push_back(-from_si(can.peak_at(w, true), torque));
             hot.push_back(from_si(can.continuous_at(w), torque));
             cold.push_back(-hot.back());
         }
@@ -81,7 +83,15 @@ void SpeedTorquePlot::refresh() {
         top = from_si(can.peak.stall(), torque);
         bottom = -top;
         end = sx.back();
-        notes_.push_back(note(rect_, end * 0.015, top, tr("peak"), t.accent, Qt::AlignLeft | Qt::AlignBottom));
+        // what bounds the peak, in the order of speed
+        QStringList bounds;
+        for (int i = 0; can.peak_by_model && i < n; ++i) {
+            const BoundBy by = can.peak_bound(last * i / n, false);
+            const QString words = QString::fromUtf8(bound_words(by));
+            if (by != BoundBy::unknown && !bounds.contains(words)) bounds << words;
+        }
+        const QString peak_words = bounds.isEmpty() ? tr("peak") : tr("peak, by %1").arg(bounds.join(tr(", then ")));
+        notes_.push_back(note(rect_, end * 0.015, top, peak_words, t.accent, Qt::AlignLeft | Qt::AlignBottom));
         // on the side without the worst point, and away from the RMS point
         const bool below = !a.motor || a.motor->worst_peak.torque * a.motor->worst_peak.speed >= 0;
         const bool left = !below && from_si(a.demand->rms_speed, speed) > 0.4 * end;
@@ -91,6 +101,15 @@ void SpeedTorquePlot::refresh() {
                    : hot.back(),
             tr("continuous"), t.accent,
             (left ? Qt::AlignLeft : Qt::AlignRight) | (below ? Qt::AlignTop : Qt::AlignBottom)));
+        if (can.model && !can.peak_by_model) {
+            // the model beside the sheet's own curve
+            QVector<double> modelled;
+            for (int i = 0; i <= n; ++i)
+                modelled.push_back(from_si(can.model->peak(last * i / n, Quadrant::motoring).torque, torque));
+            QCPGraph* model = curve(QPen(t.second, 1, Qt::DotLine), {}, nullptr);
+            model->setName(tr("peak by the constants, %1").arg(symbol(torque)));
+            model->setData(sx, modelled, true);
+        }
         if (can.mechanical_speed < last) {
             auto* wall = new QCPItemStraightLine(this);
             wall->setClipAxisRect(rect_);
@@ -141,24 +160,20 @@ void SpeedTorquePlot::refresh() {
             point(from_si(std::abs(w.speed), speed),
                 from_si(std::abs(w.torque) * (w.torque * w.speed < 0 ? -1 : 1), torque), peak->state,
                 tr("worst, %1 at %2 s")
-                    .arg(qs(format_quantity(std::abs(w.torque), Kind::torque, system)), qs(format_number(w.time, 3))),
+                    .arg(qs(format_quantity(std::abs(w.torque), force, system)), qs(format_number(w.time, 3))),
                 0.5, Qt::AlignBottom);
             point(from_si(d.rms_speed, speed), from_si(d.rms_torque, torque), heat->state,
-                tr("RMS %1").arg(qs(format_quantity(d.rms_torque, Kind::torque, system))), 0.35, Qt::AlignTop);
+                tr("RMS %1").arg(qs(format_quantity(d.rms_torque, force, system))), 0.35, Qt::AlignTop);
         }
     }
     restyle();
     const bool any = document_.has_axis() && document_.assessment().demand;
     const bool curves = document_.has_axis() && document_.assessment().can;
-    const bool direct = document_.has_axis() && motion_of(document_.axis().mechanism).direct;
     QString curve_waits;
     for (const char* key : {"motor.max_speed", "motor.continuous_stall"})
         if (curve_waits.isEmpty() && document_.has_axis()) curve_waits = waiting_for(document_, key);
-    say_missing(!any     ? waiting_for(document_, "demand.peak_torque")
-                : direct ? tr("A linear motor has no curve of torque over speed; page 3 shows its force.")
-                         : curve_waits,
-        curves || (any && !direct));
-    if (end <= 0) end = 3000;
+    say_missing(!any ? waiting_for(document_, "demand.peak_torque") : curve_waits, curves || any);
+    if (end <= 0) end = along ? from_si(1, speed) : 3000;
     if (top <= 0) top = 1;
     const double pad = room_beyond(*rect_, bottom, top);
     x->setRange(0, end * 1.05);
@@ -171,12 +186,13 @@ void SpeedTorquePlot::reset_view() { refresh(); }
 QString SpeedTorquePlot::readout(double rpm, double, QCPAxisRect*) {
     if (!document_.has_axis() || !document_.assessment().can || rpm < 0) return {};
     const Capability& can = *document_.assessment().can;
-    const double w = to_si(rpm, *find_unit("rpm"));
     const UnitSystem system = document_.machine().unit_system;
+    const bool along = motion_of(document_.axis().mechanism).direct;
+    const Kind force = along ? Kind::force : Kind::torque, moves = along ? Kind::speed : Kind::angular_speed;
+    const double w = to_si(rpm, along ? display_unit(Kind::speed, system) : *find_unit("rpm"));
     QString text = QStringLiteral("%1\npeak %2, continuous %3")
-                       .arg(qs(format_quantity(w, Kind::angular_speed, system)),
-                           qs(format_quantity(can.peak.at(w), Kind::torque, system)),
-                           qs(format_quantity(can.continuous_at(w), Kind::torque, system)));
+                       .arg(qs(format_quantity(w, moves, system)), qs(format_quantity(can.peak.at(w), force, system)),
+                           qs(format_quantity(can.continuous_at(w), force, system)));
     if (!document_.assessment().demand) return text;
     const Demand& d = *document_.assessment().demand;
     // the highest demand of the cycle at about this speed
@@ -196,7 +212,7 @@ QString SpeedTorquePlot::readout(double rpm, double, QCPAxisRect*) {
     }
     if (best >= 0)
         text += tr("\ncycle wants %1 at %2 s, segment %3")
-                    .arg(qs(format_quantity(best, Kind::torque, system)), qs(format_number(when, 3)))
+                    .arg(qs(format_quantity(best, force, system)), qs(format_number(when, 3)))
                     .arg(segment + 1);
     return text;
 }

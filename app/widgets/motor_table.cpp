@@ -14,6 +14,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <utility>
 
 namespace fulmox::app {
 
@@ -219,9 +220,37 @@ QVariant MotorModel::data(const QModelIndex& index, int role) const {
     }
 }
 
+bool MotorModel::suits(int row) const {
+    const bool along = document_.has_axis() && motion_of(document_.axis().mechanism).direct;
+    return std::holds_alternative<LinearForcer>(motor(row).electric) == along;
+}
+
+int MotorModel::suiting() const {
+    int n = 0;
+    for (int row = 0; row < rowCount(); ++row) n += suits(row);
+    return n;
+}
+
+namespace {
+
+// Only motors that the mechanism of the axis can have.
+class Suited : public QSortFilterProxyModel {
+  public:
+    Suited(const MotorModel& motors, QObject* parent) : QSortFilterProxyModel(parent), motors_(motors) {}
+    void look_again() { invalidateFilter(); }
+
+  protected:
+    bool filterAcceptsRow(int row, const QModelIndex&) const override { return motors_.suits(row); }
+
+  private:
+    const MotorModel& motors_;
+};
+
+} // namespace
+
 MotorTable::MotorTable(Document& document, QWidget* parent)
     : QTableView(parent), document_(document), motors_(new MotorModel(document, this)),
-      order_(new QSortFilterProxyModel(this)) {
+      order_(new Suited(*motors_, this)) {
     setObjectName(QStringLiteral("catalogue"));
     setAccessibleName(tr("Catalogue of motors, judged on this axis"));
     order_->setSourceModel(motors_);
@@ -263,6 +292,8 @@ MotorTable::MotorTable(Document& document, QWidget* parent)
 
 void MotorTable::judge_now() {
     if (!isVisible()) return;
+    const bool along = document_.has_axis() && motion_of(document_.axis().mechanism).direct;
+    if (std::exchange(along_, along) != along) static_cast<Suited*>(order_)->look_again();
     motors_->judge();
     if (!motors_->judging()) return;
     emit judged(); // so that no number of before stays

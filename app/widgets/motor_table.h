@@ -36,6 +36,10 @@ class MotorModel : public QAbstractTableModel {
     bool judging() const { return work_.running(); }
     double judged_share() const { return work_.done(); } ///< 0 to 1
     int fitting() const;
+    /// Whether the mechanism of the axis can have the motor of this row: a linear one along a line, else one that
+    /// turns.
+    bool suits(int row) const;
+    int suiting() const; ///< rows that it can have
 
   signals:
     void judged();
@@ -86,6 +90,7 @@ class MotorTable : public QTableView {
     Document& document_;
     MotorModel* motors_;
     QSortFilterProxyModel* order_;
+    bool along_ = false; ///< the axis whose motors are shown has a linear drive
     QTimer later_;
     QTimer progress_; ///< says how far the judging has come
 };

@@ -217,6 +217,9 @@ double fastest_angle(const LoadModel& m) {
 }
 
 std::vector<RidingPart> riding_parts(const Axis& axis) {
+    if (const auto* forcer = std::get_if<LinearForcer>(&axis.motor.electric); forcer && axis.driven())
+        return {{"forcer", "Forcer", forcer->forcer_mass.value_or(0),
+            forcer->core == ForcerCore::iron ? forcer->attraction.value_or(0) : 0}};
     const auto* belt = std::get_if<BeltDrive>(&axis.mechanism);
     if (!belt || belt->motor_seat != MotorSeat::rides) return {};
     return {{"riding", "Riding motor", belt->riding_mass.given() ? belt->riding_mass.si : axis.motor.mass.value_or(0)}};
@@ -229,8 +232,7 @@ LoadModel load_model(const Machine& machine, const Axis& axis, double web) {
     const auto has = [&](unsigned bit) { return (m.motion.has & bit) != 0; };
     m.gravity = machine.site.gravity.si;
     const bool shaft = has(Motion::shaft);
-    m.rotor_inertia =
-        axis.motor.empty() || !shaft ? 0 : axis.motor.rotor_inertia.si + axis.motor.brake_inertia.value_or(0);
+    m.rotor_inertia = !axis.driven() || !shaft ? 0 : axis.motor.rotor_inertia.si + axis.motor.brake_inertia.value_or(0);
     if (has(Motion::inclination)) {
         m.sin_inclination = std::sin(l.inclination.si);
         m.cos_inclination = clean_cos(l.inclination.si);

@@ -250,7 +250,7 @@ class Statement {
     }
     void rotor() {
         const Motor& motor = axis_.motor;
-        if (motor.empty() || m_.motion.direct) return;
+        if (!axis_.driven() || m_.motion.direct) return;
         const auto add = [&](const char* key, const char* label, std::string detail, double j) {
             InertiaShare s{key, label, std::move(detail), j};
             s.at_shaft = j;

@@ -62,7 +62,7 @@ void flags(Problems& out, const Axis& axis, const std::string& path, const Asses
                 "it ends with a payload of " + format_quantity(last, Kind::mass, system) + " but begins with " +
                     format_quantity(first, Kind::mass, system) + "; it repeats with what it begins with"});
     }
-    if (asks_brake && !axis.motor.empty() && !motion_of(axis.mechanism).direct && !axis.motor.brake_torque.given())
+    if (asks_brake && axis.driven() && !motion_of(axis.mechanism).direct && !axis.motor.brake_torque.given())
         out.push_back({Severity::suspicious, path + "/cycle/segments", "Brake holds",
             "a dwell lets the brake hold, but the motor has no brake"});
 }
@@ -270,16 +270,12 @@ class Reckoning {
     bool waits(unsigned needs) const { return waiting_->blocks(needs); }
 
     void capability() {
-        if (axis_.motor.empty() || moves_.direct) return;
+        if (!axis_.driven()) return;
         // where the sheet has no points the curves hang on its constants
-        constexpr unsigned of_model = need::current | need::resistance | need::voltage | need::surroundings |
-                                      need::temperatures | need::top_speed;
-        const unsigned by_model = (axis_.motor.peak.empty() ? need::peak_curve : 0u) |
-                                  (axis_.motor.continuous.empty() ? need::continuous_curve : 0u);
-        if (by_model && waits(of_model)) waiting_->also(of_model, by_model);
-        // the bus bears on the current only where the field is weakened for it
-        if (axis_.drive.field_weakening && waits(need::voltage)) waiting_->also(need::voltage, need::current);
-        if (!waits(need::voltage | need::peak_curve) && !axis_.motor.peak.empty()) {
+        const bool points = !moves_.direct;
+        for (const unsigned one : {need::peak_curve, need::continuous_curve, need::current})
+            if (const unsigned made_of = needs_on(one, axis_) & ~one) waiting_->also(made_of, one);
+        if (points && !waits(need::voltage | need::peak_curve) && !axis_.motor.peak.empty()) {
             const double scale = axis_.drive.bus_voltage.si / axis_.motor.curve_voltage.si;
             if (!std::isnormal(scale * axis_.motor.peak.back().speed.si)) {
                 stop(beyond(path_ + "/drive/bus_voltage", "Bus voltage", "speed of the peak curve at this bus"),

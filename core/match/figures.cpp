@@ -33,7 +33,7 @@ Text current_note(In in) {
     if (in.motor->beyond_voltage) out += "; by its constants the bus does not reach all of the cycle";
     return Text(out);
 }
-bool has_rotor(In in) { return !in.axis.motor.empty() && !in.words.direct; }
+bool has_rotor(In in) { return in.axis.driven() && !in.words.direct; }
 bool breaks_away(In in) { return in.demand ? in.demand->breakaway.torque != 0 : in.load.breakaway > 1; }
 const Screw* turning_screw(In in) {
     const auto* s = std::get_if<Screw>(&in.axis.mechanism);
@@ -380,7 +380,11 @@ std::vector<FigureRow> motor_rows() {
                 f.si = in.motor->loss_use;
                 f.unit = "%";
                 f.note = std::isnan(f.si) ? "the cycle runs beyond the continuous curve" : "";
-                if (!std::isnan(f.si))
+                if (!std::isnan(f.si) && in.can->continuous_by_model)
+                    work(f, in, "use", "√(mean[heat as a torque squared])/T_0", "sqrt(m)/T_0",
+                        {{"m", in.motor->loss_mean}, {"T_0", in.motor->heat_reference}},
+                        "heat of the current at every torque and speed");
+                else if (!std::isnan(f.si))
                     work(f, in, "use", "√(mean[T² + T_c(0)² − T_c(ω)²]/(f T_c(0)²))", "sqrt(m/(f*T_c0^2))",
                         {{"m", in.motor->loss_mean}, {"f", in.can->heat_factor}, {"T_c0", in.can->continuous.stall()}},
                         "loss method: the fall of the continuous curve is iron and friction heat");

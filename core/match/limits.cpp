@@ -24,11 +24,11 @@ Words words(const LimitInput& in) { return Words(motion_of(in.axis.mechanism)); 
 
 const char* no_motor = "no motor is chosen yet; page 4 has a catalogue";
 
-bool has_motor(const LimitInput& in) { return !in.axis.motor.empty() && !motion_of(in.axis.mechanism).direct; }
+bool has_motor(const LimitInput& in) { return in.axis.driven(); }
 const char* motor_missing(const LimitInput& in) {
-    return motion_of(in.axis.mechanism).direct
-               ? "a rotary motor cannot drive it; linear motors are not in the catalogue"
-               : no_motor;
+    if (in.axis.motor.empty()) return no_motor;
+    return motion_of(in.axis.mechanism).direct ? "a motor that turns cannot drive it; a linear motor can"
+                                               : "a linear motor cannot turn a shaft";
 }
 
 // "allowed" lines that every limit ends with; false where it cannot be said
@@ -61,12 +61,32 @@ WorkingLine sum_of_causes(const ShaftPoint& p) {
         Kind::torque, "equation of motion at the motor shaft");
 }
 
+namespace {
+
+// The model's continuous torque from its current.
+WorkingLine continuous_of_model(const Capability& c, double speed, double allowed) {
+    const TorqueBound b = c.model->continuous(speed);
+    const MotorNumbers& n = c.model->numbers();
+    const std::string source = std::string("limited by ") + bound_words(b.bound);
+    const double per_ampere = c.model->constant_of_axis();
+    if (n.saturation > 0)
+        return working_line("T_c", "K i_q (1 − β (i_q/I_p)²), hot; K per ampere of i_q", "K*i*(1-beta*(i/I_p)^2)",
+            {{"K", per_ampere}, {"i", b.iq}, {"beta", n.saturation}, {"I_p", c.model->saturates_at()}}, allowed,
+            Kind::torque, source);
+    return working_line("T_c", "K i_q − T_f, hot; K per ampere of i_q", "max(0, K*i-T_f)",
+        {{"K", per_ampere}, {"i", b.iq}, {"T_f", speed == 0 ? 0 : n.friction()}}, allowed, Kind::torque, source);
+}
+
+} // namespace
+
 WorkingLine continuous_at_rest(const Capability& c) {
+    if (c.continuous_by_model) return continuous_of_model(c, 0, c.continuous_stall());
     return working_line("allowed", "T_c(0) √f", "T_c0*sqrt(f)", {{"T_c0", c.continuous.stall()}, {"f", c.heat_factor}},
         c.continuous_stall(), Kind::torque, "IEC 60034-1: ambient and altitude");
 }
 
 WorkingLine continuous_by_point(const Capability& c, double speed, double allowed, const std::string& which) {
+    if (c.continuous_by_model) return continuous_of_model(c, speed, allowed);
     return working_line("T_c'(ω)",
         "√(f T_c(0)² − (T_c(0)² − T_c(ω)²)) at the " + which + " speed, not above the peak curve",
         "min(sqrt(max(0, f*T_c0^2-(T_c0^2-T_c^2))), T_p)",
@@ -111,9 +131,12 @@ void judge_speed(Limit& l, const LimitInput& in) {
             l.working.push_back(working_line("ω", "v i/r", "v*i/r",
                 {{"v", in.so_far.motion->peak_speed}, {"i", m.ratio}, {"r", m.radius}}, d.peak_speed,
                 Kind::angular_speed, "kinematics"));
-        l.working.push_back(working_line("ω_max", "min(ω_mech, ω_curve · U/U_0)", "min(w_m, w_c)",
-            {{"w_m", c.mechanical_speed}, {"w_c", c.peak.end()}}, c.max_speed, Kind::angular_speed,
-            "estimate: the end of the peak curve moves with the bus voltage"));
+        if (std::isfinite(c.mechanical_speed))
+            l.working.push_back(working_line("ω_max",
+                c.peak_by_model ? "min(ω_mech, end of torque at this bus)" : "min(ω_mech, ω_curve · U/U_0)",
+                "min(w_m, w_c)", {{"w_m", c.mechanical_speed}, {"w_c", c.peak.end()}}, c.max_speed, Kind::angular_speed,
+                c.peak_by_model ? "voltage equations of the machine, the worse of cold and hot"
+                                : "estimate: the end of the peak curve moves with the bus voltage"));
     }
     if (!close(l, in, "motor datasheet")) return;
     l.reason =
@@ -153,14 +176,16 @@ void judge_heat_by_loss(Limit& l, const LimitInput& in) {
                              ", the continuous curve ends at " + words(in).speed(u.can.continuous.end()) +
                              " and is not extrapolated");
     // torque at standstill that would heat as much
-    l.allowed = u.can.continuous_stall();
+    l.allowed = u.heat_reference;
     l.used = std::sqrt(std::max(0.0, u.loss_mean));
     if (in.workings) {
         rms_working(l, in);
         l.working.push_back(working_line("T_heat", "√(T_rms² + mean[T_c(0)² − T_c(ω)²])", "sqrt(T_rms^2+P_w)",
             {{"T_rms", in.so_far.demand->rms_torque}, {"P_w", u.speed_heat}}, l.used, Kind::torque,
-            "loss method: the fall of the continuous curve is iron and friction heat"));
-        l.working.push_back(continuous_at_rest(u.can));
+            u.can.continuous_by_model
+                ? "heat of the current at every torque and speed, and of iron and friction by the rated point"
+                : "loss method: the fall of the continuous curve is iron and friction heat"));
+        if (!u.can.continuous_by_model) l.working.push_back(continuous_at_rest(u.can));
     }
     if (!close(l, in, "IEC 60034-1 S1 rating; loss method")) return;
     l.reason =
@@ -316,7 +341,71 @@ void judge_speed_value(Limit& l, const LimitInput& in) {
     if (l.state != LimitState::fits) l.remedy = "Longer lead, thinner screw, or a nut with another ball return.";
 }
 
+// The cycle's largest current against what the magnets and the winding bear.
+void judge_motor_current(Limit& l, const LimitInput& in) {
+    const MotorUse& u = *in.so_far.motor;
+    l.used = u.peak_current;
+    l.allowed = u.can.model->numbers().peak_current;
+    if (!close(l, in, "motor datasheet, peak current")) return;
+    l.reason = format_number(l.used, 3) + " A of " + format_number(l.allowed, 3) + " A" +
+               (u.can.model->numbers().sine_driven ? " RMS, hot" : ", hot");
+    if (l.state != LimitState::fits)
+        l.remedy =
+            "Gentler acceleration, or set the drive below the motor's peak current: beyond it magnets may lose flux.";
+}
+
+void judge_drive_current(Limit& l, const LimitInput& in) {
+    const MotorUse& u = *in.so_far.motor;
+    const MotorConditions& c = u.can.model->conditions();
+    // the tighter of the two
+    const bool peak =
+        std::isinf(c.drive_continuous) || u.peak_current / c.drive_peak > u.rms_current / c.drive_continuous;
+    l.used = peak ? u.peak_current : u.rms_current;
+    l.allowed = peak ? c.drive_peak : c.drive_continuous;
+    if (!close(l, in, "drive datasheet; currents of torque and speed")) return;
+    l.reason = format_number(l.used, 3) + " A of " + format_number(l.allowed, 3) + " A" +
+               (u.can.model->numbers().sine_driven ? " RMS" : "") + (peak ? ", peak" : ", RMS over the cycle");
+    if (l.state != LimitState::fits)
+        l.remedy = "A larger drive, a winding with more torque per ampere, or gentler moves.";
+}
+
+// What a spinning motor puts on the bus once the drive lets go.
+void judge_open_circuit(Limit& l, const LimitInput& in) {
+    const ElectricModel& m = *in.so_far.motor->can.model;
+    const double speed = in.so_far.demand->peak_speed;
+    l.used = m.open_circuit_emf(speed);
+    l.allowed = in.axis.drive.trip_voltage.si;
+    if (in.workings)
+        l.working.push_back(
+            working_line("E", "E per speed, cold · ω", "K*w", {{"K", m.open_circuit_emf(1)}, {"w", speed}}, l.used,
+                Kind::voltage, "open-circuit EMF between lines, cold magnets"));
+    if (!close(l, in, "drive datasheet, overvoltage trip")) return;
+    l.reason = format_number(l.used, 3) + " V between the lines at top speed, of " + format_number(l.allowed, 3) + " V";
+    if (l.state != LimitState::fits)
+        l.remedy =
+            "A lower top speed, a winding of fewer volts per speed, or a drive that bears the EMF when it lets go.";
+}
+
+void judge_brush_speed(Limit& l, const LimitInput& in) {
+    l.used = in.so_far.demand->peak_speed;
+    l.allowed = in.so_far.motor->can.model->numbers().brush_speed;
+    if (!close(l, in, "motor datasheet, brushes")) return;
+    l.reason = words(in).speed(l.used) + " of " + words(in).speed(l.allowed);
+    if (l.state != LimitState::fits) l.remedy = "A lower speed, or a motor without brushes.";
+}
+
+const ElectricModel* model_of(const LimitInput& in) {
+    return in.so_far.motor && in.so_far.motor->can.model ? &*in.so_far.motor->can.model : nullptr;
+}
+bool has_motor_current(const LimitInput& in) { return model_of(in) && model_of(in)->numbers().peak_current > 0; }
+bool has_drive_current(const LimitInput& in) {
+    return model_of(in) && (in.axis.drive.continuous_current.given() || in.axis.drive.peak_current.given());
+}
+bool has_trip(const LimitInput& in) { return model_of(in) && in.axis.drive.trip_voltage.given(); }
+bool has_brush_speed(const LimitInput& in) { return model_of(in) && model_of(in)->numbers().brush_speed > 0; }
+
 bool always(const LimitInput&) { return true; }
+bool turns(const LimitInput& in) { return !motion_of(in.axis.mechanism).direct || in.axis.motor.empty(); }
 bool wants_brake(const LimitInput& in) {
     return in.so_far.demand && (in.so_far.demand->fall_torque > 0 || in.so_far.demand->brake_torque > 0);
 }
@@ -346,7 +435,15 @@ const std::vector<LimitRow>& limit_rows() {
         {"continuous_point", "Continuous torque, point", Kind::torque, need::demand | heat | peak_curve | voltage, true,
             always, judge_heat_by_point},
         {"holding", "Holding at rest", Kind::torque, need::load | heat, true, always, judge_holding},
-        {"inertia_ratio", "Inertia ratio", Kind::number, travel | inertia | rotor, true, always, judge_inertia_ratio},
+        {"motor_current", "Motor peak current", Kind::current, need::demand | current | temperatures, true,
+            has_motor_current, judge_motor_current},
+        {"drive_current", "Drive current", Kind::current, need::demand | current | temperatures, true,
+            has_drive_current, judge_drive_current},
+        {"open_circuit_emf", "Open-circuit EMF", Kind::voltage, speeds | current | temperatures | voltage, true,
+            has_trip, judge_open_circuit},
+        {"brush_speed", "Brush speed", Kind::angular_speed, speeds | top_speed, true, has_brush_speed,
+            judge_brush_speed},
+        {"inertia_ratio", "Inertia ratio", Kind::number, travel | inertia | rotor, true, turns, judge_inertia_ratio},
         {"brake", "Holding brake", Kind::torque, need::load | motor_brake, true, wants_brake, judge_brake},
         {"coupling", "Coupling, peak", Kind::torque, need::load | stop | need::coupling, false, has_coupling,
             judge_coupling},

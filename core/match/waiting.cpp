@@ -48,6 +48,19 @@ Waiting::Waiting(const Machine& machine, const Axis& axis, const std::string& pa
         if (p.severity == Severity::error) add(p, served_by(fields, p.path));
 }
 
+unsigned needs_on(unsigned needs, const Axis& axis) {
+    if (!axis.driven()) return needs;
+    const bool along = motion_of(axis.mechanism).direct; // a linear motor has no points of speed and torque
+    constexpr unsigned by_constants =
+        need::current | need::resistance | need::voltage | need::temperatures | need::top_speed;
+    if ((needs & need::peak_curve) && (along || axis.motor.peak.empty())) needs |= by_constants;
+    if ((needs & need::continuous_curve) && (along || axis.motor.continuous.empty()))
+        needs |= by_constants | need::surroundings;
+    // the bus bears on the current only where the field is weakened for it
+    if ((needs & need::current) && axis.drive.field_weakening) needs |= need::voltage;
+    return needs;
+}
+
 void Waiting::add(const Problem& problem, unsigned serves) {
     mask_ |= serves;
     entries_.push_back({serves, problem.path, field_and_place(problem.field, problem.path)});
@@ -78,7 +91,7 @@ std::string Waiting::words(unsigned needs) const {
 
 Axis Waiting::with_stand_ins() const {
     Axis out = axis_;
-    const bool no_motor = out.motor.empty() || motion_of(out.mechanism).direct;
+    const bool no_motor = !out.driven();
     for (FieldRef& f : walk(out, path_)) {
         if (no_motor && f.path.starts_with(path_ + "/motor/")) continue; // it stays without one
         if (is_wrong(f)) stand_in(f);
@@ -98,8 +111,9 @@ Axis Waiting::with_stand_ins() const {
         for (CurvePoint& p : points) p.torque = Quantity<Kind::torque>("1 N·m");
     };
     if (!out.motor.empty()) {
-        curve(out.motor.peak, need::peak_curve);
-        curve(out.motor.continuous, need::continuous_curve);
+        const bool linear = std::holds_alternative<LinearForcer>(out.motor.electric);
+        if (!linear) curve(out.motor.peak, need::peak_curve);
+        if (!linear) curve(out.motor.continuous, need::continuous_curve);
     }
     return out;
 }

@@ -9,6 +9,9 @@
 
 namespace fulmox {
 
+/// What a row that needs this needs on this axis: without points of the sheet a curve is made of the motor's constants.
+unsigned needs_on(unsigned needs, const Axis& axis);
+
 class Waiting {
   public:
     /// The errors among the problems of an axis and of the site; `path` is the axis' JSON pointer.

@@ -67,6 +67,12 @@ struct Axis {
 
     bool operator==(const Axis&) const = default;
 
+    /// Its motor is one that this mechanism can have: a linear one along a line, else one that turns. A motor that
+    /// stands there otherwise, left from another mechanism, has no effect.
+    bool driven() const {
+        return !motor.empty() && std::holds_alternative<LinearForcer>(motor.electric) == motion_of(mechanism).direct;
+    }
+
     void describe(FieldVisitor& v);
 };
 

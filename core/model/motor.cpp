@@ -45,6 +45,8 @@ bool Motor::has_rating() const {
 }
 
 void Motor::describe(FieldVisitor& v) {
+    // of a motor that turns
+    const bool turns = !std::holds_alternative<LinearForcer>(electric);
     v.text(name, {"name", "Motor", "Type designation."});
     v.text(origin, {"origin", "From", "Catalogue or datasheet these numbers come from."});
     v.quantity(rotor_inertia, {.key = "rotor_inertia",
@@ -53,6 +55,7 @@ void Motor::describe(FieldVisitor& v) {
                                   .range = {0, 1e8, true},
                                   .help = "With encoder, without brake.",
                                   .symbol = "J_M",
+                                  .applies = turns,
                                   .serves = need::rotor});
     v.quantity(max_speed, {.key = "max_speed",
                               .label = "Maximum speed",
@@ -60,6 +63,7 @@ void Motor::describe(FieldVisitor& v) {
                               .range = {0, 1e6, true},
                               .help = "Mechanical limit of the motor.",
                               .symbol = "n_max",
+                              .applies = turns,
                               .serves = need::top_speed});
     v.list(continuous, {"continuous", "Continuous curve", "point",
                            "Speed and torque that may run for ever at rated ambient.", 200, need::continuous_curve});
@@ -73,6 +77,7 @@ void Motor::describe(FieldVisitor& v) {
                                   .required = !continuous.empty() || !peak.empty(),
                                   .if_empty = "no curves",
                                   .symbol = "U_0",
+                                  .applies = turns,
                                   .serves = need::voltage});
     v.quantity(rated_ambient, {.key = "rated_ambient",
                                   .label = "Rated ambient",
@@ -101,6 +106,7 @@ void Motor::describe(FieldVisitor& v) {
                                   .required = false,
                                   .if_empty = "none",
                                   .symbol = "J_B",
+                                  .applies = turns,
                                   .serves = need::rotor});
     v.quantity(brake_torque, {.key = "brake_torque",
                                  .label = "Motor brake torque",
@@ -110,6 +116,7 @@ void Motor::describe(FieldVisitor& v) {
                                  .required = false,
                                  .if_empty = "no brake",
                                  .symbol = "T_B",
+                                 .applies = turns,
                                  .serves = need::motor_brake});
     v.quantity(mass, {.key = "mass",
                          .label = "Motor mass",
@@ -129,7 +136,8 @@ void Motor::describe(FieldVisitor& v) {
                                    .required = false,
                                    .if_empty = "not shown",
                                    .rare = true,
-                                   .symbol = "d_M"});
+                                   .symbol = "d_M",
+                                   .applies = turns});
     v.quantity(price, {.key = "price",
                           .label = "Price",
                           .unit = "1",
@@ -163,9 +171,9 @@ void Drive::describe(FieldVisitor& v) {
             .serves = serves};
     };
     v.quantity(continuous_current,
-        optional("continuous_current", "Drive current, continuous", "A", 1e5,
+        optional("continuous_current", "Drive current", "A", 1e5,
             "What the drive carries for good; of its output to the motor.", "not limited", "I_D", need::current));
-    v.quantity(peak_current, optional("peak_current", "Drive current, peak", "A", 1e5,
+    v.quantity(peak_current, optional("peak_current", "Drive peak current", "A", 1e5,
                                  "What it gives for a moment, as it is set.", "not limited", "I_Dp", need::current));
     v.choice(amperes, {.key = "currents_in",
                           .label = "Drive currents in",
@@ -190,7 +198,6 @@ void Drive::describe(FieldVisitor& v) {
                                        .source = "common practice, no source",
                                        .required = false,
                                        .if_empty = "1",
-                                       .rare = true,
                                        .symbol = "m",
                                        .serves = model});
     v.flag(field_weakening,
@@ -198,16 +205,13 @@ void Drive::describe(FieldVisitor& v) {
     QuantitySpec trip = optional("trip_voltage", "Overvoltage trip", "V", 2000,
         "Bus voltage at which the drive lets go of the motor; the EMF at top speed must stay below it.", "not checked",
         "U_trip", need::voltage);
-    trip.rare = true;
     v.quantity(trip_voltage, trip);
-    QuantitySpec top = optional("top_frequency", "Highest output frequency", "Hz", 1e5,
+    QuantitySpec top = optional("top_frequency", "Highest frequency", "Hz", 1e5,
         "Electrical frequency the drive can give.", "not checked", "f_max", need::top_speed);
-    top.rare = true;
     v.quantity(top_frequency, top);
     QuantitySpec at = optional("cold", "Cold motor", "°C", 0, "Winding and magnets of a motor just started.", "20 °C",
         "θ_c", need::temperatures);
     at.range = {-60, 250};
-    at.rare = true;
     v.quantity(cold, at);
     at.key = "hot";
     at.label = "Hot motor";

@@ -209,8 +209,8 @@ void LinearForcer::describe(FieldVisitor& v) {
     describe_winding(*this, v);
     v.quantity(pole_pitch, constant("pole_pitch", "Pole pitch N to S", "mm", 1000,
                                "From a north to the next south pole; two of them are an electrical turn.", "τ_p"));
-    v.quantity(forcer_mass,
-        constant("forcer_mass", "Mass of the forcer", "kg", 1e5, "Rides with the load.", "m_F", need::record));
+    v.quantity(forcer_mass, constant("forcer_mass", "Mass of the forcer", "kg", 1e5, "Rides with the load.", "m_F",
+                                need::inertia | need::force));
     v.quantity(attraction, {.key = "attraction",
                                .label = "Attraction",
                                .unit = "N",
@@ -220,7 +220,7 @@ void LinearForcer::describe(FieldVisitor& v) {
                                .if_empty = "none",
                                .symbol = "F_a",
                                .applies = core == ForcerCore::iron,
-                               .serves = need::record});
+                               .serves = need::force});
     v.quantity(top_speed, constant("top_speed", "Greatest speed", "m/s", 1000, "Mechanical limit of the motor.",
                               "v_max", need::top_speed));
     v.choice(amperes, meaning("currents_in", "Currents in", amperes_as, "Of all currents below.", true));

@@ -221,7 +221,7 @@ void check_policy(Problems& out, const Policy& p, const std::string& path) {
 
 // The const_casts below are confined to reading: a walk hands out pointers, and check() does not write.
 Problems validate(const Axis& axis, const std::string& path, const std::vector<Material>* materials) {
-    const bool no_motor = axis.motor.empty() || motion_of(axis.mechanism).direct; // rotary motors are all there are
+    const bool no_motor = !axis.driven();
     const std::string motor = path + "/motor/";
     Problems out = check_quantities(axis, path, no_motor ? path + "/motor" : "");
     if (no_motor && axis.drive.bus_voltage.text.empty()) // nobody asks for it yet
@@ -234,7 +234,14 @@ Problems validate(const Axis& axis, const std::string& path, const std::vector<M
     std::visit(MechanismCheck{out, axis, path + "/mechanism"}, axis.mechanism);
     check_bodies(out, axis, materials, path);
     check_segments(out, axis.cycle, path + "/cycle");
-    if (!no_motor) {
+    if (!no_motor && std::holds_alternative<LinearForcer>(axis.motor.electric)) {
+        if (!axis.motor.has_constant())
+            error(out, motor + "electric/force_constant", "Force constant",
+                "neither force nor voltage constant is given; a linear motor has no curve without one");
+        if (!axis.motor.has_rating())
+            error(out, motor + "electric/continuous_force", "Continuous force",
+                "neither continuous force nor continuous current is given; nothing tells what may run for good");
+    } else if (!no_motor) {
         // without points the constants of the sheet tell it, where there are any
         if (!axis.motor.continuous.empty() || !axis.motor.has_constant() || !axis.motor.has_rating())
             check_curve(out, axis.motor.continuous, motor + "continuous", "Continuous curve");

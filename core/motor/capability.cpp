@@ -84,7 +84,9 @@ bool SpeedTorqueCurve::knot_between(double slow, double fast) const {
 double Capability::continuous_at(double speed) const {
     const double w = std::abs(speed);
     if (w > continuous.end()) return 0;
-    if (continuous_by_model) return std::min(continuous.at(w), peak.at(w));
+    if (continuous_by_model)
+        return std::min(
+            model->continuous(w).torque, peak_by_model ? model->peak(w, Quadrant::motoring).torque : peak.at(w));
     const double stall = continuous.stall();
     const double now = continuous.at(w);
     const double heat = heat_factor * stall * stall - (stall * stall - now * now);
@@ -92,7 +94,7 @@ double Capability::continuous_at(double speed) const {
 }
 
 double Capability::continuous_stall() const {
-    return continuous_by_model ? continuous.stall() : continuous.stall() * std::sqrt(heat_factor);
+    return continuous_by_model ? model->continuous(0).torque : continuous.stall() * std::sqrt(heat_factor);
 }
 
 BoundBy Capability::peak_bound(double speed, bool brakes) const {
@@ -142,18 +144,24 @@ Capability capability(const Motor& motor, const Drive& drive, const Site& site) 
     Capability c;
     c.model.emplace(motor_numbers(motor), motor_conditions(motor, drive, site));
     if (!c.model->known()) c.model.reset();
-    c.peak_by_model = motor.peak.empty() && c.model;
-    c.continuous_by_model = motor.continuous.empty() && c.model;
-    if (!motor.peak.empty()) {
+    // a linear motor has no points of speed and torque
+    const bool linear = std::holds_alternative<LinearForcer>(motor.electric);
+    c.peak_by_model = (linear || motor.peak.empty()) && c.model;
+    c.continuous_by_model = (linear || motor.continuous.empty()) && c.model;
+    if (!linear && !motor.peak.empty()) {
         c.speed_scale = drive.bus_voltage.si / motor.curve_voltage.si;
         c.peak = SpeedTorqueCurve(motor.peak, c.speed_scale);
     }
-    c.mechanical_speed = motor.max_speed.si;
-    if (!motor.continuous.empty()) c.continuous = SpeedTorqueCurve(motor.continuous, 1);
+    c.mechanical_speed =
+        linear ? std::get<LinearForcer>(motor.electric).top_speed.value_or(infinite) : motor.max_speed.si;
+    if (!linear && !motor.continuous.empty()) c.continuous = SpeedTorqueCurve(motor.continuous, 1);
     if (c.peak_by_model || c.continuous_by_model) {
         const double end =
-            std::min(c.model->speed_limit(), std::max(c.model->motoring_end(false), c.model->motoring_end(true)));
-        Table t = table_of(*c.model, end);
+            std::min({c.model->speed_limit(), c.model->motoring_end(false), c.model->motoring_end(true)});
+        // a bus that turns nothing leaves standing alone
+        Table t = end > 0 ? table_of(*c.model, end)
+                          : Table{{0, 1e-6}, {c.model->peak(0, Quadrant::motoring).torque, 0}, {0, 0},
+                                {c.model->rated() ? c.model->continuous(0).torque : 0, 0}};
         if (c.continuous_by_model) c.continuous = SpeedTorqueCurve(t.speeds, std::move(t.continuous));
         if (c.peak_by_model) {
             c.braking = SpeedTorqueCurve(t.speeds, std::move(t.braking));
@@ -358,10 +366,12 @@ MotorUse motor_use(const Demand& d, Capability can) {
     Drawn by_model;
     if (u.can.model) by_model = drawn(d, *u.can.model);
     if (u.can.continuous_by_model) {
-        u.loss_mean = by_model.heat * stall * stall;
+        u.heat_reference = u.can.model->heat_reference();
+        u.loss_mean = by_model.heat * u.heat_reference * u.heat_reference;
         u.speed_heat = u.loss_mean - d.rms_torque * d.rms_torque;
         u.loss_use = by_model.beyond ? no_number : std::sqrt(std::max(0.0, by_model.heat));
     } else {
+        u.heat_reference = u.can.continuous_stall();
         u.speed_heat = use.speed_heat();
         u.loss_mean = d.rms_torque * d.rms_torque + u.speed_heat;
         const bool inside = d.peak_speed <= u.can.continuous.end() * (1 + 1e-12);

@@ -73,6 +73,7 @@ struct MotorUse {
     double worst_peak_allowed = 0; ///< peak curve there, N·m
     double worst_peak_use = 0;     ///< |T|/allowed; infinite beyond the curve
     double loss_use = 0;         ///< √(mean[T² + T_c0² − T_c(ω)²]/(f T_c0²)); NaN beyond the continuous curve
+    double heat_reference = 0;   ///< N·m at rest that heats as much as is permitted
     double loss_mean = 0;        ///< N²·m², the mean in the line above
     double speed_heat = 0;       ///< N²·m², the part of it that speed takes, mean[T_c0² − T_c(ω)²]
     double point_at_mean = 0;    ///< continuous torque at the mean speed; NaN beyond the curve

@@ -243,6 +243,10 @@ TorqueBound ElectricModel::continuous(double speed) const {
     return b;
 }
 
+double ElectricModel::heat_reference() const {
+    return rated_ ? torque_of(std::sqrt(c_.heat_factor * rated_square_) / amperes_, true) : no_number;
+}
+
 double ElectricModel::heat_use(double torque, double speed) const {
     if (!rated_) return no_number;
     const MotorDraw d = draw(torque, speed, true);
@@ -305,6 +309,12 @@ double ElectricModel::torque_of(double current, bool hot) const {
     return std::visit(Overloaded{[&](const SineMachine& m) { return torque(m, amperes_ * current); },
                           [&](const DcMachine& m) { return shaft_torque(m, current, 0); }},
         machine(hot));
+}
+
+double ElectricModel::constant_of_axis() const {
+    return std::visit(Overloaded{[](const SineMachine& m) { return 1.5 * m.k; },
+                          [](const DcMachine& m) { return m.torque_constant; }},
+        hot_);
 }
 
 double ElectricModel::corner_speed(bool hot) const {

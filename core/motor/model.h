@@ -72,6 +72,8 @@ class ElectricModel {
     /// Torque that may run for good. NaN where the sheet has no continuous rating.
     TorqueBound continuous(double speed) const;
     bool rated() const { return rated_; }
+    /// Torque of the current that may be held for good here, no phase carrying the peak; what heat is measured by.
+    double heat_reference() const;
     /// Only a rating in rotation is given: at rest one phase may carry the peak for good.
     bool standstill_derated() const { return standstill_derated_; }
     /// Mean square of current over that permitted, at a torque and speed; iron and friction by speed included.
@@ -87,6 +89,11 @@ class ElectricModel {
     MotorDraw draw(double torque, double speed) const;
     /// Torque that a current gives at standstill, A RMS or DC.
     double torque_of(double current, bool hot) const;
+
+    /// N·m (N) per ampere of i_q, A peak, or of a DC machine's current; hot, without saturation.
+    double constant_of_axis() const;
+    /// I_p of the saturation, A peak or DC.
+    double saturates_at() const { return amperes_ * n_.peak_current; }
 
     double corner_speed(bool hot) const;         ///< up to which the peak current is there
     double no_load_speed(bool hot) const;        ///< where the EMF takes the whole voltage; friction counted

@@ -1,5 +1,7 @@
 #include "core/report/axis_report.h"
 
+#include "core/report/motor_report.h"
+
 #include "core/demand/segments.h"
 #include "core/match/words.h"
 #include "core/model/policy.h"
@@ -207,7 +209,13 @@ std::vector<ReportSection> axis_report(
     out.push_back({"demand", direct ? "Force over the cycle" : "Torque over the cycle", {}, "torque",
         segments_table(machine, axis, a)});
     if (a.demand) out.push_back({"causes", "Causes", {}, "", causes_table(*a.demand, units)});
-    if (!its.motor.empty() && !direct) out.push_back({"motor", "Speed and torque", {}, "speed_torque", {}});
+    if (its.driven()) out.push_back({"motor", direct ? "Speed and force" : "Speed and torque", {}, "speed_torque", {}});
+    if (!its.motor.empty()) {
+        out.push_back({"constants", "Constants of the motor at 20 °C", {}, "", constants_table(its.motor)});
+        ReportSection sheet{
+            "sheet", "What the datasheet says twice", {}, "", pairs_table(check_sheet(its.motor), units)};
+        if (!sheet.table.empty()) out.push_back(std::move(sheet));
+    }
     out.push_back({"figures", "Figures", {}, "", figures_table(a, units)});
     if (a.inertia)
         out.push_back({"inertia", direct ? "Moving mass" : "Inertia statement", {}, "",

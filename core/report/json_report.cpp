@@ -92,7 +92,7 @@ Value axis_json(
         const FigureRow* row = row_of(figure_rows(), f.key);
         results[f.key] = {{"label", f.label}, {"value", finite(f.si)}, {"unit", std::string(info(f.kind).si_unit)},
             {"note", f.note.in(units)}, {"working", working_json(f.working)}, {"read_from", f.read_from},
-            {"needs", needs_json(row ? needs_of(*row, axis.mechanism) : need::demand)}};
+            {"needs", needs_json(needs_on(row ? needs_of(*row, axis.mechanism) : need::demand, axis))}};
     }
     Value limits = Value::array();
     for (const Limit& l : a.limits) {
@@ -100,7 +100,8 @@ Value axis_json(
         limits.push_back({{"key", l.key}, {"label", l.label}, {"state", state_key(l.state)}, {"used", finite(l.used)},
             {"allowed", finite(l.allowed)}, {"unit", std::string(info(l.kind).si_unit)}, {"share", finite(l.share)},
             {"utilisation", finite(l.utilisation())}, {"reason", l.reason.in(units)}, {"remedy", l.remedy.in(units)},
-            {"source", l.source}, {"working", working_json(l.working)}, {"needs", needs_json(row ? row->needs : 0)}});
+            {"source", l.source}, {"working", working_json(l.working)},
+            {"needs", needs_json(row ? needs_on(row->needs, axis) : 0)}});
     }
     return {{"name", axis.name}, {"policy", axis.policy}, {"results", std::move(results)},
         {"limits", std::move(limits)}, {"inertia", a.inertia ? inertia_json(*a.inertia, own) : Value(nullptr)},

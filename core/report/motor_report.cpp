@@ -237,12 +237,9 @@ std::string sheets_text(const std::vector<Motor>& motors, const SheetQuestions& 
         const std::vector<SheetPair> pairs = check_sheet(m);
         if (!pairs.empty()) s += "  what the sheet says twice\n";
         for (const SheetPair& p : pairs) {
-            const char* verdict = p.verdict == Verdict::agrees             ? "agrees"
-                                  : p.verdict == Verdict::within_tolerance ? "differs within tolerance"
-                                                                           : "contradicts";
             s += fmt::format("    {}: entered {}, implied {}, factor {}: {}{}\n", p.label,
                 format_quantity(p.entered, p.kind, UnitSystem::si), format_quantity(p.implied, p.kind, UnitSystem::si),
-                number(p.factor), verdict, p.note.empty() ? "" : "; " + p.note);
+                number(p.factor), verdict_words(p.verdict), p.note.empty() ? "" : "; " + p.note);
             for (const SheetReading& r : p.readings)
                 s += fmt::format("      would agree (factor {}) if: {}\n", number(r.factor), r.words);
         }
@@ -266,6 +263,52 @@ std::string sheets_text(const std::vector<Motor>& motors, const SheetQuestions& 
             }
     }
     return s;
+}
+
+const char* verdict_words(Verdict v) {
+    return v == Verdict::agrees             ? "agrees"
+           : v == Verdict::within_tolerance ? "differs within tolerance"
+                                            : "contradicts";
+}
+
+Table constants_table(const Motor& motor) {
+    const MotorNumbers n = motor_numbers(motor);
+    const MotorUnits u(n.linear);
+    Table t{"Constants at 20 °C", {"constant", "what it is", "value", "unit"}, {}, {false, false, true}};
+    const auto add = [&](const char* name, const char* words, double value, const char* unit) {
+        if (std::isfinite(value)) t.rows.push_back({name, words, format_number(value), unit});
+    };
+    for (const Convention& c : torque_conventions(n.base))
+        add(n.linear ? "Force constant" : "Torque constant", c.words, n.k * c.factor, u.torque_constant);
+    for (const Convention& c : voltage_conventions(n.base))
+        add("Voltage constant", c.words, n.k * c.factor * (n.linear ? 1 : krpm), n.linear ? "V·s/m" : "V/krpm");
+    if (!n.linear)
+        for (const Convention& c : voltage_conventions(n.base))
+            add("Speed constant", c.words, 30 / std::numbers::pi / (n.k * c.factor), "rpm/V");
+    for (const Convention& c : winding_conventions()) {
+        if (n.base == EmfBase::dc && &c != &winding_conventions().front()) break;
+        add("Resistance", c.words, n.resistance * c.factor, "Ω");
+        add("Inductance", c.words, 1e3 * n.inductance * c.factor, "mH");
+    }
+    add("Motor constant", "copper loss alone", n.motor_constant(), u.motor_constant);
+    add("Electrical time constant", "L/R", 1e3 * n.inductance / n.resistance, "ms");
+    add("Mechanical time constant", "bare rotor", 1e3 * n.rotor / (n.motor_constant() * n.motor_constant()), "ms");
+    if (const double beta = peak_saturation(n); beta > 0)
+        add("Saturation", "share of the peak torque it takes, β", beta, "");
+    return t;
+}
+
+Table pairs_table(const std::vector<SheetPair>& pairs, UnitSystem units) {
+    Table t{"What the sheet says twice", {"what", "entered", "implied", "factor", "verdict"}, {},
+        {false, true, true, true}};
+    for (const SheetPair& p : pairs) {
+        t.rows.push_back({p.label, format_quantity(p.entered, p.kind, units), format_quantity(p.implied, p.kind, units),
+            number(p.factor), verdict_words(p.verdict)});
+        if (!p.note.empty()) t.rows.push_back({"· " + p.note, "", "", "", ""});
+        for (const SheetReading& r : p.readings)
+            t.rows.push_back({"· if " + r.words, "", "", number(r.factor), "would agree"});
+    }
+    return t;
 }
 
 namespace {

@@ -3,6 +3,7 @@
 
 #include "core/model/problem.h"
 #include "core/motor/capability.h"
+#include "core/report/table.h"
 
 #include <string>
 #include <vector>
@@ -23,6 +24,14 @@ struct SheetQuestions {
 
 std::string sheets_json(const std::vector<Motor>& motors, const Problems& problems, const SheetQuestions& ask = {});
 std::string sheets_text(const std::vector<Motor>& motors, const SheetQuestions& ask = {});
+
+/// Every constant under every convention, in units of datasheets; empty where none is known.
+Table constants_table(const Motor& motor);
+/// "contradicts", "differs within tolerance", "agrees"
+const char* verdict_words(Verdict v);
+/// What the sheet says twice, with its note and the readings under which it would agree in rows of
+/// their own.
+Table pairs_table(const std::vector<SheetPair>& pairs, UnitSystem units);
 
 /// A motor at work: under what, and at which speeds (rad/s, m/s); no speeds: `points` of them up to its end.
 struct CurveQuestion {

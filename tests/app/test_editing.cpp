@@ -74,14 +74,14 @@ TEST_CASE("an axis is duplicated and deleted from its menu, and undone") {
     const Machine before = w.document().machine();
     auto* item = w.child<QPushButton>("axis/0");
     item->actions().at(1)->trigger();
-    REQUIRE(w.document().machine().axes.size() == 8);
+    REQUIRE(w.document().machine().axes.size() == 11);
     CHECK(w.document().machine().axes[1].name == "Glaze-head lift copy");
     w.document().select_axis(1);
     w.type("/load/payload", "40 kg");
     CHECK(w.document().machine().axes[0].load.payload == before.axes[0].load.payload);
     w.child<QPushButton>("axis/1")->actions().at(2)->trigger();
-    CHECK(w.document().machine().axes.size() == 7);
-    for (int i = 0; i < 8; ++i) {
+    CHECK(w.document().machine().axes.size() == 10);
+    for (int i = 0; i < 11; ++i) {
         w.child<QPushButton>("axis/0")->actions().at(2)->trigger();
         QApplication::processEvents();
     }

@@ -27,6 +27,114 @@ def changed(change):
     return file.name
 
 
+def ask(sheet, *arguments):
+    done = subprocess.run([BINARY, arguments[0], "-", *arguments[1:]], input=sheet if isinstance(sheet, str) else json.dumps(sheet),
+                          capture_output=True, text=True, timeout=60)
+    return done.returncode, done.stdout, done.stderr
+
+
+def sheet(**electric):
+    return {"name": "sample", "rotor_inertia": "0.5 kg·cm²", "max_speed": "6000 rpm",
+            "electric": {"kind": "sine", "torque_constant": "0.5 N·m/A", "resistance": "2.4 Ω", "inductance": "8 mH",
+                         "pole_pairs": "5", "stall_torque": "1.3 N·m", "peak_current": "8 A", **electric}}
+
+
+class Datasheets(unittest.TestCase):
+    def test_the_example_of_the_document_and_every_key_it_names(self):
+        with open(os.path.join(ROOT, "docs/formats/datasheet.md"), encoding="utf-8") as text:
+            document = text.read()
+        example = "\n".join(line[4:] for line in document.splitlines() if line.startswith("    "))
+        code, out, err = ask(example, "datasheet", "--json", "--at-torque", "1 N·m@3000 rpm", "--at-current", "2 A")
+        self.assertEqual((code, err), (0, ""))
+        (one,) = json.loads(out)["sheets"]
+        for key in one:
+            self.assertIn(f"`{key}`", document)
+        for pair in one["pairs"]:
+            self.assertEqual(pair["verdict"], "agrees", pair["label"])
+            for key in pair:
+                self.assertIn(f"`{key}`", document)
+        code, out, err = ask(example, "curve", "--json", "--bus", "320 V", "--points", "5")
+        self.assertEqual((code, err), (0, ""))
+        curve = json.loads(out)
+        for key in (*curve, *curve["points"][0], *curve["points"][0]["peak_motoring"]):
+            if key not in ("format", "version", "name", "kind"):
+                self.assertIn(f"`{key}`", document)
+        self.assertEqual(len(curve["points"]), 5)
+
+    # Handbook rows 10 and 11: line-to-line 9.5 V peak to peak at 151.6 Hz with 21 pole pairs; Kt/Ke of a sine-driven machine.
+    def test_a_spin_test_and_the_identity_of_torque_and_voltage_constant(self):
+        code, out, _ = ask({"electric": {"kind": "sine", "voltage_constant": "4.75/45.36 V·s/rad", "voltage_constant_of": "line_peak"}},
+                           "datasheet", "--json")
+        self.assertEqual(code, 0)
+        constants = json.loads(out)["sheets"][0]["constants"]
+        torque = {k: v["value"] for k, v in constants["torque_constant"].items()}
+        self.assertAlmostEqual(torque["rms"], 0.1283, delta=1e-4)
+        self.assertAlmostEqual(torque["peak"], 0.0907, delta=1e-4)
+        self.assertAlmostEqual(torque["q_delta"], 0.128, delta=5e-4)
+        self.assertAlmostEqual(torque["rms"] / constants["voltage_constant"]["line_rms"]["per_krpm"], 0.016540, delta=1e-6)
+
+    def test_common_mistakes_are_named_with_their_reading(self):
+        # each a mistake of the trade, and the words of the reading that finds it (common practice, no source)
+        ke = 0.5 / 3 ** 0.5 * 1000 * 2 * 3.141592653589793 / 60  # V RMS line to line per krpm
+        for electric, words, factor in (
+                ({"voltage_constant": f"{ke * 2 ** 0.5} V/krpm"}, "line to line, peak", 2 ** -0.5),  # peak volts as RMS
+                ({"voltage_constant": f"{ke / 3 ** 0.5} V/krpm"}, "wye phase, RMS", 3 ** 0.5),  # phase for line
+                ({"voltage_constant": f"{ke} V/krpm", "torque_constant": f"{0.5 / 2 ** 0.5} N·m/A"}, "per A peak", 2 ** -0.5),
+                ({"speed_constant": f"{1000 / ke / 2 ** 0.5 * 9.549296585513721} rpm/V"}, "rad/s", 9.549),  # rpm/V and rad/s/V
+                ({"motor_constant": f"{0.5 / (1.5 * 4.8) ** 0.5} N·m/√W"}, "per phase, wye", 0.707),  # R of a phase
+                ({"stall_current": f"{2.6 * 2 ** 0.5} A"}, "A peak", 0.707)):  # peak amperes as RMS
+            code, out, err = ask(sheet(**electric), "datasheet", "--json")
+            self.assertEqual(code, 0, err)
+            wrong = [p for p in json.loads(out)["sheets"][0]["pairs"] if p["verdict"] == "contradicts"]
+            self.assertEqual(len(wrong), 1, (electric, [(p["label"], p["factor"]) for p in wrong]))
+            self.assertTrue(any(words in r["words"] for r in wrong[0]["readings"]), (electric, wrong[0]))
+            low, high = sorted((wrong[0]["factor"], 1 / wrong[0]["factor"]))
+            self.assertTrue(abs(low / factor - 1) < 0.02 or abs(high / factor - 1) < 0.02, (electric, wrong[0]["factor"]))
+
+    def test_a_torque_constant_that_is_a_voltage_constant_in_disguise(self):
+        # Kt per A RMS set equal to the line-to-line peak Ke: √1.5 = 1.225 (handbook 04)
+        code, out, _ = ask({"electric": {"kind": "sine", "torque_constant": "0.1 N·m/A", "voltage_constant": "0.1 V·s/rad",
+                                         "voltage_constant_of": "line_peak"}}, "datasheet", "--json")
+        self.assertEqual(code, 0)
+        (pair,) = json.loads(out)["sheets"][0]["pairs"]
+        self.assertAlmostEqual(pair["factor"], 1.5 ** -0.5, places=6)
+        self.assertTrue(any("DC motor" in r["words"] for r in pair["readings"]), pair["readings"])
+
+    def test_what_a_sheet_leaves_out_is_said_and_bad_input_has_an_address(self):
+        code, out, _ = ask({"electric": {"kind": "sine", "resistance": "1 Ω"}}, "datasheet", "--json")
+        one = json.loads(out)["sheets"][0]
+        self.assertEqual((code, one["base"]["value"]), (0, None))
+        self.assertIn("constant", one["missing"])
+        code, out, err = ask({"electric": {"kind": "sine", "torque_constant": "0,5 N·m/A"}}, "datasheet")
+        self.assertEqual(code, 2)
+        self.assertIn("/motors/0/electric/torque_constant", err)
+        code, _, err = ask({"electric": {"kind": "warp"}}, "datasheet")
+        self.assertEqual(code, 2)
+        self.assertIn('"sine", "block", "brushed", "linear"', err)
+        code, _, err = ask(sheet(), "curve")
+        self.assertEqual(code, 2)
+        self.assertIn("waits for: the bus voltage", err)
+        for option, word in (("--bus", "voltage"), ("--modulation", "space_vector"), ("--reserve", "0.3"), ("--speeds", "speeds")):
+            code, _, err = ask(sheet(), "curve", option, "nonsense")
+            self.assertEqual(code, 2, option)
+            self.assertIn(word, err)
+        code, _, err = ask(sheet(), "datasheet", "--at-torque", "two@fast")
+        self.assertEqual(code, 2)
+        self.assertIn("--at-torque", err)
+
+    def test_a_list_of_sheets_and_the_curve_of_an_axis(self):
+        code, out, _ = ask([sheet(), sheet(torque_constant="0.6 N·m/A")], "datasheet", "--json")
+        self.assertEqual((code, len(json.loads(out)["sheets"])), (0, 2))
+        code, out, _ = run("curve", DEMO, "--axis", "Drying fan", "--json", "--points", "3")
+        self.assertEqual(code, 0)
+        self.assertEqual(json.loads(out)["peak_from"], "model")
+        code, _, err = run("curve", DEMO, "--axis", "nobody")
+        self.assertEqual(code, 2)
+        self.assertIn("number from 1 to 10", err)
+        code, out, _ = run("curve", DEMO, "--axis", "8", "--csv")
+        self.assertTrue(out.startswith("speed [m/s],continuous [N]"))
+
+
 class Cli(unittest.TestCase):
     def test_assess_fits(self):
         code, out, err = run("assess", DEMO)

@@ -80,14 +80,17 @@ TEST_CASE("currents and copper loss from the datasheet constants") {
     Machine m = demo();
     const Assessment a = assess(m, 0);
     // at the winding limit of 155 °C: NdFeB loses 0.11 % per kelvin, copper gains (235 + 155)/255
-    const double hot = 0.792 * (1 - 0.0011 * 135);
+    const double hot = 0.482 * (1 - 0.0011 * 135);
     const double rms = figure(a, "demand.rms_torque") / hot;
     CHECK(figure(a, "motor.rms_current") == Approx(rms));
     CHECK(figure(a, "motor.peak_current") == Approx(std::abs(figure(a, "demand.peak_torque")) / hot));
-    CHECK(figure(a, "motor.copper_loss") == Approx(1.5 * rms * rms * 6.02 * 390 / 255));
+    CHECK(figure(a, "motor.copper_loss") == Approx(1.5 * rms * rms * 2.23 * 390 / 255));
     set(m, "/drive/hot", "20 °C");
-    CHECK(figure(assess(m, 0), "motor.rms_current") == Approx(figure(a, "demand.rms_torque") / 0.792));
-    set(m, "/motor/electric/torque_constant", "");
+    CHECK(figure(assess(m, 0), "motor.rms_current") == Approx(figure(a, "demand.rms_torque") / 0.482));
+    set(m, "/motor/electric/torque_constant", ""); // the voltage constant tells the same
+    const double by_voltage = std::sqrt(3.0) * 29.1 / (1000 * 2 * M_PI / 60);
+    CHECK(figure(assess(m, 0), "motor.rms_current") == Approx(figure(a, "demand.rms_torque") / by_voltage));
+    set(m, "/motor/electric/voltage_constant", "");
     CHECK(!assess(m, 0).figure("motor.rms_current"));
 }
 

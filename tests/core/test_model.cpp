@@ -161,10 +161,10 @@ TEST_CASE("copies of a project share what is not changed") {
     after.axes.insert(after.axes.begin(), Axis{});
     CHECK(std::as_const(after.axes)[0].name.empty());
     CHECK(&std::as_const(after.axes)[1] == &before.axes[0]);
-    after.axes.resize(9, before.axes[0]);
-    after.axes.back().name = "last of nine";
-    CHECK(std::as_const(after.axes)[7] == before.axes[0]);
-    CHECK_THROWS_AS(after.axes.at(9), std::out_of_range);
+    after.axes.resize(12, before.axes[0]);
+    after.axes.back().name = "last of twelve";
+    CHECK(std::as_const(after.axes)[10] == before.axes[0]);
+    CHECK_THROWS_AS(after.axes.at(12), std::out_of_range);
     for (Axis& a : after.axes) a.name = "all";
     CHECK(before.axes[0].name != "all");
 }

@@ -29,7 +29,7 @@ const LimitRow& limit_row(const std::string& key) {
 
 unsigned needs_of(const Figure& f, const Machine& m) {
     const FigureRow* row = figure_row(f.key);
-    return row ? fulmox::needs_of(*row, m.axes[0].mechanism) : need::demand;
+    return needs_on(row ? fulmox::needs_of(*row, m.axes[0].mechanism) : need::demand, m.axes[0]);
 }
 
 // Where a force changes its sign a span is cut, and a sum over the cycle is made of other parts.
@@ -69,7 +69,7 @@ void compare(
     for (const Limit& l : was.limits) {
         INFO(l.key);
         const Limit* g = now.limit(l.key);
-        const bool touched = (limit_row(l.key).needs & serves) != 0;
+        const bool touched = (needs_on(limit_row(l.key).needs, m.axes[0]) & serves) != 0;
         if (touched && missing.empty()) continue;
         if (touched) {
             if (!g) continue;
@@ -150,7 +150,7 @@ TEST_CASE("a field that is emptied silences what needs it, by name, and nothing 
             const QuantityBase kept = *f.quantity;
             *f.quantity = QuantityBase{};
             const Assessment now = assess(m, 0);
-            const bool idle = m.axes[0].motor.empty() || motion_of(m.axes[0].mechanism).direct; // nobody asks then
+            const bool idle = !m.axes[0].driven(); // nobody asks then
             const bool of_motor =
                 f.path.find("/motor/") != std::string::npos || f.path.find("/bus_voltage") != std::string::npos;
             if (!idle || !of_motor) compare(m, was, now, f.serves, f.label());
@@ -189,7 +189,7 @@ TEST_CASE("several that are missing or unreadable at once silence what any of th
     int tried = 0;
     for (auto& [name, whole] : axes_of_every_kind()) {
         const Assessment was = assess(whole, 0);
-        const bool idle = whole.axes[0].motor.empty() || motion_of(whole.axes[0].mechanism).direct;
+        const bool idle = !whole.axes[0].driven();
         for (int round = 0; round < 60; ++round) {
             Machine m = whole;
             std::vector<FieldRef> fields = quantities(m);

@@ -5,6 +5,8 @@
 #include <filesystem>
 #include <rapidcheck.h>
 
+#include <map>
+
 using namespace fulmox;
 using namespace fulmox::testing;
 using Catch::Matchers::Contains;
@@ -183,7 +185,7 @@ TEST_CASE("errors come with pointer, line, what was found and what is allowed; t
         for (const char* w : c.words) CHECK_THAT(p->message, Contains(w));
         CHECK(p->line == line_of(good, c.from));
         CHECK(read->read_only == c.lossy);
-        CHECK(read->machine.axes.size() == 7);
+        CHECK(read->machine.axes.size() == 10);
         CHECK(read->machine.axes[0].name == "Glaze-head lift");
     }
     // what cannot be read as a value keeps its text through a save
@@ -271,7 +273,7 @@ TEST_CASE("a newer version opens for reading, with a warning") {
     REQUIRE(newer);
     CHECK(newer->read_only);
     CHECK_THAT(newer->warning, Contains("newer"));
-    CHECK(newer->machine.axes.size() == 7);
+    CHECK(newer->machine.axes.size() == 10);
 }
 
 TEST_CASE("the committed schema is the generated one") {
@@ -282,15 +284,29 @@ TEST_CASE("the catalogue reads without a problem and has enough rows") {
     const auto c = read_motors(file_text("data/catalogue/motors.json"));
     REQUIRE(c);
     CHECK(c->problems.empty());
-    CHECK(c->motors.size() >= 40);
+    CHECK(c->motors.size() >= 160);
+    std::map<std::size_t, int> kinds;
     Machine m = demo();
     for (const Motor& motor : c->motors) {
-        m.axes[0].motor = motor;
-        const Assessment a = assess(m, 0);
         INFO(motor.name);
+        ++kinds[motor.electric.index()];
+        const bool linear = std::holds_alternative<LinearForcer>(motor.electric);
+        const std::size_t axis = linear ? 7 : 0; // the demo has a direct drive
+        m.axes[axis].motor = motor;
+        const Assessment a = assess(m, axis);
+        REQUIRE(a.can);
         CHECK(a.motor);
-        CHECK(motor.peak.front().torque.si > motor.continuous.front().torque.si);
+        CHECK(a.can->peak.stall() > a.can->continuous_stall());
+        // a motor of the other sort has no effect
+        m.axes[7 - axis].motor = motor;
+        CHECK(!assess(m, 7 - axis).can);
+        for (const SheetPair& p : check_sheet(motor)) {
+            INFO(p.label << " " << p.factor);
+            CHECK(p.verdict == Verdict::agrees);
+        }
+        CHECK(check_sheet(motor).size() >= 3);
     }
+    for (std::size_t kind = 0; kind < std::variant_size_v<MotorKind>; ++kind) CHECK(kinds[kind] >= 20);
     CHECK(!read_motors("{}"));
 }
 

@@ -121,6 +121,7 @@ class Package(unittest.TestCase):
 
     def test_manual_and_completion_know_every_option(self):
         for program, words in (("fulmox", ("--help",)), ("fulmox-cli", ("--help",)), ("fulmox-cli", ("assess", "--help")),
+                               ("fulmox-cli", ("datasheet", "--help")), ("fulmox-cli", ("curve", "--help")),
                                ("fulmox-cli", ("validate", "--help")), ("fulmox-cli", ("units", "--help"))):
             said = self.start(program, *words).stdout
             options = {o for o in re.findall(r"(?<![\w-])--[a-z][a-z-]+", said) if o not in ("--help-all",)}

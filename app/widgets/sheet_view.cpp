@@ -1,0 +1,168 @@
+#include "app/widgets/sheet_view.h"
+
+#include "app/theme.h"
+#include "app/words.h"
+#include "core/report/motor_report.h"
+
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QPushButton>
+#include <QTableWidget>
+#include <QVBoxLayout>
+#include <algorithm>
+
+namespace fulmox::app {
+
+namespace {
+
+QTableWidget* plain_table(const QString& name, const QString& accessible) {
+    auto* t = new QTableWidget;
+    t->setObjectName(name);
+    t->setAccessibleName(accessible);
+    t->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    t->setSelectionBehavior(QAbstractItemView::SelectRows);
+    t->setSelectionMode(QAbstractItemView::SingleSelection);
+    t->setTabKeyNavigation(false);
+    t->setShowGrid(false);
+    t->setWordWrap(false);
+    t->verticalHeader()->hide();
+    t->verticalHeader()->setDefaultSectionSize(22);
+    t->verticalHeader()->setMinimumSectionSize(20);
+    t->horizontalHeader()->setHighlightSections(false);
+    return t;
+}
+
+void fill(QTableWidget& view, const Table& table, int stretched) {
+    view.setColumnCount(static_cast<int>(table.head.size()));
+    QStringList head;
+    for (const std::string& h : table.head) head << qs(h);
+    view.setHorizontalHeaderLabels(head);
+    view.setRowCount(static_cast<int>(table.rows.size()));
+    for (int r = 0; r < view.rowCount(); ++r)
+        for (int c = 0; c < view.columnCount(); ++c) {
+            const auto& row = table.rows[static_cast<std::size_t>(r)];
+            auto* item = new QTableWidgetItem(
+                static_cast<std::size_t>(c) < row.size() ? qs(row[static_cast<std::size_t>(c)]) : QString());
+            const bool right =
+                static_cast<std::size_t>(c) < table.right.size() && table.right[static_cast<std::size_t>(c)];
+            item->setTextAlignment((right ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter);
+            item->setToolTip(plain_tip(item->text()));
+            view.setItem(r, c, item);
+        }
+    view.horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    view.horizontalHeader()->setSectionResizeMode(stretched, QHeaderView::Stretch);
+}
+
+} // namespace
+
+SheetView::SheetView(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 4, 0, 0);
+    column->setSpacing(2);
+    const auto head = [](const QString& text) {
+        auto* h = new QLabel(text);
+        h->setFont(type_face(12, Weight::strong));
+        return h;
+    };
+    auto* over = new QHBoxLayout;
+    over->addWidget(head(tr("What the sheet says twice")));
+    over->addStretch(1);
+    take_ = new QPushButton(tr("Take this reading"));
+    take_->setObjectName(QStringLiteral("link"));
+    take_->setProperty("action", QStringLiteral("take-reading"));
+    take_->setToolTip(tr("Reads the constant as the selected row says (Enter or a double click); undo takes it back"));
+    connect(take_, &QPushButton::clicked, this, &SheetView::take);
+    over->addWidget(take_);
+    column->addLayout(over);
+    pairs_ = plain_table(QStringLiteral("sheet-pairs"), tr("What the sheet says twice, and readings that agree"));
+    pairs_->installEventFilter(this);
+    connect(pairs_, &QTableWidget::cellDoubleClicked, this, &SheetView::take);
+    connect(pairs_, &QTableWidget::itemSelectionChanged, this, [this] {
+        const int row = pairs_->currentRow();
+        take_->setEnabled(row >= 0 && row < static_cast<int>(rows_.size()) && rows_[static_cast<std::size_t>(row)]);
+    });
+    column->addWidget(pairs_, 6);
+    nothing_ = new QLabel;
+    nothing_->setObjectName(QStringLiteral("second"));
+    nothing_->setFont(type_face(12));
+    nothing_->setWordWrap(true);
+    column->addWidget(nothing_);
+    column->addWidget(head(tr("The same constants under every convention, at 20 °C")));
+    constants_ = plain_table(QStringLiteral("sheet-constants"), tr("Constants under every convention"));
+    column->addWidget(constants_, 5);
+    connect(&document_, &Document::changed, this, [this] {
+        if (isVisible()) refresh();
+    });
+}
+
+void SheetView::showEvent(QShowEvent* event) {
+    refresh();
+    QWidget::showEvent(event);
+}
+
+int SheetView::contradictions() const {
+    return static_cast<int>(std::count_if(
+        found_.begin(), found_.end(), [](const SheetPair& p) { return p.verdict == Verdict::contradicts; }));
+}
+
+void SheetView::refresh() {
+    const Motor now = document_.has_axis() ? document_.axis().motor : Motor();
+    if (now == shown_ && units_ == document_.machine().unit_system && pairs_->columnCount() > 0) return;
+    shown_ = now;
+    units_ = document_.machine().unit_system;
+    const int row = pairs_->currentRow();
+    fill(*constants_, constants_table(shown_), 1);
+    found_ = check_sheet(shown_);
+    fill(*pairs_, pairs_table(found_, units_), 0);
+    rows_.clear();
+    int r = 0;
+    for (const SheetPair& p : found_) {
+        if (p.verdict != Verdict::agrees)
+            pairs_->item(r, 4)->setForeground(
+                theme().state(p.verdict == Verdict::contradicts ? LimitState::over : LimitState::tight));
+        ++r;
+        rows_.push_back(nullptr);
+        if (!p.note.empty()) {
+            ++r;
+            rows_.push_back(nullptr);
+        }
+        for (const SheetReading& each : p.readings) {
+            rows_.push_back(each.option >= 0 ? &each : nullptr);
+            ++r;
+        }
+    }
+    if (row >= 0 && row < pairs_->rowCount()) pairs_->selectRow(row);
+    take_->setEnabled(pairs_->currentRow() >= 0 && rows_[static_cast<std::size_t>(pairs_->currentRow())]);
+    QString words;
+    if (found_.empty())
+        words =
+            tr("Nothing yet: give two constants of which one follows from the other, as torque and voltage constant.");
+    else if (const int n = contradictions(); n > 0)
+        words = tr("Beyond the tolerances something is read otherwise than the sheet means it. Rows that begin with "
+                   "\"if\" say what "
+                   "would agree; nothing is changed until one is taken.");
+    nothing_->setText(words);
+    nothing_->setVisible(!words.isEmpty());
+}
+
+void SheetView::take() {
+    const int row = pairs_->currentRow();
+    if (row < 0 || row >= static_cast<int>(rows_.size())) return;
+    if (const SheetReading* r = rows_[static_cast<std::size_t>(row)])
+        document_.set_choice(document_.axis_path() + QStringLiteral("/motor/electric/") + qs(r->field), r->option);
+}
+
+bool SheetView::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == pairs_ && event->type() == QEvent::KeyPress) {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        if (key == Qt::Key_Return || key == Qt::Key_Enter) {
+            take();
+            return true;
+        }
+    }
+    return QWidget::eventFilter(watched, event);
+}
+
+} // namespace fulmox::app

@@ -1,0 +1,44 @@
+// A motor's datasheet looked through: its constants under every convention, and what it says twice.
+#pragma once
+
+#include "app/document.h"
+#include "core/motor/sheet.h"
+
+#include <QWidget>
+#include <vector>
+
+class QLabel;
+class QPushButton;
+class QTableWidget;
+
+namespace fulmox::app {
+
+/// Nothing is put right in silence: one press (Enter, a double click, the button) takes the reading of the selected
+/// row, and that is undone like any edit.
+class SheetView : public QWidget {
+    Q_OBJECT
+
+  public:
+    explicit SheetView(Document& document, QWidget* parent = nullptr);
+    void refresh();
+    void take();
+    /// Contradictions of the sheet, for the tab.
+    int contradictions() const;
+
+  protected:
+    void showEvent(QShowEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
+
+  private:
+    Document& document_;
+    QTableWidget* constants_;
+    QTableWidget* pairs_;
+    QLabel* nothing_;
+    QPushButton* take_;
+    std::vector<SheetPair> found_;
+    std::vector<const SheetReading*> rows_; ///< of the pairs' table; null: a pair, or a reading no choice mends
+    Motor shown_;
+    UnitSystem units_ = UnitSystem::si;
+};
+
+} // namespace fulmox::app
