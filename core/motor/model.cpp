@@ -20,6 +20,7 @@ namespace {
 constexpr double zero_celsius = 273.15;
 
 template <class... F> struct Overloaded : F... { using F::operator()...; };
+template <class... F> Overloaded(F...) -> Overloaded<F...>; // clang 14 asks for it
 
 double positive_or(double x, double otherwise) { return x > 0 ? x : otherwise; }
 
