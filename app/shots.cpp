@@ -90,6 +90,11 @@ int write_shots(const QString& folder) {
     window.show_page(3);
     window.findChild<Ledger*>()->open_row(QStringLiteral("inertia_ratio"));
     shot("8-what-can-drive-it");
+    window.document().select_axis(7);
+    tab(2);
+    shot("11-datasheet-check");
+    tab(0);
+    window.document().select_axis(0);
     apply_theme(*qApp, true);
     window.set_dark(true);
     shot("9-dark");

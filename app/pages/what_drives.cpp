@@ -70,18 +70,21 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     middle->setSpacing(10);
     auto* picture = new QFrame;
     QVBoxLayout* picture_box = make_card(picture, tr("Speed and torque at the motor"));
+    picture->setMinimumHeight(260);
+    auto* heading = picture->findChild<QLabel*>();
+    const auto name_picture = [heading, &document] {
+        const bool along = document.has_axis() && motion_of(document.axis().mechanism).direct;
+        heading->setText(along ? tr("Speed and force of the motor") : tr("Speed and torque at the motor"));
+    };
+    name_picture();
+    connect(&document, &Document::changed, heading, name_picture);
     plot_ = new SpeedTorquePlot(document);
     picture_box->addWidget(plot_, 1);
     middle->addWidget(picture, 5);
     auto* inertia = new QFrame;
     QLabel* unit = nullptr;
     QVBoxLayout* inertia_box = make_card(inertia, tr("Inertia at the motor shaft"), &unit);
-    const auto show_unit = [unit, &document] {
-        const auto symbol = display_unit(Kind::inertia, document.machine().unit_system).symbol;
-        unit->setText(QString::fromUtf8(symbol.data(), static_cast<qsizetype>(symbol.size())));
-    };
-    show_unit();
-    connect(&document, &Document::changed, unit, show_unit);
+    InertiaView::name_card(document, *inertia, *unit);
     inertia_box->addWidget(new InertiaView(document, true));
     inertia_box->addStretch(1);
     middle->addWidget(inertia, 3);
@@ -222,9 +225,20 @@ void WhatDrives::refresh_card() {
         facts << tr("%1 continuous").arg(qs(format_quantity(m.continuous.front().torque.si, Kind::torque, system)));
     if (!m.peak.empty() && m.peak.front().torque.given())
         facts << tr("%1 peak").arg(qs(format_quantity(m.peak.front().torque.si, Kind::torque, system)));
+    if (const auto* forcer = std::get_if<LinearForcer>(&m.electric)) {
+        const auto add = [&](const QString& words, const QuantityBase& q, Kind kind) {
+            if (q.given()) facts << words.arg(qs(format_quantity(q.si, kind, system)));
+        };
+        add(tr("%1 continuous"), forcer->continuous_force, Kind::force);
+        add(tr("%1 peak"), forcer->peak_force, Kind::force);
+        add(tr("up to %1"), forcer->top_speed, Kind::speed);
+        add(tr("forcer %1"), forcer->forcer_mass, Kind::mass);
+    }
     if (m.max_speed.given()) facts << qs(format_quantity(m.max_speed.si, Kind::angular_speed, system));
-    facts << (m.brake_torque.given() ? tr("brake %1").arg(qs(format_quantity(m.brake_torque.si, Kind::torque, system)))
-                                     : tr("no brake"));
+    if (!std::holds_alternative<LinearForcer>(m.electric))
+        facts << (m.brake_torque.given()
+                      ? tr("brake %1").arg(qs(format_quantity(m.brake_torque.si, Kind::torque, system)))
+                      : tr("no brake"));
     if (m.shaft_diameter.given())
         facts << tr("shaft %1").arg(qs(format_quantity(m.shaft_diameter.si, Kind::length, system)));
     if (m.price.given())

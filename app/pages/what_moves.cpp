@@ -78,12 +78,7 @@ WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr(qu
     auto* statement = new QFrame;
     QLabel* unit = nullptr;
     QVBoxLayout* statement_box = make_card(statement, tr("Inertia at the motor shaft"), &unit);
-    const auto show_unit = [unit, &document] {
-        const auto symbol = display_unit(Kind::inertia, document.machine().unit_system).symbol;
-        unit->setText(QString::fromUtf8(symbol.data(), static_cast<qsizetype>(symbol.size())));
-    };
-    show_unit();
-    connect(&document, &Document::changed, unit, show_unit);
+    InertiaView::name_card(document, *statement, *unit);
     statement_box->addWidget(new InertiaView(document, false));
     statement_box->addWidget(new FigureList(document,
         {QStringLiteral("load.efficiency_forward"), QStringLiteral("load.efficiency_backward"),

@@ -109,6 +109,8 @@ void SpeedTorquePlot::refresh() {
             QCPGraph* model = curve(QPen(t.second, 1, Qt::DotLine), {}, nullptr);
             model->setName(tr("peak by the constants, %1").arg(symbol(torque)));
             model->setData(sx, modelled, true);
+            notes_.push_back(note(rect_, end * 0.015, modelled.front(), tr("by its constants, hot"), t.second,
+                Qt::AlignLeft | Qt::AlignTop));
         }
         if (can.mechanical_speed < last) {
             auto* wall = new QCPItemStraightLine(this);

@@ -6,6 +6,8 @@
 #include "core/quantity/format.h"
 #include "core/report/axis_report.h"
 
+#include <QFrame>
+#include <QLabel>
 #include <QPainter>
 #include <cmath>
 
@@ -34,6 +36,22 @@ Table InertiaView::as_table() const {
         *document_.assessment().inertia, motion_of(document_.axis().mechanism).direct, document_.machine().unit_system);
 }
 
+const Unit& InertiaView::unit_of(const Document& document) {
+    const bool along = document.has_axis() && motion_of(document.axis().mechanism).direct;
+    return display_unit(along ? Kind::mass : Kind::inertia, document.machine().unit_system);
+}
+
+void InertiaView::name_card(Document& document, QFrame& card, QLabel& unit) {
+    auto* heading = card.findChild<QLabel*>(); // the first is the heading
+    const auto name = [&document, heading, &unit] {
+        const bool along = document.has_axis() && motion_of(document.axis().mechanism).direct;
+        heading->setText(along ? tr("Moving mass") : tr("Inertia at the motor shaft"));
+        unit.setText(symbol(unit_of(document)));
+    };
+    name();
+    connect(&document, &Document::changed, &unit, name);
+}
+
 QSize InertiaView::sizeHint() const {
     if (!document_.has_axis()) return {280, 60};
     const Assessment& a = document_.assessment();
@@ -54,8 +72,7 @@ void InertiaView::paintEvent(QPaintEvent*) {
     }
     const Assessment& a = document_.assessment();
     const InertiaStatement& s = *a.inertia;
-    const UnitSystem system = document_.machine().unit_system;
-    const Unit& unit = display_unit(Kind::inertia, system);
+    const Unit& unit = unit_of(document_);
     const auto figure = [&](double j) { return qs(format_number(from_si(j, unit), 4)); };
     double largest = s.rotor;
     for (const InertiaShare& i : s.shares) largest = std::max(largest, i.at_shaft);
@@ -88,7 +105,7 @@ void InertiaView::paintEvent(QPaintEvent*) {
     if (s.rotor > 0) {
         line(tr("Rotor side"), figure(s.rotor), false, -1, {});
         line(tr("Inertia ratio"), qs(format_number(s.ratio(), 3)) + QStringLiteral(" : 1"), true, -1, {});
-    } else {
+    } else if (!motion_of(document_.axis().mechanism).direct) {
         line(tr("Rotor"),
             document_.axis().motor.empty() ? tr("no motor yet") : waiting_for(document_, "load.rotor_inertia"), false,
             -1, {});

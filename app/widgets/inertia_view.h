@@ -6,6 +6,9 @@
 
 #include <QWidget>
 
+class QFrame;
+class QLabel;
+
 namespace fulmox::app {
 
 class InertiaView : public QWidget, public Copyable {
@@ -16,6 +19,11 @@ class InertiaView : public QWidget, public Copyable {
     QSize sizeHint() const override;
     Table as_table() const override;
     QSize minimumSizeHint() const override { return {240, sizeHint().height()}; }
+
+    /// Of an axis along a line it is masses that are shown, not inertias.
+    static const Unit& unit_of(const Document& document);
+    /// Keeps the heading of the card it stands in and the unit beside it what they are of this axis.
+    static void name_card(Document& document, QFrame& card, QLabel& unit);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
