@@ -31,6 +31,7 @@ QTableWidget* plain_table(const QString& name, const QString& accessible) {
     t->verticalHeader()->setDefaultSectionSize(22);
     t->verticalHeader()->setMinimumSectionSize(20);
     t->horizontalHeader()->setHighlightSections(false);
+    t->setStyleSheet(QStringLiteral("QHeaderView::section { padding: 1px 2px; font-size: 11px; }"));
     return t;
 }
 
