@@ -405,7 +405,8 @@ bool has_trip(const LimitInput& in) { return model_of(in) && in.axis.drive.trip_
 bool has_brush_speed(const LimitInput& in) { return model_of(in) && model_of(in)->numbers().brush_speed > 0; }
 
 bool always(const LimitInput&) { return true; }
-bool turns(const LimitInput& in) { return !motion_of(in.axis.mechanism).direct || in.axis.motor.empty(); }
+// a linear motor has no rotor to compare the load with
+bool turns(const LimitInput& in) { return !motion_of(in.axis.mechanism).direct || !in.axis.driven(); }
 bool wants_brake(const LimitInput& in) {
     return in.so_far.demand && (in.so_far.demand->fall_torque > 0 || in.so_far.demand->brake_torque > 0);
 }
