@@ -140,7 +140,8 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     });
 }
 
-QWidget* WhatDrives::by_hand() {
+// A tab whose contents scroll, over the help of the field that has the focus.
+WhatDrives::Tab WhatDrives::scrolling_tab(int spacing) {
     auto* page = new QWidget;
     auto* outer = new QVBoxLayout(page);
     outer->setContentsMargins(0, 4, 0, 0);
@@ -148,12 +149,23 @@ QWidget* WhatDrives::by_hand() {
     scroll->setWidgetResizable(true);
     scroll->setFocusPolicy(Qt::NoFocus);
     auto* inner = new QWidget;
+    inner->setObjectName(QStringLiteral("clear"));
     auto* line = new QHBoxLayout(inner);
     line->setContentsMargins(2, 0, 2, 0);
-    line->setSpacing(6);
+    line->setSpacing(spacing);
+    scroll->setWidget(inner);
+    outer->addWidget(scroll, 1);
+    auto* help = new HelpStrip(document_);
+    help->setMinimumHeight(34);
+    outer->addWidget(help);
+    return {page, line, help};
+}
+
+QWidget* WhatDrives::by_hand() {
+    const Tab tab = scrolling_tab(6);
     auto* form = new Form(document_, {QStringLiteral("/motor")}, 118);
     forms_.push_back(form);
-    line->addWidget(form, 1, Qt::AlignTop);
+    tab.line->addWidget(form, 1, Qt::AlignTop);
     auto* continuous = new CurveEditor(document_, tr("Continuous curve"), QStringLiteral("/motor/continuous"));
     auto* peak = new CurveEditor(document_, tr("Peak curve"), QStringLiteral("/motor/peak"));
     // one below the other: beside one another they leave the fields no room for their conversions
@@ -161,31 +173,15 @@ QWidget* WhatDrives::by_hand() {
     curves->addWidget(continuous);
     curves->addWidget(peak);
     curves->addStretch(1);
-    line->addLayout(curves);
-    inner->setObjectName(QStringLiteral("clear"));
-    scroll->setWidget(inner);
-    outer->addWidget(scroll, 1);
-    help_ = new HelpStrip(document_);
-    help_->setMinimumHeight(34);
-    outer->addWidget(help_);
-    for (Form* f : forms_) connect(f, &Form::focused, help_, &HelpStrip::show_field);
-    for (CurveEditor* c : {continuous, peak}) connect(c, &CurveEditor::focused, help_, &HelpStrip::show_field);
-    return page;
+    tab.line->addLayout(curves);
+    for (Form* f : forms_) connect(f, &Form::focused, tab.help, &HelpStrip::show_field);
+    for (CurveEditor* c : {continuous, peak}) connect(c, &CurveEditor::focused, tab.help, &HelpStrip::show_field);
+    return tab.page;
 }
 
 // Until the drive is a part of its own: its currents, its voltage, and what it lets the motor do.
 QWidget* WhatDrives::of_drive() {
-    auto* page = new QWidget;
-    auto* outer = new QVBoxLayout(page);
-    outer->setContentsMargins(0, 4, 0, 0);
-    auto* scroll = new QScrollArea;
-    scroll->setWidgetResizable(true);
-    scroll->setFocusPolicy(Qt::NoFocus);
-    auto* inner = new QWidget;
-    inner->setObjectName(QStringLiteral("clear"));
-    auto* line = new QHBoxLayout(inner);
-    line->setContentsMargins(2, 0, 2, 0);
-    line->setSpacing(16);
+    const Tab tab = scrolling_tab(16);
     const QString d = QStringLiteral("/drive/");
     for (const QStringList& keys : {QStringList{d + "continuous_current", d + "peak_current", d + "currents_in",
                                         d + "modulation", d + "field_weakening"},
@@ -193,12 +189,10 @@ QWidget* WhatDrives::of_drive() {
                  d + "stop_distance"}}) {
         auto* form = new Form(document_, keys, 128);
         forms_.push_back(form);
-        connect(form, &Form::focused, help_, &HelpStrip::show_field);
-        line->addWidget(form, 1, Qt::AlignTop);
+        connect(form, &Form::focused, tab.help, &HelpStrip::show_field);
+        tab.line->addWidget(form, 1, Qt::AlignTop);
     }
-    scroll->setWidget(inner);
-    outer->addWidget(scroll, 1);
-    return page;
+    return tab.page;
 }
 
 // a datasheet typed by hand wants more room than rows of the catalogue
@@ -235,7 +229,7 @@ void WhatDrives::refresh_card() {
         add(tr("forcer %1"), forcer->forcer_mass, Kind::mass);
     }
     if (m.max_speed.given()) facts << qs(format_quantity(m.max_speed.si, Kind::angular_speed, system));
-    if (!std::holds_alternative<LinearForcer>(m.electric))
+    if (!m.linear())
         facts << (m.brake_torque.given()
                       ? tr("brake %1").arg(qs(format_quantity(m.brake_torque.si, Kind::torque, system)))
                       : tr("no brake"));

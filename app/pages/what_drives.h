@@ -9,6 +9,8 @@
 #include <QPushButton>
 #include <QTabWidget>
 
+class QHBoxLayout;
+
 namespace fulmox::app {
 
 class WhatDrives : public Page {
@@ -26,6 +28,12 @@ class WhatDrives : public Page {
 
   private:
     void refresh_card();
+    struct Tab {
+        QWidget* page;
+        QHBoxLayout* line;
+        HelpStrip* help;
+    };
+    Tab scrolling_tab(int spacing);
     QWidget* by_hand();
     QWidget* of_drive();
 

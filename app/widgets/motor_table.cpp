@@ -222,7 +222,7 @@ QVariant MotorModel::data(const QModelIndex& index, int role) const {
 
 bool MotorModel::suits(int row) const {
     const bool along = document_.has_axis() && motion_of(document_.axis().mechanism).direct;
-    return std::holds_alternative<LinearForcer>(motor(row).electric) == along;
+    return motor(row).linear() == along;
 }
 
 int MotorModel::suiting() const {
@@ -237,7 +237,6 @@ namespace {
 class Suited : public QSortFilterProxyModel {
   public:
     Suited(const MotorModel& motors, QObject* parent) : QSortFilterProxyModel(parent), motors_(motors) {}
-    void look_again() { invalidateFilter(); }
 
   protected:
     bool filterAcceptsRow(int row, const QModelIndex&) const override { return motors_.suits(row); }
@@ -293,7 +292,7 @@ MotorTable::MotorTable(Document& document, QWidget* parent)
 void MotorTable::judge_now() {
     if (!isVisible()) return;
     const bool along = document_.has_axis() && motion_of(document_.axis().mechanism).direct;
-    if (std::exchange(along_, along) != along) static_cast<Suited*>(order_)->look_again();
+    if (std::exchange(along_, along) != along) order_->invalidate();
     motors_->judge();
     if (!motors_->judging()) return;
     emit judged(); // so that no number of before stays

@@ -171,6 +171,8 @@ void rms_working(Limit& l, const LimitInput& in) {
 void judge_heat_by_loss(Limit& l, const LimitInput& in) {
     const MotorUse& u = *in.so_far.motor;
     l.share = in.policy.continuous_share.si;
+    if (std::isnan(u.loss_use) && u.can.continuous_by_model)
+        return cannot(l, "by the motor's constants this bus does not reach all of the cycle");
     if (std::isnan(u.loss_use))
         return cannot(l, "the cycle runs up to " + words(in).speed(in.so_far.demand->peak_speed) +
                              ", the continuous curve ends at " + words(in).speed(u.can.continuous.end()) +
@@ -431,10 +433,10 @@ const std::vector<LimitRow>& limit_rows() {
         {"speed", "Top speed", Kind::angular_speed, speeds | peak_curve | voltage | top_speed, true, always,
             judge_speed},
         {"peak_torque", "Peak torque on curve", Kind::torque, need::demand | peak_curve | voltage, true, always,
-            judge_peak_torque},
+            judge_peak_torque, "Peak force on curve"},
         {"continuous_loss", "Continuous heat", Kind::torque, need::demand | heat, true, always, judge_heat_by_loss},
         {"continuous_point", "Continuous torque, point", Kind::torque, need::demand | heat | peak_curve | voltage, true,
-            always, judge_heat_by_point},
+            always, judge_heat_by_point, "Continuous force, point"},
         {"holding", "Holding at rest", Kind::torque, need::load | heat, true, always, judge_holding},
         {"motor_current", "Motor peak current", Kind::current, need::demand | current | temperatures, true,
             has_motor_current, judge_motor_current},
@@ -466,7 +468,7 @@ std::vector<Limit> judge_all(const LimitInput& in, const Waiting& waiting) {
         if (!row.applies(seen)) continue;
         Limit l;
         l.key = row.key;
-        l.label = row.label;
+        l.label = row.direct_label && motion_of(in.axis.mechanism).direct ? row.direct_label : row.label;
         l.kind = row.kind;
         l.used = l.allowed = std::nan("");
         if (blocked)

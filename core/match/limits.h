@@ -47,6 +47,7 @@ struct LimitRow {
     bool of_motor;
     bool (*applies)(const LimitInput&);
     void (*judge)(Limit&, const LimitInput&);
+    const char* direct_label = nullptr; ///< on an axis along a line
 };
 
 /// All rows, in working order.

@@ -110,10 +110,9 @@ Axis Waiting::with_stand_ins() const {
         points[1].speed = Quantity<Kind::angular_speed>("1000000 rpm");
         for (CurvePoint& p : points) p.torque = Quantity<Kind::torque>("1 N·m");
     };
-    if (!out.motor.empty()) {
-        const bool linear = std::holds_alternative<LinearForcer>(out.motor.electric);
-        if (!linear) curve(out.motor.peak, need::peak_curve);
-        if (!linear) curve(out.motor.continuous, need::continuous_curve);
+    if (!out.motor.empty() && !out.motor.linear()) {
+        curve(out.motor.peak, need::peak_curve);
+        curve(out.motor.continuous, need::continuous_curve);
     }
     return out;
 }

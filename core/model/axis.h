@@ -69,9 +69,7 @@ struct Axis {
 
     /// Its motor is one that this mechanism can have: a linear one along a line, else one that turns. A motor that
     /// stands there otherwise, left from another mechanism, has no effect.
-    bool driven() const {
-        return !motor.empty() && std::holds_alternative<LinearForcer>(motor.electric) == motion_of(mechanism).direct;
-    }
+    bool driven() const { return !motor.empty() && motor.linear() == motion_of(mechanism).direct; }
 
     void describe(FieldVisitor& v);
 };

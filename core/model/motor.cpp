@@ -46,7 +46,7 @@ bool Motor::has_rating() const {
 
 void Motor::describe(FieldVisitor& v) {
     // of a motor that turns
-    const bool turns = !std::holds_alternative<LinearForcer>(electric);
+    const bool turns = !linear();
     v.text(name, {"name", "Motor", "Type designation."});
     v.text(origin, {"origin", "From", "Catalogue or datasheet these numbers come from."});
     v.quantity(rotor_inertia, {.key = "rotor_inertia",

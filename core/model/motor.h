@@ -43,6 +43,8 @@ struct Motor {
         return name.empty() && continuous.empty() && peak.empty() && !rotor_inertia.given() && electric == MotorKind{};
     }
 
+    /// It runs along a line: forces stand for torques.
+    bool linear() const { return std::holds_alternative<LinearForcer>(electric); }
     /// Some constant tells torque per ampere, so that there is a curve without points of the sheet.
     bool has_constant() const;
     /// Some rating tells what may run for good.

@@ -234,7 +234,7 @@ Problems validate(const Axis& axis, const std::string& path, const std::vector<M
     std::visit(MechanismCheck{out, axis, path + "/mechanism"}, axis.mechanism);
     check_bodies(out, axis, materials, path);
     check_segments(out, axis.cycle, path + "/cycle");
-    if (!no_motor && std::holds_alternative<LinearForcer>(axis.motor.electric)) {
+    if (!no_motor && axis.motor.linear()) {
         if (!axis.motor.has_constant())
             error(out, motor + "electric/force_constant", "Force constant",
                 "neither force nor voltage constant is given; a linear motor has no curve without one");

@@ -103,12 +103,6 @@ BoundBy Capability::peak_bound(double speed, bool brakes) const {
     return model->peak(speed, brakes ? Quadrant::braking : Quadrant::motoring).bound;
 }
 
-double permitted_heat(double winding_limit, double rated_ambient, double ambient, double altitude) {
-    const double by_ambient = (winding_limit - ambient) / (winding_limit - rated_ambient);
-    const double by_altitude = altitude > 1000 ? 1 - 0.01 * (altitude - 1000) / 100 : 1;
-    return std::max(0.0, by_ambient * by_altitude);
-}
-
 namespace {
 
 // The model's torques at enough speeds for a curve through them, with the speeds where it turns.
@@ -142,18 +136,18 @@ Table table_of(const ElectricModel& model, double end) {
 
 Capability capability(const Motor& motor, const Drive& drive, const Site& site) {
     Capability c;
-    c.model.emplace(motor_numbers(motor), motor_conditions(motor, drive, site));
+    const MotorConditions conditions = motor_conditions(motor, drive, site);
+    c.model.emplace(motor_numbers(motor), conditions);
     if (!c.model->known()) c.model.reset();
     // a linear motor has no points of speed and torque
-    const bool linear = std::holds_alternative<LinearForcer>(motor.electric);
+    const bool linear = motor.linear();
     c.peak_by_model = (linear || motor.peak.empty()) && c.model;
     c.continuous_by_model = (linear || motor.continuous.empty()) && c.model;
     if (!linear && !motor.peak.empty()) {
         c.speed_scale = drive.bus_voltage.si / motor.curve_voltage.si;
         c.peak = SpeedTorqueCurve(motor.peak, c.speed_scale);
     }
-    c.mechanical_speed =
-        linear ? std::get<LinearForcer>(motor.electric).top_speed.value_or(infinite) : motor.max_speed.si;
+    c.mechanical_speed = conditions.mechanical_speed;
     if (!linear && !motor.continuous.empty()) c.continuous = SpeedTorqueCurve(motor.continuous, 1);
     if (c.peak_by_model || c.continuous_by_model) {
         const double end =
@@ -169,9 +163,7 @@ Capability capability(const Motor& motor, const Drive& drive, const Site& site) 
         }
     }
     c.max_speed = std::min(c.mechanical_speed, c.peak.end());
-    // a cool room is not taken as a licence for more than the sheet's torque
-    c.heat_factor = std::min(
-        1.0, permitted_heat(motor.winding_limit.si, motor.rated_ambient.si, site.ambient.si, site.altitude.si));
+    c.heat_factor = conditions.heat_factor;
     return c;
 }
 
@@ -336,6 +328,9 @@ Drawn drawn(const Demand& d, const ElectricModel& model) {
             out.beyond = true;
             m = model.without_voltage_limit(torque, speed);
         }
+        if (!m.possible) // saturation lets no current make it
+            out.square = out.loss = out.peak = out.heat = no_number;
+        if (std::isnan(out.square)) return;
         out.square += lasts * m.current * m.current;
         out.loss += lasts * m.copper_loss;
         out.peak = std::max(out.peak, m.current);

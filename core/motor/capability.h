@@ -59,10 +59,6 @@ struct Capability {
     BoundBy peak_bound(double speed, bool brakes) const;
 };
 
-/// f = (θ_max − θ_amb)/(θ_max − θ_rated), lower by 1 % per 100 m above 1000 m. Source: IEC 60034-1. Not below 0.
-/// Temperatures K or °C alike, altitude m.
-double permitted_heat(double winding_limit, double rated_ambient, double ambient, double altitude);
-
 /// `motor` must be free of errors.
 Capability capability(const Motor& motor, const Drive& drive, const Site& site);
 

@@ -1,5 +1,7 @@
 #include "core/motor/conventions.h"
 
+#include "core/motor/constants.h"
+
 #include <algorithm>
 #include <array>
 #include <numbers>
@@ -9,27 +11,25 @@ namespace fulmox {
 namespace {
 
 using std::numbers::pi;
-constexpr double root2 = std::numbers::sqrt2, root3 = std::numbers::sqrt3;
-constexpr double root1_5 = 1.2247448713915890491;
-constexpr double root4_5 = 2.1213203435596425732;
+using namespace motor_constants;
 
 constexpr std::array sine_torque{
-    Convention{"rms", "per A RMS of line current", 1.5 * root2},
-    Convention{"peak", "per A peak of line current", 1.5},
-    Convention{"q_wye", "power-invariant q axis, wye windings", root1_5},
-    Convention{"q_delta", "power-invariant q axis, delta phase quantities", root4_5},
-    Convention{"dc_sine", "per A of the DC link, block-commutated", 3 / pi* root3},
+    Convention{"rms", "per A RMS of line current", kt_per_rms_ampere},
+    Convention{"peak", "per A peak of line current", kt_per_peak_ampere},
+    Convention{"q_wye", "power-invariant q axis, wye windings", ke_line_rms},
+    Convention{"q_delta", "power-invariant q axis, delta phase quantities", delta_power_invariant},
+    Convention{"dc_sine", "per A of the DC link, block-commutated", 3 / pi* ke_line_peak},
 };
 constexpr std::array trapezoid_torque{Convention{"dc", "per A of the DC link", 2}};
 constexpr std::array dc_torque{Convention{"dc", "per A", 1}};
 
 constexpr std::array sine_voltage{
-    Convention{"line_rms", "line to line, RMS", root1_5},
-    Convention{"line_peak", "line to line, peak", root3},
-    Convention{"phase_rms", "wye phase, RMS", 1 / root2},
+    Convention{"line_rms", "line to line, RMS", ke_line_rms},
+    Convention{"line_peak", "line to line, peak", ke_line_peak},
+    Convention{"phase_rms", "wye phase, RMS", ke_phase_rms},
     Convention{"phase_peak", "wye phase, peak", 1},
-    Convention{"delta_rms", "delta winding, RMS", root1_5},
-    Convention{"delta_peak", "delta winding, peak", root3},
+    Convention{"delta_rms", "delta winding, RMS", ke_line_rms},
+    Convention{"delta_peak", "delta winding, peak", ke_line_peak},
 };
 // RMS of a trapezoid flat over 120° in the phase: √(7/9) of its top; line to line it is flat over 60°: √(5/9)
 constexpr std::array trapezoid_voltage{

@@ -2,7 +2,6 @@
 
 #include "core/quantity/not_finite.h"
 
-#include "core/motor/capability.h"
 #include "core/motor/constants.h"
 
 // math.h first: this Boost calls isnan unqualified
@@ -38,6 +37,12 @@ const char* bound_words(BoundBy bound) {
     return words[static_cast<std::size_t>(bound)];
 }
 
+double permitted_heat(double winding_limit, double rated_ambient, double ambient, double altitude) {
+    const double by_ambient = (winding_limit - ambient) / (winding_limit - rated_ambient);
+    const double by_altitude = altitude > 1000 ? 1 - 0.01 * (altitude - 1000) / 100 : 1;
+    return std::max(0.0, by_ambient * by_altitude);
+}
+
 MotorConditions motor_conditions(const Motor& motor, const Drive& drive, const Site& site) {
     MotorConditions c;
     c.bus = drive.bus_voltage.value_or(no_number);
@@ -46,13 +51,13 @@ MotorConditions motor_conditions(const Motor& motor, const Drive& drive, const S
                                                                  : 2 / std::numbers::pi;
     c.reserve = drive.modulation_reserve.value_or(1);
     c.weakening = drive.field_weakening;
-    const bool sine =
-        std::holds_alternative<SineMotor>(motor.electric) || std::holds_alternative<LinearForcer>(motor.electric);
+    const bool sine = motor.linear() || std::holds_alternative<SineMotor>(motor.electric);
     const double per = sine && drive.amperes == AmperesAs::peak ? 1 / std::numbers::sqrt2 : 1;
     c.drive_continuous = per * drive.continuous_current.value_or(infinite);
     c.drive_peak = per * drive.peak_current.value_or(infinite);
     c.cold = drive.cold.given() ? drive.cold.si - zero_celsius : 20;
     c.hot = (drive.hot.given() ? drive.hot.si : motor.winding_limit.value_or(zero_celsius + 20)) - zero_celsius;
+    // a cool room is not taken as a licence for more than the sheet's torque
     c.heat_factor = std::min(
         1.0, permitted_heat(motor.winding_limit.si, motor.rated_ambient.si, site.ambient.si, site.altitude.si));
     if (const auto* forcer = std::get_if<LinearForcer>(&motor.electric))
@@ -274,7 +279,7 @@ MotorDraw ElectricModel::draw_within(double torque, double speed, bool hot, bool
         d.current = d.id = d.iq = d.copper_loss = d.voltage = no_number;
     };
     std::visit(Overloaded{[&](const SineMachine& m) {
-                              const SineSupply s{infinite, any_voltage ? 1e12 : phase_voltage_, c_.weakening};
+                              const SineSupply s{infinite, any_voltage ? infinite : phase_voltage_, c_.weakening};
                               const auto i = currents(m, s, torque, speed);
                               if (!i) return impossible();
                               d.id = i->d;

@@ -34,6 +34,10 @@ struct MotorConditions {
     double top_frequency = std::numeric_limits<double>::infinity();    ///< Hz, electrical
 };
 
+/// f = (θ_max − θ_amb)/(θ_max − θ_rated), lower by 1 % per 100 m above 1000 m. Source: IEC 60034-1. Not below 0.
+/// Temperatures K or °C alike, altitude m.
+double permitted_heat(double winding_limit, double rated_ambient, double ambient, double altitude);
+
 MotorConditions motor_conditions(const Motor& motor, const Drive& drive, const Site& site);
 
 /// A bound of torque at a speed, with the current that gives it.

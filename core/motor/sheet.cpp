@@ -32,6 +32,7 @@ double at_20(double value, double flux) { return flux > 0 ? value / flux : unkno
 struct Candidate {
     const char* label;
     double k;
+    bool rating = false; // of a torque and its current
 };
 
 void take_first(MotorNumbers& n, std::initializer_list<Candidate> candidates) {
@@ -39,6 +40,7 @@ void take_first(MotorNumbers& n, std::initializer_list<Candidate> candidates) {
         if (std::isfinite(c.k) && c.k > 0) {
             n.k = c.k;
             n.k_from = c.label;
+            n.k_from_rating = c.rating;
             return;
         }
 }
@@ -83,8 +85,8 @@ MotorNumbers numbers_of(const SineMotor& m) {
     take_first(n, {{"Torque constant", at_20(si(m.torque_constant) / factor_of(t, m.torque_per), flux)},
                       {"Voltage constant", at_20(si(m.voltage_constant) / factor_of(v, m.voltage_of), flux)},
                       {"Speed constant", at_20(1 / (si(m.speed_constant) * factor_of(v, m.speed_of)), flux)},
-                      {"Standstill torque and current", n.stall_torque / n.stall_current / t[0].factor},
-                      {"Rated torque and current", n.rated_torque / n.rated_current / t[0].factor}});
+                      {"Standstill torque and current", n.stall_torque / n.stall_current / t[0].factor, true},
+                      {"Rated torque and current", n.rated_torque / n.rated_current / t[0].factor, true}});
     return n;
 }
 
@@ -102,8 +104,8 @@ MotorNumbers numbers_of(const BlockMotor& m) {
     take_first(n, {{"Torque constant", at_20(si(m.torque_constant) / per_dc, flux)},
                       {"Voltage constant", at_20(si(m.voltage_constant) / factor_of(v, m.voltage_of), flux)},
                       {"Speed constant", at_20(1 / (si(m.speed_constant) * v[1].factor), flux)},
-                      {"Stall torque and current", n.stall_torque / n.stall_current / per_dc},
-                      {"Rated torque and current", n.rated_torque / n.rated_current / per_dc}});
+                      {"Stall torque and current", n.stall_torque / n.stall_current / per_dc, true},
+                      {"Rated torque and current", n.rated_torque / n.rated_current / per_dc, true}});
     return n;
 }
 
@@ -120,8 +122,8 @@ MotorNumbers numbers_of(const BrushedMotor& m) {
     take_first(n, {{"Torque constant", at_20(si(m.torque_constant), flux)},
                       {"Voltage constant", at_20(si(m.voltage_constant), flux)},
                       {"Speed constant", at_20(1 / si(m.speed_constant), flux)},
-                      {"Stall torque and current", n.stall_torque / n.stall_current},
-                      {"Rated torque and current", n.rated_torque / n.rated_current}});
+                      {"Stall torque and current", n.stall_torque / n.stall_current, true},
+                      {"Rated torque and current", n.rated_torque / n.rated_current, true}});
     return n;
 }
 
@@ -138,7 +140,7 @@ MotorNumbers numbers_of(const LinearForcer& m) {
     n.peak_current = si(m.peak_current) * per;
     take_first(n, {{"Force constant", at_20(si(m.force_constant) / factor_of(t, m.force_per), flux)},
                       {"Voltage constant", at_20(si(m.voltage_constant) / factor_of(v, m.voltage_of), flux)},
-                      {"Continuous force and current", n.stall_torque / n.stall_current / t[0].factor}});
+                      {"Continuous force and current", n.stall_torque / n.stall_current / t[0].factor, true}});
     return n;
 }
 
@@ -242,14 +244,28 @@ class Pairs {
     MotorNumbers n_;
     std::vector<SheetPair> out_;
 
-    void add(SheetPair p) {
+    // Nothing where one side is not known. What is entered may be less for a reason; then that is no contradiction.
+    void add(SheetPair p, const std::string& reason = "") {
         if (!std::isfinite(p.entered) || !std::isfinite(p.implied) || p.implied == 0) return;
         p.factor = p.entered / p.implied;
         const double off = std::abs(p.factor - 1);
-        p.verdict = off <= agreement     ? Verdict::agrees
-                    : off <= p.tolerance ? Verdict::within_tolerance
-                                         : Verdict::contradicts;
+        p.verdict = off <= agreement || !reason.empty() ? Verdict::agrees
+                    : off <= p.tolerance                ? Verdict::within_tolerance
+                                                        : Verdict::contradicts;
+        if (!reason.empty()) p.note = reason;
         out_.push_back(std::move(p));
+    }
+    static SheetPair pair(std::string key, std::string label, std::vector<std::string> fields, Kind kind,
+        double entered, double implied, double tolerance) {
+        SheetPair p;
+        p.key = std::move(key);
+        p.label = std::move(label);
+        p.fields = std::move(fields);
+        p.kind = kind;
+        p.entered = entered;
+        p.implied = implied;
+        p.tolerance = tolerance;
+        return p;
     }
 
     void constants(const std::vector<Tells>& all) {
@@ -257,157 +273,85 @@ class Pairs {
             for (std::size_t j = i + 1; j < all.size(); ++j) {
                 const Tells &a = all[i], &b = all[j];
                 if (!a.entry->given() || !b.entry->given()) continue;
-                SheetPair p;
-                p.key = std::string(a.key) + "/" + b.key;
-                p.label = std::string(a.label) + " against " + b.label;
-                if (p.label.front() >= 'a') p.label.front() = static_cast<char>(p.label.front() - 'a' + 'A');
-                p.fields = {a.key, b.key};
-                p.kind = a.kind;
-                p.entered = a.entry->si;
-                p.implied = a.implied(b.k());
-                p.tolerance = tolerance_of(*a.entry, silent_constant) + tolerance_of(*b.entry, silent_constant);
-                add(std::move(p));
+                std::string label = std::string(a.label) + " against " + b.label;
+                label.front() = static_cast<char>(label.front() - 'a' + 'A');
+                add(pair(std::string(a.key) + "/" + b.key, label, {a.key, b.key}, a.kind, a.entry->si, a.implied(b.k()),
+                    tolerance_of(*a.entry, silent_constant) + tolerance_of(*b.entry, silent_constant)));
             }
     }
 
-    // A torque against its current by the constant that counts.
+    // A torque against its current by the constant that counts; where that is made of the two there is nothing to say.
     void by_current(const char* torque, const QuantityBase& entered, const char* current, const QuantityBase& amperes,
-        double of, double numbers_current, Kind kind, const std::string& label) {
-        if (!entered.given() || !amperes.given() || n_.k_from.find("and current") != std::string::npos) return;
-        SheetPair p;
-        p.key = std::string(torque) + "/" + current;
-        p.label = label;
-        p.fields = {torque, current};
-        p.kind = kind;
-        p.entered = of;
-        p.implied = n_.torque_constant() * numbers_current;
-        p.tolerance = tolerance_of(entered, silent_constant) + silent_constant + tolerance_of(amperes, 0);
-        add(std::move(p));
+        double of, double numbers_current, Kind kind, const char* label) {
+        if (n_.k_from_rating) return;
+        add(pair(std::string(torque) + "/" + current, std::string(label) + " against current and constant",
+            {torque, current}, kind, of, n_.torque_constant() * numbers_current,
+            tolerance_of(entered, silent_constant) + silent_constant + tolerance_of(amperes, 0)));
     }
 
     template <class M> void ratings(const M& m) {
-        const double off = std::isnan(n_.no_load_current) ? 0 : n_.no_load_current;
-        if (n_.sine_driven)
-            by_current("stall_torque", m.stall_torque, "stall_current", m.stall_current, n_.stall_torque,
-                n_.stall_current, Kind::torque, "Standstill torque against current and constant");
-        else
-            by_current("stall_torque", m.stall_torque, "stall_current", m.stall_current, n_.stall_torque,
-                n_.stall_current, Kind::torque, "Stall torque against current and constant");
+        const double idle = std::isnan(n_.no_load_current) ? 0 : n_.no_load_current;
+        by_current("stall_torque", m.stall_torque, "stall_current", m.stall_current, n_.stall_torque, n_.stall_current,
+            Kind::torque, n_.sine_driven ? "Standstill torque" : "Stall torque");
         by_current("rated_torque", m.rated_torque, "rated_current", m.rated_current, n_.rated_torque,
-            n_.rated_current - off, Kind::torque, "Rated torque against current and constant");
+            n_.rated_current - idle, Kind::torque, "Rated torque");
         peak(m.peak_torque, "peak_torque", Kind::torque);
-        SheetPair power;
-        power.key = "rated_power/rated_torque";
-        power.label = "Rated power against torque and speed";
-        power.fields = {"rated_power", "rated_torque", "rated_speed"};
-        power.kind = Kind::power;
-        power.entered = n_.rated_power;
-        power.implied = n_.rated_torque * n_.rated_speed;
-        power.tolerance = 2 * silent_constant;
-        add(std::move(power));
+        add(pair("rated_power/rated_torque", "Rated power against torque and speed",
+            {"rated_power", "rated_torque", "rated_speed"}, Kind::power, n_.rated_power,
+            n_.rated_torque * n_.rated_speed, 2 * silent_constant));
     }
 
     void peak(const QuantityBase& entered, const char* key, Kind kind) {
-        if (n_.k_from.find("and current") != std::string::npos) return;
-        SheetPair p;
-        p.key = std::string(key) + "/peak_current";
-        p.label = kind == Kind::force ? "Peak force against current and constant"
-                                      : "Peak torque against current and constant";
-        p.fields = {key, "peak_current"};
-        p.kind = kind;
-        p.entered = n_.peak_torque;
-        p.implied = n_.torque_constant() * n_.peak_current;
-        p.tolerance = tolerance_of(entered, silent_constant) + silent_constant;
+        if (n_.k_from_rating) return;
+        SheetPair p = pair(std::string(key) + "/peak_current",
+            std::string(kind == Kind::force ? "Peak force" : "Peak torque") + " against current and constant",
+            {key, "peak_current"}, kind, n_.peak_torque, n_.torque_constant() * n_.peak_current,
+            tolerance_of(entered, silent_constant) + silent_constant);
         const double beta = peak_saturation(n_);
-        if (beta > agreement && beta <= 1.0 / 3) {
-            // saturation takes that much: no contradiction
-            p.factor = p.entered / p.implied;
-            p.note = "saturation of β = " + format_number(beta, 3);
-            p.verdict = Verdict::agrees;
-            out_.push_back(std::move(p));
-            return;
-        }
+        if (beta > agreement && beta <= 1.0 / 3)
+            return add(std::move(p), "saturation of β = " + format_number(beta, 3));
         if (beta > 1.0 / 3)
             p.note = "β = " + format_number(beta, 3) + " is above 1/3: the torque would fall before the peak current";
         add(std::move(p));
     }
 
     template <class M> void winding(const M& m, Kind km_kind) {
-        SheetPair km;
-        km.key = "motor_constant/resistance";
-        km.label = "Motor constant against " + std::string(n_.linear ? "force" : "torque") + " constant and resistance";
-        km.fields = {"motor_constant", "resistance"};
-        km.kind = km_kind;
-        km.entered = si(m.motor_constant);
-        km.implied = n_.motor_constant();
-        km.tolerance = tolerance_of(m.motor_constant, silent_constant) + silent_constant +
-                       tolerance_of(m.resistance, silent_winding) / 2;
-        add(std::move(km));
-        SheetPair tau;
-        tau.key = "electrical_time_constant/inductance";
-        tau.label = "Electrical time constant against inductance and resistance";
-        tau.fields = {"electrical_time_constant", "inductance", "resistance"};
-        tau.kind = Kind::time;
-        tau.entered = si(m.electrical_time_constant);
-        tau.implied = n_.inductance / n_.resistance;
-        tau.tolerance = tolerance_of(m.inductance, silent_winding) + tolerance_of(m.resistance, silent_winding);
-        add(std::move(tau));
+        const double of_resistance = tolerance_of(m.resistance, silent_winding);
+        add(pair("motor_constant/resistance",
+            "Motor constant against " + std::string(n_.linear ? "force" : "torque") + " constant and resistance",
+            {"motor_constant", "resistance"}, km_kind, si(m.motor_constant), n_.motor_constant(),
+            tolerance_of(m.motor_constant, silent_constant) + silent_constant + of_resistance / 2));
+        add(pair("electrical_time_constant/inductance", "Electrical time constant against inductance and resistance",
+            {"electrical_time_constant", "inductance", "resistance"}, Kind::time, si(m.electrical_time_constant),
+            n_.inductance / n_.resistance, tolerance_of(m.inductance, silent_winding) + of_resistance));
         if constexpr (requires { m.mechanical_time_constant; }) {
-            SheetPair mech;
-            mech.key = "mechanical_time_constant/rotor_inertia";
-            mech.label = "Mechanical time constant against rotor inertia and motor constant";
-            mech.fields = {"mechanical_time_constant", "rotor_inertia", "resistance"};
-            mech.kind = Kind::time;
-            mech.entered = si(m.mechanical_time_constant);
             const double own = n_.motor_constant(), constant = std::isnan(own) ? si(m.motor_constant) : own;
-            mech.implied = n_.rotor / (constant * constant);
-            mech.tolerance = 2 * silent_constant + tolerance_of(m.resistance, silent_winding);
-            add(std::move(mech));
+            add(pair("mechanical_time_constant/rotor_inertia",
+                "Mechanical time constant against rotor inertia and motor constant",
+                {"mechanical_time_constant", "rotor_inertia", "resistance"}, Kind::time, si(m.mechanical_time_constant),
+                n_.rotor / (constant * constant), 2 * silent_constant + of_resistance));
         }
     }
 
     void no_load(const QuantityBase& resistance) {
-        const double volts = n_.rated_voltage - n_.brush_drop;
-        SheetPair stall;
-        stall.key = "stall_current/resistance";
-        stall.label = "Stall current against rated voltage and resistance";
-        stall.fields = {"stall_current", "rated_voltage", "resistance"};
-        stall.kind = Kind::current;
-        stall.entered = n_.stall_current;
-        stall.implied = volts / n_.resistance;
-        stall.tolerance = tolerance_of(resistance, silent_winding) + silent_constant;
-        add(std::move(stall));
-        SheetPair speed;
-        speed.key = "no_load_speed/rated_voltage";
-        speed.label = "No-load speed against rated voltage and constant";
-        speed.fields = {"no_load_speed", "rated_voltage"};
-        speed.kind = Kind::angular_speed;
-        speed.entered = n_.no_load_speed;
-        const double drop = n_.resistance * n_.no_load_current;
-        speed.implied = (volts - (std::isnan(drop) ? 0 : drop)) / n_.torque_constant();
-        speed.tolerance = 2 * silent_constant;
-        add(std::move(speed));
+        const double volts = n_.rated_voltage - n_.brush_drop, drop = n_.resistance * n_.no_load_current;
+        add(pair("stall_current/resistance", "Stall current against rated voltage and resistance",
+            {"stall_current", "rated_voltage", "resistance"}, Kind::current, n_.stall_current, volts / n_.resistance,
+            tolerance_of(resistance, silent_winding) + silent_constant));
+        add(pair("no_load_speed/rated_voltage", "No-load speed against rated voltage and constant",
+            {"no_load_speed", "rated_voltage"}, Kind::angular_speed, n_.no_load_speed,
+            (volts - (std::isnan(drop) ? 0 : drop)) / n_.torque_constant(), 2 * silent_constant));
     }
 
     // The peak curve cannot go beyond where the EMF takes the whole voltage, unless the field is weakened.
     void curve_end() {
         if (motor_.peak.empty() || !motor_.curve_voltage.given() || !motor_.peak.back().speed.given()) return;
-        SheetPair p;
-        p.key = "peak/curve_voltage";
-        p.label = "End of the peak curve against no-load speed at its voltage";
-        p.fields = {"peak", "curve_voltage"};
-        p.kind = Kind::angular_speed;
-        p.entered = motor_.peak.back().speed.si;
         const double volts = motor_.curve_voltage.si;
-        p.implied = n_.sine_driven ? volts / std::sqrt(3.0) / n_.k : (volts - n_.brush_drop) / n_.torque_constant();
-        p.tolerance = 2 * silent_constant;
-        if (!(p.entered > p.implied)) {
-            if (!std::isfinite(p.implied)) return;
-            p.factor = p.entered / p.implied;
-            p.note = "it ends below the no-load speed";
-            out_.push_back(std::move(p));
-            return;
-        }
+        SheetPair p = pair("peak/curve_voltage", "End of the peak curve against no-load speed at its voltage",
+            {"peak", "curve_voltage"}, Kind::angular_speed, motor_.peak.back().speed.si,
+            n_.sine_driven ? volts / std::numbers::sqrt3 / n_.k : (volts - n_.brush_drop) / n_.torque_constant(),
+            2 * silent_constant);
+        if (p.entered <= p.implied) return add(std::move(p), "it ends below the no-load speed");
         p.note = "only a drive that weakens the field goes beyond the no-load speed";
         add(std::move(p));
     }
@@ -502,27 +446,26 @@ std::vector<SheetPair> check_sheet(const Motor& motor) {
         return out;
     Motor copy = motor;
     for (FieldRef& f : walk(copy)) {
-        if (f.type != FieldRef::Type::choice || !f.active || !f.path.starts_with("/electric/")) continue;
-        const int now = f.chosen();
+        if (!f.active || !f.path.starts_with("/electric/")) continue;
         const std::string key = f.path.substr(f.path.rfind('/') + 1);
-        for (int i = 0; i < static_cast<int>(f.choice_spec.options.size()); ++i) {
-            if (i == now) continue;
-            f.choose(i);
-            try_reading(copy, key, i,
-                std::string(f.choice_spec.label) + " " + f.choice_spec.options[static_cast<std::size_t>(i)].label);
-        }
-        f.choose(now);
-    }
-    for (FieldRef& f : walk(copy)) {
-        if (f.type != FieldRef::Type::quantity || !f.quantity->given() || !f.path.starts_with("/electric/")) continue;
-        const std::string key = f.path.substr(f.path.rfind('/') + 1);
-        const double now = f.quantity->si;
-        for (const Slip& s : slips)
-            if (key == s.key) {
-                f.quantity->si = now * s.factor;
-                try_reading(copy, key, -1, s.words);
-                f.quantity->si = now;
+        if (f.type == FieldRef::Type::choice) {
+            const int now = f.chosen();
+            for (int i = 0; i < static_cast<int>(f.choice_spec.options.size()); ++i) {
+                if (i == now) continue;
+                f.choose(i);
+                const char* option = f.choice_spec.options[static_cast<std::size_t>(i)].label;
+                try_reading(copy, key, i, std::string(f.choice_spec.label) + " " + option);
             }
+            f.choose(now);
+        } else if (f.type == FieldRef::Type::quantity && f.quantity->given()) {
+            const double now = f.quantity->si;
+            for (const Slip& slip : slips) {
+                if (key != slip.key) continue;
+                f.quantity->si = now * slip.factor;
+                try_reading(copy, key, -1, slip.words);
+            }
+            f.quantity->si = now;
+        }
     }
     // a torque constant set equal to the line-to-line peak voltage constant, as of a DC motor
     const MotorNumbers n = motor_numbers(motor);
@@ -548,8 +491,7 @@ std::vector<SheetPair> check_sheet(const Motor& motor) {
                 without.electric);
             p.readings.push_back({"torque_constant", -1,
                 "the torque constant was set equal to the line-to-line peak voltage constant, as of a DC motor; the "
-                "other "
-                "one then counts",
+                "other one then counts",
                 left, motor_numbers(without)});
         }
     return out;

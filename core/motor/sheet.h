@@ -22,6 +22,7 @@ struct MotorNumbers {
     bool linear = false;
     double k = unknown;          ///< V·s/rad, see conventions.h
     std::string k_from;          ///< label of the field it comes from
+    bool k_from_rating = false;  ///< of a torque and its current, for want of a constant
     double resistance = unknown; ///< Ω between two terminals
     double inductance = unknown; ///< H between two terminals
     double pole_pairs = unknown;

@@ -119,8 +119,7 @@ ElectricModel alone(const Motor& m, const SheetQuestions& ask, double winding) {
     MotorConditions c;
     c.cold = ask.cold;
     c.hot = winding;
-    c.bus = 1e12;
-    static_cast<void>(m);
+    c.bus = infinite;
     return ElectricModel(motor_numbers(m), c);
 }
 
@@ -331,7 +330,7 @@ TorqueBound of_sheet(double torque) { return {torque, BoundBy::curve, no_number,
 WholeCurve whole_curve(const CurveQuestion& q) {
     WholeCurve w;
     w.can = capability(*q.motor, q.drive, q.site);
-    w.linear = std::holds_alternative<LinearForcer>(q.motor->electric);
+    w.linear = q.motor->linear();
     std::vector<double> speeds = q.speeds;
     const ElectricModel* model = w.can.model ? &*w.can.model : nullptr;
     if (model) {

@@ -1,27 +1,18 @@
 // The window to work in: machine page, axes in the outline, ledger and guide, small screens, focus and Tab.
-#include "app/clip.h"
-#include "app/command_palette.h"
 #include "app/guide.h"
 #include "app/outline.h"
 #include "app/pages/machine_page.h"
-#include "app/pages/registry.h"
 #include "app/plots/plot.h"
-#include "app/quick_report.h"
 #include "app/widgets/figures.h"
-#include "app/widgets/motor_table.h"
-#include "app/widgets/sheet_view.h"
 #include "tests/app/window.h"
 
 #include <QAbstractItemView>
 #include <QAbstractSpinBox>
 #include <QAccessible>
 #include <QAccessibleInterface>
-#include <QClipboard>
-#include <QListWidget>
 #include <QMenuBar>
 #include <QScrollArea>
 #include <QStackedWidget>
-#include <QTabWidget>
 #include <QTableWidget>
 #include <set>
 
@@ -333,70 +324,6 @@ TEST_CASE("every control has a name and a role for those who do not see it") {
     CHECK(controls > 100);
 }
 
-TEST_CASE("the palette finds fields by screen words and words of the trade, told apart by their place") {
-    Window w;
-    auto* palette = w.child<CommandPalette>("palette");
-    const auto look = [&](const char* words) {
-        palette->setFocus();
-        palette->selectAll();
-        QTest::keyClicks(palette, QString::fromUtf8(words));
-        QStringList out;
-        for (const auto& c : palette->found()) out << c.text;
-        return out;
-    };
-    CHECK(look("speed").contains(QStringLiteral("Speed · peak curve, point 2")));
-    CHECK(look("travel per turn").filter(QStringLiteral("Lead · ")).size() == 1);
-    CHECK(look("gearbox").size() > 0);
-    CHECK(look("kt").filter(QStringLiteral("Torque constant")).size() >= 1);
-    CHECK(look("shuttle").contains(QStringLiteral("Tile shuttle")));
-    CHECK(look("altitude").filter(QStringLiteral("Altitude")).size() == 1);
-    CHECK(look("wren 80-24").filter(QStringLiteral("Wren 80-24")).size() > 0);
-    CHECK(look("pdf").filter(QStringLiteral("Report as PDF")).size() == 1);
-    CHECK(look("page 3").size() == 1);
-    CHECK(look("zzz nothing").isEmpty());
-    auto* list = w.child<QListWidget>("palette-list");
-    CHECK(list->isVisible());
-    CHECK(list->item(0)->text() == QStringLiteral("nothing found"));
-    QTest::keyClick(palette, Qt::Key_Return); // of nothing comes nothing
-    CHECK(w.document().machine().axes.size() == 10);
-}
-
-TEST_CASE("Escape clears the palette and then gives the focus back") {
-    Window w;
-    w.window.focus_page(0);
-    QWidget* before = QApplication::focusWidget();
-    REQUIRE(before);
-    QTest::keyClick(before, Qt::Key_K, Qt::ControlModifier);
-    auto* palette = w.child<CommandPalette>("palette");
-    REQUIRE(palette->hasFocus());
-    CHECK(palette->matches() > 5); // suggestions
-    QTest::keyClicks(palette, QStringLiteral("lead"));
-    QTest::keyClick(palette, Qt::Key_Escape);
-    CHECK(palette->text().isEmpty());
-    CHECK(palette->hasFocus());
-    QTest::keyClick(palette, Qt::Key_Escape);
-    CHECK(QApplication::focusWidget() == before);
-    // and a field that was found has it
-    QTest::keyClick(before, Qt::Key_K, Qt::ControlModifier);
-    QTest::keyClicks(palette, QStringLiteral("root diameter"));
-    QTest::keyClick(palette, Qt::Key_Return);
-    w.settle();
-    CHECK(w.edit("/mechanism/root_diameter")->hasFocus());
-}
-
-TEST_CASE("a motor found in the palette is shown in the catalogue, and Enter takes it") {
-    Window w;
-    auto* palette = w.child<CommandPalette>("palette");
-    palette->setFocus();
-    QTest::keyClicks(palette, QStringLiteral("wren 80-32"));
-    QTest::keyClick(palette, Qt::Key_Return);
-    w.settle();
-    auto* table = w.window.findChild<MotorTable*>();
-    REQUIRE(table->hasFocus());
-    QTest::keyClick(table, Qt::Key_Return);
-    CHECK(w.document().axis().motor.name.find("Wren 80-32") == 0);
-}
-
 TEST_CASE("a new segment and a new body are filled in by keys alone") {
     Window w;
     w.window.focus_page(1);
@@ -421,52 +348,6 @@ TEST_CASE("a new segment and a new body are filled in by keys alone") {
     field = qobject_cast<QuantityEdit*>(QApplication::focusWidget());
     REQUIRE(field);
     CHECK(field->objectName().startsWith(w.path("/bodies/0/")));
-}
-
-TEST_CASE("a conversion stands beside every unit that is not the project's") {
-    Window w;
-    struct Foreign {
-        const char* field;
-        const char* text;
-        UnitSystem units;
-    };
-    const Foreign all[] = {{"/motor/rotor_inertia", "13.5 oz-in²", UnitSystem::si},
-        {"/motor/electric/torque_constant", "70 oz-in/A", UnitSystem::si}, {"/load/payload", "40 lb", UnitSystem::si},
-        {"/load/payload", "20 kg", UnitSystem::inch_pound}, {"/mechanism/lead", "0.5 in", UnitSystem::si},
-        {"/mechanism/lead", "10 mm", UnitSystem::inch_pound}, {"/mechanism/nut_drag", "3 lb-in", UnitSystem::si}};
-    for (const Foreign& f : all) {
-        INFO(f.field << " " << f.text);
-        w.document().edit(QStringLiteral("units"), [&](Machine& m) { m.unit_system = f.units; });
-        w.window.go_to(w.path(f.field));
-        w.settle();
-        QuantityEdit* edit = nullptr;
-        for (QuantityEdit* e : w.window.findChildren<QuantityEdit*>(w.path(f.field)))
-            if (e->isVisible()) edit = e;
-        if (!edit && std::string(f.field) == "/mechanism/nut_drag") continue;
-        REQUIRE(edit);
-        REQUIRE(!w.document().set_quantity(w.path(f.field), QString::fromUtf8(f.text)));
-        w.settle();
-        bool beside = false;
-        for (Aside* a : edit->parentWidget()->findChildren<Aside*>())
-            beside = beside || (a->isVisible() && a->text().startsWith(QStringLiteral("= ")) && a->width() >= 30);
-        CHECK(beside);
-    }
-}
-
-TEST_CASE("values of the catalogue say so, until they are changed") {
-    Window w;
-    w.window.go_to(w.path("/motor/rotor_inertia"));
-    w.settle();
-    const auto chip = [&] {
-        auto* edit = w.child<QuantityEdit>(w.path("/motor/rotor_inertia").toUtf8().constData());
-        for (QToolButton* b : edit->parentWidget()->findChildren<QToolButton*>())
-            if (b->isVisible()) return b->text();
-        return QString();
-    };
-    CHECK(chip() == QStringLiteral("catalogue"));
-    REQUIRE(!w.document().set_quantity(w.path("/motor/rotor_inertia"), QStringLiteral("0.5 kg·cm²")));
-    w.settle();
-    CHECK(chip() == QStringLiteral("assumed"));
 }
 
 TEST_CASE("in a project that is only read the outline changes nothing and keeps its selection") {
@@ -527,47 +408,6 @@ TEST_CASE("a name half typed belongs to its axis, whatever is selected meanwhile
     w.document().edit(QStringLiteral("fewer"), [](Machine& m) { m.axes.erase(m.axes.begin() + 1); });
     w.settle();
     for (const std::string& name : names(w)) CHECK(name != "Gone");
-}
-
-TEST_CASE("a datasheet typed by hand has room for its fields") {
-    Window w;
-    w.window.go_to(w.path("/motor/rotor_inertia"));
-    w.settle();
-    int seen = 0;
-    for (QuantityEdit* e : w.window.findChildren<QuantityEdit*>())
-        seen += e->objectName().startsWith(w.path("/motor/")) && !e->visibleRegion().isEmpty();
-    CHECK(seen >= 12);
-}
-
-TEST_CASE("what the pages do and what can be copied is found in the palette") {
-    Window w;
-    auto* palette = w.child<CommandPalette>("palette");
-    const auto run = [&](const char* words, const char* wanted) {
-        palette->setFocus();
-        palette->clear();
-        QTest::keyClicks(palette, QString::fromUtf8(words));
-        INFO(words);
-        REQUIRE(palette->matches() > 0);
-        CHECK(palette->found().front().text.toStdString() == wanted);
-        QTest::keyClick(palette, Qt::Key_Return);
-        w.settle();
-    };
-    const std::size_t before = w.document().axis().cycle.segments.size();
-    run("add a dwell", "Add a dwell");
-    CHECK(w.document().axis().cycle.segments.size() == before + 1);
-    run("copy figures", "Copy figures");
-    const QString held = QGuiApplication::clipboard()->text();
-    for (const Figure& f : w.document().assessment().figures) CHECK(held.contains(QString::fromStdString(f.label)));
-    for (const PageEntry& page : page_registry())
-        for (const PageDoing& does : page.doings) {
-            w.window.show_page(static_cast<int>(&page - page_registry().data()));
-            int buttons = 0;
-            for (const auto* b : w.window.findChild<QStackedWidget*>()->currentWidget()->findChildren<QPushButton*>())
-                buttons += b->objectName() == QLatin1String(does.button) ||
-                           b->property("action").toString() == QLatin1String(does.button);
-            INFO(does.words);
-            CHECK(buttons == 1);
-        }
 }
 
 TEST_CASE("a figure on a page opens its working by a click and by keys") {
@@ -647,44 +487,4 @@ TEST_CASE("the name of the axis and every menu have room in the top bar of a sma
             }
         CHECK(!shown.isEmpty());
     }
-}
-
-TEST_CASE("a sheet that contradicts itself is shown, and a reading is taken by a key and undone") {
-    Window w;
-    w.window.show_page(3);
-    w.document().edit(QStringLiteral("sheet"), [](Machine& m) {
-        auto& s = std::get<SineMotor>(m.axes[0].motor.electric);
-        s.voltage_constant = Quantity<Kind::voltage_constant>("41.2 V/krpm"); // √2 too much for RMS volts
-    });
-    for (QTabWidget* tabs : w.window.findChildren<QTabWidget*>())
-        for (int i = 0; i < tabs->count(); ++i)
-            if (tabs->tabText(i) == QStringLiteral("Datasheet check")) tabs->setCurrentIndex(i);
-    w.settle();
-    auto* view = w.window.findChild<SheetView*>();
-    REQUIRE(view);
-    REQUIRE(view->isVisible());
-    CHECK(view->contradictions() == 1);
-    auto* pairs = w.child<QTableWidget>("sheet-pairs");
-    CHECK(pairs->item(0, 4)->text() == QStringLiteral("contradicts"));
-    int row = -1;
-    for (int r = 0; r < pairs->rowCount(); ++r)
-        if (pairs->item(r, 0)->text().contains(QStringLiteral("Voltage constant is line to line, peak"))) row = r;
-    REQUIRE(row > 0);
-    pairs->setFocus();
-    pairs->selectRow(0);
-    QTest::keyClick(pairs, Qt::Key_Return); // a pair is no reading
-    CHECK(view->contradictions() == 1);
-    pairs->selectRow(row);
-    QTest::keyClick(pairs, Qt::Key_Return);
-    w.settle();
-    CHECK(std::get<SineMotor>(w.document().axis().motor.electric).voltage_of == EmfOf::line_peak);
-    CHECK(view->contradictions() == 0);
-    w.document().undo_stack().undo();
-    w.settle();
-    CHECK(view->contradictions() == 1);
-    const auto* constants = w.child<QTableWidget>("sheet-constants");
-    CHECK(constants->rowCount() > 15);
-    CHECK(constants->item(0, 2)->text() == QStringLiteral("0.482"));
-    copy_part(*w.child<QTableWidget>("sheet-constants"));
-    CHECK(QGuiApplication::clipboard()->text().contains(QStringLiteral("power-invariant")));
 }

@@ -108,6 +108,20 @@ TEST_CASE("modulation, drive current, saturation and a hot motor each bound what
     CHECK(saturated.turning_current() == Approx(20 / std::sqrt(0.6) / std::sqrt(2.0)));
 }
 
+TEST_CASE("a torque that saturation does not let through has no current, and nothing that rests on it fits") {
+    Machine m = demo();
+    auto& s = std::get<SineMotor>(m.axes[0].motor.electric);
+    s.peak_torque = Quantity<Kind::torque>("1.1 N·m"); // the cycle asks for 1.23
+    s.peak_current = Quantity<Kind::current>("3.2 A");
+    s.stall_torque = s.rated_torque = {};
+    const Assessment a = assess(m, 0);
+    REQUIRE(a.motor);
+    CHECK(std::isnan(a.motor->peak_current));
+    CHECK(std::isnan(a.motor->rms_current));
+    CHECK(limit_of(a, "motor_current").state == LimitState::cannot_say);
+    CHECK(std::isnan(a.figure("motor.rms_current")->si));
+}
+
 TEST_CASE("a sheet that only rates rotation holds 0.707 of it at rest") {
     Motor motor = sine_motor();
     auto& s = std::get<SineMotor>(motor.electric);
