@@ -7,6 +7,7 @@
 #include "app/pages/page.h"
 #include "app/policy_editor.h"
 #include "app/quick_sums.h"
+#include "app/shipped_motors.h"
 #include "app/theme.h"
 #include "app/widgets/choice.h"
 #include "app/widgets/figures.h"
@@ -28,12 +29,14 @@
 #include <QMenuBar>
 #include <QMessageBox>
 #include <QMimeData>
+#include <QPointer>
 #include <QPushButton>
 #include <QResizeEvent>
 #include <QScrollArea>
 #include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
+#include <QTimer>
 #include <QVBoxLayout>
 #include <utility>
 
@@ -136,8 +139,7 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     connect(qApp, &QApplication::focusChanged, this, [this](QWidget* before, QWidget* now) {
         if (!now || !isAncestorOf(now)) return;
         if (now == palette_) palette_->came_from(before);
-        for (QWidget* up = now->parentWidget(); up && up != this; up = up->parentWidget())
-            if (auto* area = qobject_cast<QScrollArea*>(up)) area->ensureWidgetVisible(now, 8, 12);
+        bring_into_view(now);
     });
     connect(outline_, &Outline::page_chosen, this, &MainWindow::show_page);
     connect(ledger_, &Ledger::go_to, this, &MainWindow::go_to);
@@ -339,6 +341,11 @@ void MainWindow::show_page(int index) {
     p->activate();
 }
 
+void MainWindow::bring_into_view(QWidget* widget) {
+    for (QWidget* up = widget->parentWidget(); up && up != this; up = up->parentWidget())
+        if (auto* area = qobject_cast<QScrollArea*>(up)) area->ensureWidgetVisible(widget, 8, 12);
+}
+
 void MainWindow::go_to(const QString& path) {
     if (path.startsWith(QStringLiteral("/axes/"))) document_.select_axis(path.section(QLatin1Char('/'), 2, 2).toInt());
     if (!path.startsWith(QStringLiteral("/axes"))) {
@@ -354,6 +361,10 @@ void MainWindow::go_to(const QString& path) {
     const int index = page_of(rest);
     show_page(index);
     page(index)->go_to(path);
+    // what has only just been unfolded has its place after the next layout
+    QTimer::singleShot(0, this, [this, there = QPointer<QWidget>(focusWidget())] {
+        if (there && there == focusWidget() && isAncestorOf(there)) bring_into_view(there);
+    });
 }
 
 void MainWindow::focus_page(int index) {

@@ -101,6 +101,7 @@ class MainWindow : public QMainWindow {
     void contextMenuEvent(QContextMenuEvent* event) override;
 
   private:
+    void bring_into_view(QWidget* widget);
     void build_menus();
     QWidget* build_top_bar();
     void offer_recovery();

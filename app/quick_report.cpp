@@ -5,9 +5,9 @@
 #include "app/plots/speed_torque_plot.h"
 #include "app/plots/torque_plot.h"
 #include "app/schematic/schematic.h"
+#include "app/shipped_motors.h"
 #include "app/storage.h"
 #include "app/theme.h"
-#include "app/widgets/motor_table.h"
 #include "app/words.h"
 
 #include <QAbstractTextDocumentLayout>

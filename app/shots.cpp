@@ -4,12 +4,15 @@
 #include "app/main_window.h"
 #include "app/theme.h"
 #include "app/widgets/mechanism_gallery.h"
+#include "app/widgets/motor_table.h"
 
 #include <QApplication>
 #include <QDir>
 #include <QElapsedTimer>
 #include <QPainter>
 #include <QPixmap>
+#include <QScrollArea>
+#include <QScrollBar>
 #include <QTabWidget>
 #include <QTemporaryDir>
 #include <cstdlib>
@@ -90,6 +93,24 @@ int write_shots(const QString& folder) {
     window.show_page(3);
     window.findChild<Ledger*>()->open_row(QStringLiteral("inertia_ratio"));
     shot("8-what-can-drive-it");
+    if (auto* motors = window.findChild<MotorTable*>()) {
+        for (const char* name : {"Wren 60-19 B", "Heron 80-16 B", "Wren 80-24 B"}) {
+            motors->show_motor(QString::fromUtf8(name));
+            motors->toggle_compared();
+        }
+        tab(5);
+        settle();
+        for (QScrollArea* page : window.findChildren<QScrollArea*>())
+            if (page->isVisible()) page->verticalScrollBar()->setValue(page->verticalScrollBar()->maximum());
+        shot("12-compare");
+        for (const char* name : {"Wren 60-19 B", "Heron 80-16 B", "Wren 80-24 B"}) {
+            motors->show_motor(QString::fromUtf8(name));
+            motors->toggle_compared();
+        }
+        tab(0);
+        for (QScrollArea* page : window.findChildren<QScrollArea*>())
+            if (page->isVisible()) page->verticalScrollBar()->setValue(0);
+    }
     window.document().select_axis(7);
     tab(2);
     shot("11-datasheet-check");

@@ -1,9 +1,11 @@
 // fulmox-cli: the core without a window.
+#include "catalogue.h"
 #include "core/files/document.h"
 #include "core/files/project.h"
 #include "core/match/assess.h"
 #include "core/quantity/expression.h"
 #include "core/quantity/format.h"
+#include "core/report/catalogue_report.h"
 #include "core/report/json_report.h"
 #include "core/report/motor_report.h"
 
@@ -268,6 +270,8 @@ bool fix_conditions(CurveQuestion& q, const CurveOptions& o) {
     }
     d.field_weakening = d.field_weakening || o.weakening;
     if (!o.peak.empty() || !o.continuous.empty()) d.amperes = AmperesAs::rms;
+    // a bus that is said is the one there is
+    if (!o.bus.empty()) d.mains_tolerance = d.bus_droop = {};
     constexpr const char* degrees = "a temperature from -60 to 300 °C";
     return take(d.bus_voltage, o.bus, "--bus", 1e-6, 1e5, "V", "a voltage above 0 V") &&
            take(d.modulation_reserve, o.reserve, "--reserve", 0.3, 1, "1", "a share from 0.3 to 1") &&
@@ -276,6 +280,15 @@ bool fix_conditions(CurveQuestion& q, const CurveOptions& o) {
            take(d.cold, o.cold, "--cold", 213.15, 573.15, "°C", degrees) &&
            take(d.hot, o.hot, "--hot", 213.15, 573.15, "°C", degrees) &&
            take(q.site.ambient, o.ambient, "--ambient", 213.15, 573.15, "°C", degrees);
+}
+
+// The axis that is named, by name or number from 1; nothing is said where it is found.
+std::optional<std::size_t> axis_of(const Machine& machine, const std::string& named) {
+    const auto& axes = machine.axes;
+    for (std::size_t i = 0; i < axes.size(); ++i)
+        if (axes[i].name == named || std::to_string(i + 1) == named) return i;
+    refuse("--axis", named, ("the name of an axis, or its number from 1 to " + std::to_string(axes.size())).c_str());
+    return std::nullopt;
 }
 
 int show_curve(const std::string& path, const CurveOptions& options, bool json, bool csv) {
@@ -302,15 +315,10 @@ int show_curve(const std::string& path, const CurveOptions& options, bool json, 
             return bad_input;
         }
         project = std::move(*read);
-        const auto& axes = project->machine.axes;
-        std::size_t index = axes.size();
-        for (std::size_t i = 0; i < axes.size(); ++i)
-            if (axes[i].name == options.axis || std::to_string(i + 1) == options.axis) index = std::min(index, i);
-        if (index == axes.size())
-            return refuse("--axis", options.axis,
-                ("the name of an axis, or its number from 1 to " + std::to_string(axes.size())).c_str());
-        motor = &axes[index].motor;
-        q.drive = axes[index].drive;
+        const auto index = axis_of(project->machine, options.axis);
+        if (!index) return bad_input;
+        motor = &project->machine.axes[*index].motor;
+        q.drive = project->machine.axes[*index].drive;
         q.site = project->machine.site;
     } else {
         auto read = read_sheets(*text);
@@ -336,6 +344,49 @@ int show_curve(const std::string& path, const CurveOptions& options, bool json, 
     }
     std::cout << (json ? curve_json(q) : csv ? curve_csv(q) : harmless(curve_text(q)));
     return all_fit;
+}
+
+int judge_catalogue(
+    const std::string& path, const std::string& named, const std::string& catalogue, bool json, bool csv) {
+    const auto text = read_file(path);
+    if (!text) return bad_input;
+    const auto project = read_project(*text);
+    if (!project) {
+        say(path, project.error());
+        return bad_input;
+    }
+    const Machine& machine = project->machine;
+    const auto axis = axis_of(machine, named);
+    if (!axis) return bad_input;
+    std::string own;
+    if (!catalogue.empty()) {
+        const auto other = read_file(catalogue);
+        if (!other) return bad_input;
+        own = *other;
+    }
+    const auto read = read_motors(catalogue.empty() ? shipped_catalogue() : own);
+    if (!read) {
+        say(catalogue, read.error());
+        return bad_input;
+    }
+    for (const Problem& p : read->problems) say(catalogue, p);
+    JudgedCatalogue judged{machine, *axis, read->name, {}, {}, {}};
+    for (const auto* list : {&read->motors, &machine.motors})
+        for (const Motor& m : *list)
+            if (suits(m, machine.axes[*axis])) judged.motors.push_back(&m);
+    judged.judged = judge_motors(machine, *axis, judged.motors);
+    judged.order = cheapest_first(judged.motors, judged.judged);
+    std::cout << (json ? judged_json(judged) : csv ? judged_csv(judged) : harmless(judged_text(judged)));
+    // what is wrong with the axis keeps every motor from being judged: say it
+    if (const Assessment a = assess(machine, *axis); has_errors(a.problems) && !a.demand) {
+        for (const Problem& p : a.problems)
+            if (p.severity == Severity::error) say(path, p);
+        return bad_input;
+    }
+    if (has_errors(read->problems)) return bad_input;
+    return std::any_of(judged.judged.begin(), judged.judged.end(), [](const Candidate& c) { return carries(c.state); })
+               ? all_fit
+               : limit_exceeded;
 }
 
 } // namespace
@@ -392,6 +443,15 @@ int run(int argc, char** argv) {
     auto* as_json = curve_command->add_flag("--json", json, "As JSON: SI values with units, stable keys");
     curve_command->add_flag("--csv", csv, "As CSV")->excludes(as_json);
 
+    std::string judged_axis, judged_catalogue;
+    auto* motors_command =
+        app.add_subcommand("motors", "Judges a catalogue of motors on an axis, cheapest that fits first");
+    motors_command->add_option("FILE", file, "Project, *.fulmox; - reads the standard input")->required();
+    motors_command->add_option("--axis", judged_axis, "The axis, by name or number")->required();
+    motors_command->add_option("--catalogue", judged_catalogue, "A catalogue file; the shipped one unless given");
+    auto* motors_json = motors_command->add_flag("--json", json, "As JSON: SI values, stable keys");
+    motors_command->add_flag("--csv", csv, "As CSV")->excludes(motors_json);
+
     auto* validate_command = app.add_subcommand("validate", "Checks a project file and says where it is wrong");
     validate_command->add_option("FILE", file, "Project, *.fulmox; - reads the standard input")->required();
 
@@ -420,6 +480,7 @@ int run(int argc, char** argv) {
         if (*assess_command) return assess_file(file, json, workings);
         if (*sheet_command) return show_sheets(file, sheet_options, json);
         if (*curve_command) return show_curve(file, curve_options, json, csv);
+        if (*motors_command) return judge_catalogue(file, judged_axis, judged_catalogue, json, csv);
         if (*validate_command) return validate_file(file);
         if (*schema_command) {
             std::cout << project_schema();

@@ -2,7 +2,7 @@
 _fulmox_cli() {
     local word=${COMP_WORDS[COMP_CWORD]} command=${COMP_WORDS[1]}
     if [ "$COMP_CWORD" = 1 ]; then
-        mapfile -t COMPREPLY < <(compgen -W "assess datasheet curve validate units schema --help --version" -- "$word")
+        mapfile -t COMPREPLY < <(compgen -W "assess datasheet curve motors validate units schema --help --version" -- "$word")
         return
     fi
     case $command in
@@ -27,6 +27,11 @@ _fulmox_cli() {
         compopt -o filenames 2>/dev/null
         mapfile -t COMPREPLY < <(compgen -f -- "$word")
         return ;;
+    motors)
+        if [[ $word == -* ]]; then
+            mapfile -t COMPREPLY < <(compgen -W "--axis --catalogue --json --csv --help" -- "$word")
+            return
+        fi ;;
     validate) ;;
     *) return ;;
     esac

@@ -56,6 +56,15 @@ def fluxed(voltage, peak, knee, top, at_top, resistance_of, pole_pairs):
     return low, reactance(low) / pole_pairs
 
 
+def at_speed(n, voltage, k, inductance, resistance, pole_pairs, peak_current, saturation):
+    """Peak torque at n rpm, i_d = 0, at 20 °C; currents A peak."""
+    w = n * RPM
+    emf, z2 = k * w, resistance ** 2 + (pole_pairs * w * inductance) ** 2
+    root = (resistance * emf) ** 2 - z2 * (emf ** 2 - voltage ** 2 / 3)
+    i = min(peak_current, (-resistance * emf + math.sqrt(max(0.0, root))) / z2)
+    return 1.5 * k * i * (1 - saturation * (i / peak_current) ** 2)
+
+
 RPM = 2 * math.pi / 60
 SHAFT = {28: 5, 36: 6, 40: 8, 60: 14, 80: 19, 100: 24, 130: 28, 180: 35}
 
@@ -70,11 +79,14 @@ def sine(series, frame, torque, inertia_per_torque, rated, top, factor, brake, v
     kt = per_rms * k
     resistance = loss / (1.5 * (torque / kt) ** 2)
     continuous = [(0, torque * 1.06), (rated * 0.5, torque * 1.04), (rated, torque), ((rated + top) / 2, torque * 0.82), (top, torque * 0.52)]
-    peaks = [(0, peak), (knee * 0.6, peak), (knee, peak), ((knee + top) / 2, peak * 0.70), (top, peak * 0.36)]
+    peak_current = math.sqrt(2) * peak / kt / (1 - saturation)
+    peaks = [(n, at_speed(n, voltage, k, inductance, resistance / 2, pole_pairs, peak_current, saturation))
+             for n in (0, knee * 0.6, knee, (knee + top) / 2, top)]
     name = f"{series} {frame}-{round(torque * 10) if torque >= 0.1 else '0' + str(round(torque * 100))}{winding}" + (" B" if brake else "")
     out = {
         "name": name,
         "origin": "Aviary catalogue (invented)",
+        "series": series, "frame": f"{frame} mm",
         "rotor_inertia": text(inertia, "kg·cm²"),
         "max_speed": text(top, "rpm", 4),
         "continuous": curve(continuous),
@@ -92,7 +104,8 @@ def sine(series, frame, torque, inertia_per_torque, rated, top, factor, brake, v
             "peak_torque": text(peak, "N·m"), "peak_current": text(peak / kt / (1 - saturation), "A"),
         },
         "mass": text(0.55 * (frame / 40) ** 1.5 * torque ** 0.45 + (0.25 * frame / 60 if brake else 0), "kg"),
-        "shaft_diameter": f"{SHAFT[frame]} mm",
+        "length": text(38 + 26 * (torque / (frame / 60) ** 2) ** 0.7 + (30 if brake else 0), "mm"),
+        "shaft_diameter": f"{SHAFT[frame]} mm", "shaft_torque": text(0.03 * SHAFT[frame] ** 3 / 4, "N·m"),
         "price": str(int(round(150 + 190 * torque ** 0.55 + frame * 1.4 + (70 + 0.5 * frame if brake else 0), -0))),
     }
     if brake:
@@ -135,6 +148,7 @@ def direct(kind, series, frame, torque, voltage, no_load, fall):
     return {
         "name": f"{series} {frame}-{round(torque * 100):02d}-{voltage}",
         "origin": "Aviary catalogue (invented)",
+        "series": series, "frame": f"{frame} mm",
         "rotor_inertia": text((1.3 if ferrite else 0.5) * torque ** 1.2 * (frame / 60), "kg·cm²"),
         "max_speed": text(1.25 * no_load, "rpm", 4),
         "rated_ambient": "40 °C", "winding_limit": "130 °C",
@@ -163,7 +177,7 @@ def linear(series, force, speed, iron):
     }
     if iron:
         electric["attraction"] = text(4.6 * force, "N")
-    return {"name": f"{series} {round(force)}-{round(speed * 10):02d}", "origin": "Aviary catalogue (invented)",
+    return {"name": f"{series} {round(force)}-{round(speed * 10):02d}", "origin": "Aviary catalogue (invented)", "series": series,
             "rated_ambient": "40 °C", "winding_limit": "130 °C", "electric": electric,
             "price": str(int(round(420 + 7.5 * force ** 0.9 * (1.25 if not iron else 1))))}
 

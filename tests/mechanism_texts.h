@@ -39,7 +39,8 @@ inline Texts mechanism_texts(const std::string& key) {
         {"fan", {{"rotor_inertia", "150 kg·cm²"}, {"reference_torque", "3 N·m"}, {"reference_speed", "1500 rpm"}}},
         {"linear_motor", {}},
         {"free", {{"travel", "60 mm"}, {"inertia", "3 kg·cm²"}, {"friction_torque", "0.4 N·m"},
-                     {"constant_torque", "1.5 N·m"}}}};
+                     {"constant_torque", "1.5 N·m"}}},
+        {"demand", {{"at", "screw"}, {"lead", "10 mm"}, {"inertia", "2 kg·cm²"}}}};
     return all.at(key); // throws for a mechanism without a test axis
 }
 
@@ -51,6 +52,11 @@ inline Machine turned_into(Machine m, const std::string& key) {
         if (key == field->variant.kinds()[i].key) field->choose(static_cast<int>(i));
     for (const auto& [name, text] : mechanism_texts(key)) {
         auto f = find_field(m, "/axes/0/mechanism/" + name);
+        if (f && f->type == FieldRef::Type::choice) {
+            for (std::size_t i = 0; i < f->choice_spec.options.size(); ++i)
+                if (text == f->choice_spec.options[i].key) f->choose(static_cast<int>(i));
+            continue;
+        }
         if (!f || assign(*f, text)) throw std::runtime_error(key + " " + name + " " + text);
     }
     const Motion motion = motion_of(a.mechanism);

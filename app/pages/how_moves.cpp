@@ -5,6 +5,7 @@
 #include "app/theme.h"
 #include "app/widgets/paint.h"
 #include "app/words.h"
+#include "core/files/demand_text.h"
 #include "core/files/trace_file.h"
 #include "core/motion/trace.h"
 #include "core/quantity/format.h"
@@ -96,13 +97,20 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr(ques
         b->setAccessibleName(tip);
         connect(b, &QPushButton::clicked, this, action);
         outside->addWidget(b);
+        return b;
     };
     link(tr("Import trace…"), tr("Import a recorded motion, CSV"), "import-trace", [this] {
         const QString f = QFileDialog::getOpenFileName(
             this, tr("Import a trace"), {}, tr("Traces (*.csv *.txt *.tsv);;All files (*)"));
         if (!f.isEmpty()) import_trace(f);
     });
-    link(tr("Import G-code…"), tr("Import a G-code program for up to six axes"), "import-gcode", [this] {
+    demand_ =
+        link(tr("Import demand…"), tr("Import a table of durations, speeds and torques, CSV"), "import-demand", [this] {
+            const QString f = QFileDialog::getOpenFileName(
+                this, tr("Import a demand"), {}, tr("Tables (*.csv *.txt *.tsv);;All files (*)"));
+            if (!f.isEmpty()) import_demand(f);
+        });
+    gcode_ = link(tr("Import G-code…"), tr("Import a G-code program for up to six axes"), "import-gcode", [this] {
         const QString f = QFileDialog::getOpenFileName(
             this, tr("Import G-code"), {}, tr("G-code (*.ngc *.nc *.gcode *.tap *.txt);;All files (*)"));
         if (!f.isEmpty()) say(import_gcode(document_, f, this));
@@ -215,6 +223,10 @@ void HowMoves::refresh_list() {
     }
     select(selected);
     const auto& motion = document_.assessment().motion;
+    // a demand that is given has a table, not a path
+    const bool given = std::holds_alternative<GivenDemand>(document_.axis().mechanism);
+    demand_->setVisible(given);
+    gcode_->setVisible(!given);
     const Motion kind = motion_of(document_.axis().mechanism);
     const bool open = motion && must_return(kind) && !closes(*motion);
     close_->setVisible(open);
@@ -315,6 +327,35 @@ void HowMoves::import_trace(const QString& file) {
     edit_segments(
         tr("trace %1").arg(about.fileName()), -1, at, [at, &s](auto& list) { list.insert(list.begin() + at, s); }, at);
     say(notes.isEmpty() ? QString() : tr("%1: %2").arg(about.fileName(), notes.join(QStringLiteral("; "))));
+}
+
+void HowMoves::import_demand(const QString& file) {
+    QFile f(file);
+    const QString name = QFileInfo(file).fileName();
+    constexpr qint64 largest = 1 << 22;
+    if (f.size() > largest) return say(tr("%1 has %2 MB; allowed are at most 4 MB").arg(name).arg(f.size() >> 20));
+    if (!f.open(QIODevice::ReadOnly)) return say(tr("%1 cannot be read: %2").arg(name, f.errorString()));
+    take_demand(QString::fromUtf8(f.readAll()), name);
+}
+
+void HowMoves::take_demand(const QString& text, const QString& from) {
+    const DemandText read = read_demand_text(text.toStdString(), !motion_of(document_.axis().mechanism).rotary);
+    QStringList wrong;
+    for (const std::string& w : read.wrong) wrong << qs(w);
+    if (wrong.size() > 6) wrong = wrong.mid(0, 5) << tr("and %1 more").arg(wrong.size() - 5);
+    const QString said = wrong.isEmpty() ? QString() : tr("%1: %2").arg(from, wrong.join(QStringLiteral("; ")));
+    if (read.cycle.segments.empty())
+        return say(said.isEmpty() ? tr("%1: there is no row of numbers in it").arg(from) : said);
+    const std::size_t most = 10000;
+    if (read.cycle.segments.size() > most)
+        return say(tr("%1: %2 rows; a cycle has at most %3").arg(from).arg(read.cycle.segments.size()).arg(most));
+    document_.edit(tr("demand from %1").arg(from), [&](Machine& m) {
+        Axis& axis = m.axes[static_cast<std::size_t>(document_.axis_index())];
+        axis.cycle.segments = read.cycle.segments;
+        axis.cycle.start_speed = read.cycle.start_speed;
+        reread_motion(axis);
+    });
+    say(said);
 }
 
 void HowMoves::ask_export() {

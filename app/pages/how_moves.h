@@ -24,6 +24,9 @@ class HowMoves : public Page {
     bool go_to(const QString& path) override;
     /// Adds a recorded motion after the selected segment; what is wrong with the file is shown on the page.
     void import_trace(const QString& file);
+    /// Takes a table of durations, speeds and torques in place of the cycle; rows that cannot be read are named.
+    void import_demand(const QString& file);
+    void take_demand(const QString& text, const QString& from);
     /// Writes the planned motion, a row for every `step` s.
     void export_motion(QString file, double step = 0.001);
     /// Asks before a file that the file dialog did not ask about is written over.
@@ -45,6 +48,7 @@ class HowMoves : public Page {
 
     QPushButton* close_ = nullptr; ///< offers the way back where the cycle does not end where it began
     QLabel* said_;
+    QPushButton *demand_, *gcode_;
     bool said_of_cell_ = false; ///< what is said goes with the text in the cell
     QLabel* trace_note_;
     LawTable* laws_;

@@ -114,11 +114,13 @@ QString axis_sentence(Document& document) {
                                 .arg(qs(format_number(from_si(c + least, display_unit(Kind::mass, system)))), heavy)
                           : heavy);
     }
-    if (now.motion)
+    if (now.motion) {
+        const double goes = std::max(now.motion->stroke(), std::abs(now.motion->advance));
+        const Unit& unit = display_unit(motion_kind(Order::position, motion.rotary), system, goes);
         parts << QObject::tr("%1 in a cycle of %2")
-                     .arg(qs(format_quantity(std::max(now.motion->stroke(), std::abs(now.motion->advance)),
-                              motion_kind(Order::position, motion.rotary), system)),
+                     .arg(qs(format_quantity(goes, unit)),
                          qs(format_quantity(now.motion->duration, Kind::time, system)));
+    }
     if (const auto* s = std::get_if<Screw>(&a.mechanism); s && s->lead.given())
         parts << QObject::tr("%1 of %2 lead")
                      .arg(s->thread == Thread::ball          ? QObject::tr("ball screw")

@@ -1,18 +1,28 @@
 #include "app/pages/what_drives.h"
 
+#include "app/library.h"
+#include "app/shipped_motors.h"
 #include "app/theme.h"
+#include "app/widgets/compare_view.h"
 #include "app/widgets/curve_editor.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/inertia_view.h"
 #include "app/widgets/paint.h"
 #include "app/widgets/sheet_view.h"
+#include "app/widgets/windings_view.h"
 #include "app/words.h"
+#include "core/motor/curves.h"
 #include "core/quantity/format.h"
 
+#include <QFile>
+#include <QFileDialog>
 #include <QFrame>
 #include <QHBoxLayout>
+#include <QHeaderView>
+#include <QMenu>
 #include <QScrollArea>
 #include <QVBoxLayout>
+#include <algorithm>
 #include <cmath>
 
 namespace fulmox::app {
@@ -102,6 +112,19 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     catalogue_box->setContentsMargins(0, 4, 0, 0);
     catalogue_box->setSpacing(4);
     table_ = new MotorTable(document);
+    auto* filters = new QHBoxLayout;
+    filters->setSpacing(4);
+    filter_ = new FilterBar;
+    filters->addWidget(filter_, 1);
+    auto* columns = new QPushButton(tr("Columns"));
+    columns->setObjectName(QStringLiteral("link"));
+    columns->setAccessibleName(tr("Columns of the catalogue"));
+    auto* column_menu = new QMenu(columns);
+    column_menu->addActions(table_->horizontalHeader()->actions());
+    connect(columns, &QPushButton::clicked, this,
+        [columns, column_menu] { column_menu->popup(columns->mapToGlobal(QPoint(0, columns->height()))); });
+    filters->addWidget(columns);
+    catalogue_box->addLayout(filters);
     catalogue_box->addWidget(table_, 1);
     auto* corner = new QWidget;
     auto* below = new QHBoxLayout(corner);
@@ -120,24 +143,145 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
         emit least_changed();
     });
     tabs_->addTab(catalogue, tr("Catalogue"));
-    tabs_->addTab(by_hand(), tr("Datasheet by hand"));
-    tabs_->addTab(new SheetView(document), tr("Datasheet check"));
+    auto* compare = new CompareView(document, *table_);
+    tabs_->addTab(by_hand(), tr("Datasheet"));
+    tabs_->addTab(new SheetView(document), tr("Check"));
     tabs_->addTab(of_drive(), tr("Drive"));
+    tabs_->addTab(new WindingsView(document), tr("Windings"));
+    tabs_->addTab(compare, tr("Compare"));
+    tabs_->setTabToolTip(1, tr("The datasheet of the axis' motor, typed by hand"));
+    tabs_->setTabToolTip(
+        2, tr("Datasheet check: every constant under every convention, and what the sheet says twice"));
+    tabs_->setTabToolTip(4, tr("Other windings of the same frame: which fits this bus and this drive?"));
+    tabs_->setTabToolTip(5, tr("The axis' motor beside up to four others, in numbers"));
     bottom_box->addWidget(tabs_);
     body_->addWidget(bottom, 1);
-    table_->setToolTip(
-        tr("%1. Enter or a double click takes a motor.").arg(table_->model_of_motors().catalogue_name()));
-    connect(table_, &MotorTable::judged, this, [this] {
-        MotorModel& m = table_->model_of_motors();
-        table_count_->setText(m.judging() ? tr("being judged, %1 %").arg(std::lround(100 * m.judged_share()))
-                                          : tr("%1 of %2 carry this axis").arg(m.fitting()).arg(m.suiting()));
+    table_->setToolTip(tr("%1. Enter or a double click takes a motor.").arg(shipped_catalogue_name()));
+    connect(table_, &MotorTable::judged, this, &WhatDrives::say_count);
+    connect(table_, &MotorTable::refused, &document, &Document::refused);
+    connect(table_, &MotorTable::compared_changed, this, [this] { plot_->compare(table_->compared()); });
+    connect(filter_, &FilterBar::changed, this, [this] {
+        table_->set_filter(filter_->filter());
+        say_count();
     });
+    const auto offer = [this] {
+        MotorModel& m = table_->model_of_motors();
+        std::vector<const Motor*> motors;
+        for (int row = 0; row < m.rowCount(); ++row)
+            if (m.suits(row)) motors.push_back(&m.motor(row));
+        filter_->offer(motors);
+    };
+    connect(&table_->model_of_motors(), &MotorModel::listed, this, offer);
+    connect(table_, &MotorTable::suiting_changed, this, offer);
+    offer();
     const auto enable = [this] { use_->setEnabled(table_->currentIndex().isValid()); };
     connect(table_->selectionModel(), &QItemSelectionModel::currentChanged, this, enable);
     enable();
     connect(&document, &Document::changed, this, [this] {
         if (isVisible()) refresh_card();
     });
+}
+
+void WhatDrives::say_count() {
+    MotorModel& m = table_->model_of_motors();
+    const QString wrong = motor_library().problem();
+    table_count_->setToolTip(wrong.isEmpty() ? QString() : plain_tip(tr("The library: %1").arg(wrong)));
+    QString text = m.judging() ? tr("being judged, %1 %").arg(std::lround(100 * m.judged_share()))
+                   : !filter_->filter().empty()
+                       ? tr("%1 of %2 shown carry it").arg(table_->shown_fitting()).arg(table_->shown())
+                       : tr("%1 of %2 carry it").arg(m.fitting()).arg(m.suiting());
+    if (!wrong.isEmpty()) text = tr("library not read");
+    table_count_->setText(text);
+}
+
+// What can be done with a whole datasheet, over its fields.
+QWidget* WhatDrives::sheet_tools() {
+    auto* tools = new QWidget;
+    auto* line = new QHBoxLayout(tools);
+    line->setContentsMargins(2, 0, 2, 0);
+    line->setSpacing(12);
+    const auto link = [&](const QString& text, const QString& tip, auto act) {
+        auto* b = new QPushButton(text);
+        b->setObjectName(QStringLiteral("link"));
+        b->setToolTip(tip);
+        connect(b, &QPushButton::clicked, this, act);
+        line->addWidget(b);
+    };
+    link(tr("Curves from the ratings"),
+        tr("Continuous and peak curve from standstill, rated and peak torque and the maximum speed: an estimate"),
+        [this] { curves_from_ratings(); });
+    link(tr("Curve from a file…"), tr("CSV or text of two or three columns: speed, continuous and peak torque"),
+        [this] { curve_from_file(); });
+    link(tr("Make it my own"),
+        tr("A name of its own for what has been changed from the catalogue; where it came from stays said"),
+        [this] { make_own(); });
+    link(tr("Keep in my library"), tr("Keeps a copy for other projects"), [this] {
+        const QString wrong = motor_library().add(document_.axis().motor);
+        said_->setText(wrong.isEmpty() ? tr("kept in %1").arg(motor_library().file()) : wrong);
+    });
+    said_ = new QLabel;
+    said_->setObjectName(QStringLiteral("second"));
+    said_->setFont(type_face(12));
+    said_->setTextFormat(Qt::PlainText);
+    said_->setWordWrap(true);
+    line->addWidget(said_, 1);
+    return tools;
+}
+
+void WhatDrives::make_own() {
+    if (!document_.has_axis() || document_.axis().motor.empty()) return;
+    document_.edit(tr("motor of one's own"), [this](Machine& m) {
+        Motor& here = m.axes[static_cast<std::size_t>(document_.axis_index())].motor;
+        const std::string was = here.name.empty() ? "a motor without a name" : here.name;
+        const auto taken = [&](const std::string& name) {
+            const auto in = [&](const auto& list) {
+                return std::any_of(list.begin(), list.end(), [&](const Motor& each) { return each.name == name; });
+            };
+            return in(shipped_motors()) || in(m.motors) || in(motor_library().motors());
+        };
+        std::string name = was + ", changed";
+        for (int n = 2; taken(name); ++n) name = was + ", changed " + std::to_string(n);
+        here.origin = "changed from " + was + (here.origin.empty() ? "" : ", " + here.origin);
+        here.name = name;
+        keep_motor(m, here);
+    });
+}
+
+void WhatDrives::curves_from_ratings() {
+    if (!document_.has_axis()) return;
+    const auto made = fulmox::curves_from_ratings(document_.axis().motor);
+    if (!made) {
+        said_->setText(qs(made.error()));
+        return;
+    }
+    said_->setText(tr("an estimate: continuous by loss through both ratings, peak level to the rated speed"));
+    document_.edit(tr("curves from the ratings"), [&](Machine& m) {
+        Axis& axis = m.axes[static_cast<std::size_t>(document_.axis_index())];
+        axis.motor.continuous = made->continuous;
+        axis.motor.peak = made->peak;
+        // the ratings are those of some bus; unless the sheet says which, it is this one
+        if (!axis.motor.curve_voltage.given()) axis.motor.curve_voltage = axis.drive.bus_voltage;
+    });
+}
+
+void WhatDrives::curve_from_file() {
+    const QString file = QFileDialog::getOpenFileName(this, tr("Curve from a file"), QString(),
+        tr("Tables (*.csv *.txt *.tsv);;All files (*)"), nullptr, QFileDialog::DontUseNativeDialog);
+    if (!file.isEmpty()) read_curves(file);
+}
+
+void WhatDrives::read_curves(const QString& file) {
+    QFile f(file);
+    constexpr qint64 largest = 1 << 20;
+    if (!f.open(QIODevice::ReadOnly)) {
+        said_->setText(tr("%1 cannot be read: %2").arg(file, f.errorString()));
+    } else if (f.size() > largest) {
+        said_->setText(tr("%1 has %2 MB; a curve of at most 1 MB is read").arg(file).arg(f.size() >> 20));
+    } else {
+        const QString wrong =
+            take_curves(document_, QStringLiteral("/motor/continuous"), 0, QString::fromUtf8(f.readAll()), true);
+        said_->setText(wrong.isEmpty() ? tr("read from %1").arg(file) : wrong);
+    }
 }
 
 // A tab whose contents scroll, over the help of the field that has the focus.
@@ -163,6 +307,7 @@ WhatDrives::Tab WhatDrives::scrolling_tab(int spacing) {
 
 QWidget* WhatDrives::by_hand() {
     const Tab tab = scrolling_tab(6);
+    static_cast<QVBoxLayout*>(tab.page->layout())->insertWidget(0, sheet_tools());
     auto* form = new Form(document_, {QStringLiteral("/motor")}, 118);
     forms_.push_back(form);
     tab.line->addWidget(form, 1, Qt::AlignTop);
@@ -185,8 +330,8 @@ QWidget* WhatDrives::of_drive() {
     const QString d = QStringLiteral("/drive/");
     for (const QStringList& keys : {QStringList{d + "continuous_current", d + "peak_current", d + "currents_in",
                                         d + "modulation", d + "field_weakening"},
-             QStringList{d + "modulation_reserve", d + "trip_voltage", d + "top_frequency", d + "cold", d + "hot",
-                 d + "stop_distance"}}) {
+             QStringList{d + "modulation_reserve", d + "mains_tolerance", d + "bus_droop", d + "trip_voltage",
+                 d + "top_frequency", d + "cold", d + "hot", d + "stop_distance"}}) {
         auto* form = new Form(document_, keys, 128);
         forms_.push_back(form);
         connect(form, &Form::focused, tab.help, &HelpStrip::show_field);
@@ -195,9 +340,16 @@ QWidget* WhatDrives::of_drive() {
     return tab.page;
 }
 
-// a datasheet typed by hand wants more room than rows of the catalogue
+// a datasheet, its check and a comparison want more room than rows of the catalogue
 QSize WhatDrives::least() const {
-    return {760, tabs_->currentIndex() == 0 ? 740 : tabs_->currentIndex() == 3 ? 800 : 960};
+    switch (tabs_->currentIndex()) {
+    case 0:
+        return {760, 800};
+    case 3:
+        return {760, 740};
+    default:
+        return {760, 960};
+    }
 }
 
 QString WhatDrives::sentence() const { return axis_sentence(document_); }
@@ -215,20 +367,13 @@ void WhatDrives::refresh_card() {
     }
     motor_name_->setText(m.name.empty() ? tr("without a name") : qs(m.name));
     QStringList facts;
-    if (!m.continuous.empty() && m.continuous.front().torque.given())
-        facts << tr("%1 continuous").arg(qs(format_quantity(m.continuous.front().torque.si, Kind::torque, system)));
-    if (!m.peak.empty() && m.peak.front().torque.given())
-        facts << tr("%1 peak").arg(qs(format_quantity(m.peak.front().torque.si, Kind::torque, system)));
-    if (const auto* forcer = std::get_if<LinearForcer>(&m.electric)) {
-        const auto add = [&](const QString& words, const QuantityBase& q, Kind kind) {
-            if (q.given()) facts << words.arg(qs(format_quantity(q.si, kind, system)));
-        };
-        add(tr("%1 continuous"), forcer->continuous_force, Kind::force);
-        add(tr("%1 peak"), forcer->peak_force, Kind::force);
-        add(tr("up to %1"), forcer->top_speed, Kind::speed);
-        add(tr("forcer %1"), forcer->forcer_mass, Kind::mass);
-    }
-    if (m.max_speed.given()) facts << qs(format_quantity(m.max_speed.si, Kind::angular_speed, system));
+    const QuotedRatings quoted = quoted_ratings(m);
+    const auto add = [&](const QString& words, double value, Kind kind) {
+        if (!std::isnan(value)) facts << words.arg(qs(format_quantity(value, kind, system)));
+    };
+    add(tr("%1 continuous"), quoted.continuous, m.linear() ? Kind::force : Kind::torque);
+    add(tr("%1 peak"), quoted.peak, m.linear() ? Kind::force : Kind::torque);
+    add(tr("up to %1"), quoted.speed, m.linear() ? Kind::speed : Kind::angular_speed);
     if (!m.linear())
         facts << (m.brake_torque.given()
                       ? tr("brake %1").arg(qs(format_quantity(m.brake_torque.si, Kind::torque, system)))
@@ -242,7 +387,9 @@ void WhatDrives::refresh_card() {
     const Assessment& a = document_.assessment();
     if (const Figure* rms = a.figure("motor.rms_current"); rms && !rms->waits) {
         const Figure* peak = a.figure("motor.peak_current");
-        facts << tr("this cycle: %1 A RMS, %2 A RMS at the peak")
+        const bool sine = a.can && a.can->model && a.can->model->numbers().sine_driven;
+        facts << (sine ? tr("this cycle: %1 A RMS, %2 A RMS at the peak")
+                       : tr("this cycle: %1 A RMS, %2 A at the peak"))
                      .arg(qs(format_number(rms->si, 3)), qs(format_number(peak->si, 3)));
     }
     motor_facts_->setText(facts.join(QStringLiteral(" · ")));

@@ -3,6 +3,7 @@
 
 #include "app/pages/page.h"
 #include "app/plots/speed_torque_plot.h"
+#include "app/widgets/motor_filter.h"
 #include "app/widgets/motor_table.h"
 
 #include <QLabel>
@@ -22,6 +23,8 @@ class WhatDrives : public Page {
     void activate() override;
     QSize least() const override;
     bool go_to(const QString& path) override;
+    /// Takes the curves of a file; rows that cannot be read are named over the datasheet.
+    void read_curves(const QString& file);
 
   protected:
     QString sentence() const override;
@@ -36,10 +39,18 @@ class WhatDrives : public Page {
     Tab scrolling_tab(int spacing);
     QWidget* by_hand();
     QWidget* of_drive();
+    QWidget* sheet_tools();
+    void curves_from_ratings();
+    void curve_from_file();
+    void make_own();
+    void say_count();
 
     SpeedTorquePlot* plot_;
     MotorTable* table_;
     QTabWidget* tabs_;
+    FilterBar* filter_;
+    QPushButton* clear_;
+    QLabel* said_; ///< of the tools over a datasheet
     QLabel* motor_name_;
     QLabel* motor_facts_;
     QLabel* table_count_;

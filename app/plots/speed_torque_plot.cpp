@@ -13,6 +13,12 @@ double folded(const ShaftState& e, double direction) {
     return direction == 0 ? std::abs(e.torque) : e.torque * direction;
 }
 
+int last_above_zero(const QVector<double>& values) {
+    int at = static_cast<int>(values.size()) - 1;
+    while (at > 0 && !(values[at] > 0)) --at;
+    return at;
+}
+
 } // namespace
 
 SpeedTorquePlot::SpeedTorquePlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
@@ -57,7 +63,8 @@ void SpeedTorquePlot::refresh() {
         const Capability& can = *a.can;
         const int n = 120;
         QVector<double> sx, peak, low, hot, cold;
-        const double last = can.peak.end();
+        // a curve that goes on far beyond what the motor bears would press all that counts to one side
+        const double last = std::min(can.peak.end(), 1.12 * can.mechanical_speed);
         for (int i = 0; i <= n; ++i) {
             const double w = last * i / n;
             sx.push_back(from_si(w, speed));
@@ -95,10 +102,11 @@ void SpeedTorquePlot::refresh() {
         // on the side without the worst point, and away from the RMS point
         const bool below = !a.motor || a.motor->worst_peak.torque * a.motor->worst_peak.speed >= 0;
         const bool left = !below && from_si(a.demand->rms_speed, speed) > 0.4 * end;
-        notes_.push_back(note(rect_, end * (left ? 0.015 : 0.985),
-            below  ? cold.back()
+        const int ends = last_above_zero(hot);
+        notes_.push_back(note(rect_, left ? end * 0.015 : sx[ends] - end * 0.015,
+            below  ? cold[ends]
             : left ? hot.front()
-                   : hot.back(),
+                   : hot[ends],
             tr("continuous"), t.accent,
             (left ? Qt::AlignLeft : Qt::AlignRight) | (below ? Qt::AlignTop : Qt::AlignBottom)));
         if (can.model && !can.peak_by_model) {
@@ -109,9 +117,37 @@ void SpeedTorquePlot::refresh() {
             QCPGraph* model = curve(QPen(t.second, 1, Qt::DotLine), {}, nullptr);
             model->setName(tr("peak by the constants, %1").arg(symbol(torque)));
             model->setData(sx, modelled, true);
-            notes_.push_back(note(rect_, end * 0.015, modelled.front(), tr("by its constants, hot"), t.second,
-                Qt::AlignLeft | Qt::AlignTop));
+            // away from the worst point
+            const bool slow = a.motor && from_si(std::abs(a.motor->worst_peak.speed), speed) < 0.35 * end;
+            const int at = slow ? std::min(n / 2, last_above_zero(modelled)) : 0;
+            notes_.push_back(note(rect_, slow ? sx[at] : end * 0.015, modelled[at], tr("by its constants, hot"),
+                t.second, Qt::AlignLeft | Qt::AlignTop));
         }
+        // A, as it was pinned, and the motors that are compared
+        const auto beside = [&](const Capability& other, const QPen& pen, const QString& name, double place) {
+            QVector<double> ox, oy;
+            for (int i = 0; i <= n; ++i) {
+                const double w = std::min(other.peak.end(), 1.12 * other.mechanical_speed) * i / n;
+                ox.push_back(from_si(w, speed));
+                oy.push_back(from_si(other.peak.at(w), torque));
+                top = std::max(top, oy.back());
+            }
+            QCPGraph* g = curve(pen, {}, nullptr);
+            g->setName(tr("peak of %1, %2").arg(name, symbol(torque)));
+            g->setData(ox, oy, true);
+            end = std::max(end, ox.back());
+            // each at another place along its curve, so that their names do not lie on one another
+            const int at = static_cast<int>(place * n);
+            notes_.push_back(note(rect_, ox[at], oy[at], name, pen.color(),
+                (place > 0.75 ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignBottom));
+        };
+        if (document_.pinned())
+            if (const Assessment* was = document_.pinned_assessment(); was && was->can)
+                beside(*was->can, QPen(t.over, 1.2, Qt::DashLine), tr("A"), 0.9);
+        for (std::size_t k = 0; k < others_.size(); ++k)
+            if (others_[k])
+                beside(others_[k]->can, QPen(compared_colour(static_cast<int>(k)), 1.6), others_[k]->name,
+                    0.2 + 0.2 * static_cast<double>(k));
         if (can.mechanical_speed < last) {
             auto* wall = new QCPItemStraightLine(this);
             wall->setClipAxisRect(rect_);
@@ -181,6 +217,17 @@ void SpeedTorquePlot::refresh() {
     x->setRange(0, end * 1.05);
     y->setRange(bottom - pad, top + pad);
     replot(QCustomPlot::rpQueuedReplot);
+}
+
+void SpeedTorquePlot::compare(const std::vector<Compared>& others) {
+    others_.clear();
+    for (const Compared& c : others) {
+        others_.emplace_back();
+        // what is compared with itself is drawn once
+        if (c.is && c.is->can && !(document_.has_axis() && c.motor == document_.axis().motor))
+            others_.back() = Other{qs(c.motor.name), *c.is->can};
+    }
+    if (isVisible()) refresh();
 }
 
 void SpeedTorquePlot::reset_view() { refresh(); }

@@ -3,6 +3,10 @@
 
 #include "app/document.h"
 #include "app/plots/plot.h"
+#include "app/widgets/motor_table.h"
+
+#include <optional>
+#include <vector>
 
 namespace fulmox::app {
 
@@ -13,6 +17,8 @@ class SpeedTorquePlot : public Plot {
   public:
     explicit SpeedTorquePlot(Document& document, QWidget* parent = nullptr);
     void refresh() override;
+    /// Motors whose curves are drawn beside that of the axis.
+    void compare(const std::vector<Compared>& others);
 
   protected:
     void reset_view() override;
@@ -24,6 +30,11 @@ class SpeedTorquePlot : public Plot {
     Document& document_;
     QCPAxisRect* rect_;
     QList<QCPAbstractItem*> notes_;
+    struct Other {
+        QString name;
+        Capability can;
+    };
+    std::vector<std::optional<Other>> others_; ///< in their order; nothing while one is being assessed
 };
 
 } // namespace fulmox::app

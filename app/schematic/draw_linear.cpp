@@ -146,4 +146,22 @@ void draw(Canvas& c, const Axis& axis, const FreeForm& f) {
         c.label(m + QPointF(0, 80), QStringLiteral("T_0"), f.constant_torque, "/mechanism/constant_torque");
 }
 
+// A table of speeds and torques stands for the load.
+void draw(Canvas& c, const Axis& axis, const GivenDemand& g) {
+    const QPointF m(c.width / 2, c.height / 2);
+    const QRectF sheet(m.x() - 42, m.y() - 34, 84, 68);
+    c.body(sheet);
+    const bool screw = g.at == DemandAt::screw;
+    c.note(m - QPointF(0, 12), screw ? QStringLiteral("v, F") : QStringLiteral("n, T"), c.t.second);
+    c.note(m + QPointF(0, 12), QObject::tr("table"), c.t.second);
+    c.drive(axis, m - QPointF(42, 0), -1);
+    if (screw) {
+        c.arrow(m + QPointF(46, 0), m + QPointF(100, 0), c.t.accent, true);
+        c.label(m + QPointF(72, -14), QStringLiteral("l"), g.lead, "/mechanism/lead");
+    } else {
+        c.turning(m + QPointF(66, 0), 22, -60, 240);
+    }
+    if (g.inertia.given()) c.label(m + QPointF(0, 48), QStringLiteral("J"), g.inertia, "/mechanism/inertia");
+}
+
 } // namespace fulmox::app

@@ -42,6 +42,7 @@ void draw(Canvas& c, const Axis& axis, const RackPinion& r);
 void draw(Canvas& c, const Axis& axis, const BeltDrive& b);
 void draw(Canvas& c, const Axis& axis, const LinearMotor& l);
 void draw(Canvas& c, const Axis& axis, const FreeForm& f);
+void draw(Canvas& c, const Axis& axis, const GivenDemand& g);
 void draw(Canvas& c, const Axis& axis, const Conveyor& v);
 void draw(Canvas& c, const Axis& axis, const FeedRolls& f);
 void draw(Canvas& c, const Axis& axis, const Winder& w);

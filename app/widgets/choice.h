@@ -4,10 +4,12 @@
 
 #include "app/theme.h"
 
+#include <QAbstractItemView>
 #include <QComboBox>
 #include <QEvent>
 #include <QPainter>
 #include <QWheelEvent>
+#include <algorithm>
 
 namespace fulmox::app {
 
@@ -17,6 +19,8 @@ class Choice : public QComboBox {
 
     void showPopup() override {
         opened_ = true;
+        // entries may be longer than the field is wide
+        view()->setMinimumWidth(std::max(width(), view()->sizeHintForColumn(0) + 24));
         QComboBox::showPopup();
     }
 

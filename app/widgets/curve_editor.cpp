@@ -1,11 +1,11 @@
 #include "app/widgets/curve_editor.h"
 
 #include "app/theme.h"
+#include "core/files/curve_text.h"
 
 #include <QGridLayout>
 #include <QLabel>
 #include <QPushButton>
-#include <QRegularExpression>
 #include <QToolButton>
 #include <QVBoxLayout>
 
@@ -33,7 +33,8 @@ CurveEditor::CurveEditor(Document& document, QString heading, QString place, QWi
         const int at = static_cast<int>(edits_.size()) / 2;
         edit_list(tr("new point"), -1, at, [](FieldRef& f) { f.list.insert(f.list.size()); });
     });
-    add->setToolTip(tr("Or paste two columns, speed and torque, from a spreadsheet into a point"));
+    add->setToolTip(tr("Or paste two columns, speed and torque, or three, speed, continuous and peak, from a "
+                       "spreadsheet into a point"));
     box->addWidget(add, 0, Qt::AlignLeft);
     said_ = new QLabel;
     said_->setObjectName(QStringLiteral("problem"));
@@ -100,74 +101,45 @@ void CurveEditor::rebuild(std::size_t count) {
     }
 }
 
-void CurveEditor::paste(int row, const QString& text) {
-    struct Point {
-        QString speed, torque;
-    };
-    std::vector<Point> points;
+QString take_curves(Document& document, const QString& place, int row, const QString& text, bool whole) {
+    const CurveText read = read_curve_text(text.toStdString());
     QStringList wrong;
-    QString units[2]; // of a header row
-    const QStringList lines = text.split(QLatin1Char('\n'));
-    for (int n = 0; n < lines.size(); ++n) {
-        const QString line = lines[n].trimmed();
-        if (line.isEmpty()) continue;
-        const QChar separator = line.contains(QLatin1Char('\t'))  ? QLatin1Char('\t')
-                                : line.contains(QLatin1Char(';')) ? QLatin1Char(';')
-                                                                  : QLatin1Char(',');
-        QStringList cells = line.split(separator);
-        for (QString& c : cells) c = c.trimmed();
-        const bool heading =
-            points.empty() && wrong.isEmpty() && !cells[0].contains(QRegularExpression(QStringLiteral("\\d")));
-        if (cells.size() != 2) {
-            wrong << tr("line %1 has %2 columns, a curve has two: speed and torque").arg(n + 1).arg(cells.size());
-            continue;
-        }
-        if (heading) {
-            static const QRegularExpression in_brackets(QStringLiteral("[\\[(]([^\\])]+)[\\])]"));
-            for (int k = 0; k < 2; ++k) units[k] = in_brackets.match(cells[k]).captured(1);
-            continue;
-        }
-        bool good = true;
-        for (int k = 0; k < 2; ++k) {
-            QString& c = cells[k];
-            if (separator != QLatin1Char(',')) // then a comma is a decimal one
-                c.replace(QRegularExpression(QStringLiteral("^([+-]?\\d+),(\\d+)")), QStringLiteral("\\1.\\2"));
-            const Kind kind = k == 0 ? Kind::angular_speed : Kind::torque;
-            const Unit* unit =
-                units[k].isEmpty() ? find_unit(k == 0 ? "rpm" : "N·m", kind) : find_unit(units[k].toStdString(), kind);
-            if (!unit || unit->kind != kind) {
-                wrong << tr("line %1: \"%2\" is no unit of %3")
-                             .arg(n + 1)
-                             .arg(units[k], k == 0 ? tr("speed") : tr("torque"));
-                good = false;
-                break;
-            }
-            const auto read = read_quantity(c.toStdString(), kind, *unit);
-            if (!read) {
-                wrong << tr("line %1, %2: \"%3\": %4")
-                             .arg(n + 1)
-                             .arg(k == 0 ? tr("speed") : tr("torque"), c, QString::fromStdString(read.error().message));
-                good = false;
-                break;
-            }
-            c = QString::fromStdString(with_unit(c.toStdString(), *read));
-        }
-        if (good) points.push_back({cells[0], cells[1]});
+    for (const std::string& w : read.wrong) wrong << QString::fromStdString(w);
+    if (read.rows.empty()) {
+        if (wrong.isEmpty()) wrong << QObject::tr("there is no row of numbers in it");
+        return wrong.join(QLatin1Char('\n'));
     }
-    said_->setText(wrong.join(QLatin1Char('\n')));
-    said_->setVisible(!wrong.isEmpty());
-    if (points.empty()) return;
-    const std::string list = (document_.axis_path() + place_).toStdString();
-    document_.edit(tr("pasted curve"), [&](Machine& m) {
-        for (std::size_t i = 0; i < points.size(); ++i) {
-            const std::size_t at = static_cast<std::size_t>(row) + i;
-            if (auto f = find_field(m, list); f && at >= f->list.size()) f->list.insert(f->list.size());
-            const std::string base = list + "/" + std::to_string(at) + "/";
-            for (const auto& [key, value] :
-                {std::pair<const char*, const QString&>("speed", points[i].speed), {"torque", points[i].torque}})
-                if (auto f = find_field(m, base + key)) assign(*f, value.toStdString());
-        }
+    const QString continuous = QStringLiteral("/motor/continuous"), peak = QStringLiteral("/motor/peak");
+    QString first = place, second = place == peak ? continuous : peak;
+    if (read.second == CurveText::Second::peak) first = continuous, second = peak;
+    if (read.second == CurveText::Second::continuous) first = peak, second = continuous;
+    // a file whose heading names the curve means that one; a paste means the points it is pasted into
+    if (whole && read.first_is == "peak") first = peak;
+    if (whole && read.first_is == "continuous") first = continuous;
+    document.edit(QObject::tr("pasted curve"), [&](Machine& m) {
+        const auto put = [&](const QString& list, auto torque) {
+            const std::string path = (document.axis_path() + list).toStdString();
+            if (whole)
+                if (auto f = find_field(m, path))
+                    while (f->list.size() > 0) f->list.erase(f->list.size() - 1);
+            for (std::size_t i = 0; i < read.rows.size(); ++i) {
+                const std::size_t at = static_cast<std::size_t>(row) + i;
+                if (auto f = find_field(m, path); f && at >= f->list.size()) f->list.insert(f->list.size());
+                const std::string base = path + "/" + std::to_string(at) + "/";
+                if (auto f = find_field(m, base + "speed")) assign(*f, read.rows[i].speed);
+                if (auto f = find_field(m, base + "torque")) assign(*f, torque(read.rows[i]));
+            }
+        };
+        put(first, [](const CurveText::Row& r) { return r.first; });
+        if (read.second != CurveText::Second::none) put(second, [](const CurveText::Row& r) { return r.second; });
     });
+    return wrong.join(QLatin1Char('\n'));
+}
+
+void CurveEditor::paste(int row, const QString& text) {
+    const QString wrong = take_curves(document_, place_, row, text, false);
+    said_->setText(wrong);
+    said_->setVisible(!wrong.isEmpty());
 }
 
 void CurveEditor::refresh() {

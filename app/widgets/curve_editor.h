@@ -12,6 +12,10 @@ class QLabel;
 
 namespace fulmox::app {
 
+/// Takes rows of two columns, speed and torque, or of three, speed, continuous and peak, over the points of the curve
+/// at `place` from `row` on, as one step of undo; `whole`: in place of all of them. What could not be read, or nothing.
+QString take_curves(Document& document, const QString& place, int row, const QString& text, bool whole);
+
 class CurveEditor : public QWidget {
     Q_OBJECT
 

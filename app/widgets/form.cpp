@@ -1,8 +1,8 @@
 #include "app/widgets/form.h"
 
+#include "app/shipped_motors.h"
 #include "app/theme.h"
 #include "app/widgets/choice.h"
-#include "app/widgets/motor_table.h"
 #include "app/words.h"
 #include "core/quantity/format.h"
 
@@ -520,9 +520,12 @@ void HelpStrip::show_field(const QString& path) {
                     .arg(qs(format_number(s.typical.min)), qs(format_number(s.typical.max)),
                         std::string_view(s.unit) == "1" ? QString() : QLatin1Char(' ') + QString::fromUtf8(s.unit));
     if (*s.source) text += tr(" Source: %1.").arg(QString::fromUtf8(s.source).remove(QStringLiteral(", no source")));
-    if (field->quantity->tolerance > 0 && field->quantity->unit)
+    const QuantityBase& q = *field->quantity;
+    if (q.tolerance > 0 && q.unit) {
+        const QString number = qs(format_number(q.tolerance / q.unit->factor));
         text +=
-            tr(" Tolerance ± %1.").arg(qs(format_number(field->quantity->tolerance / field->quantity->unit->factor)));
+            tr(" Tolerance ± %1.").arg(q.unit->symbol == "1" ? number : number + QLatin1Char(' ') + symbol(*q.unit));
+    }
     setText(text);
 }
 

@@ -102,7 +102,12 @@ const QuantityBase* own_time(const Segment& s) {
 QString segment_sentence(const Segment& s) {
     QString text = std::visit(Sentence{}, s.what);
     if (s.payload.given()) text += QObject::tr(", from here %1").arg(qs(s.payload.text));
-    if (s.process_force.given()) text += QObject::tr(", pushing %1").arg(qs(s.process_force.text));
+    if (s.process_force_end.given())
+        text += QObject::tr(", pushing %1 to %2")
+                    .arg(s.process_force.given() ? qs(s.process_force.text) : QStringLiteral("0"),
+                        qs(s.process_force_end.text));
+    else if (s.process_force.given())
+        text += QObject::tr(", pushing %1").arg(qs(s.process_force.text));
     return text;
 }
 

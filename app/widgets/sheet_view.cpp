@@ -1,12 +1,11 @@
 #include "app/widgets/sheet_view.h"
 
 #include "app/theme.h"
+#include "app/widgets/plain_table.h"
 #include "app/words.h"
 #include "core/report/motor_report.h"
 
 #include <QHBoxLayout>
-#include <QHeaderView>
-#include <QKeyEvent>
 #include <QLabel>
 #include <QPushButton>
 #include <QTableWidget>
@@ -14,49 +13,6 @@
 #include <algorithm>
 
 namespace fulmox::app {
-
-namespace {
-
-QTableWidget* plain_table(const QString& name, const QString& accessible) {
-    auto* t = new QTableWidget;
-    t->setObjectName(name);
-    t->setAccessibleName(accessible);
-    t->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    t->setSelectionBehavior(QAbstractItemView::SelectRows);
-    t->setSelectionMode(QAbstractItemView::SingleSelection);
-    t->setTabKeyNavigation(false);
-    t->setShowGrid(false);
-    t->setWordWrap(false);
-    t->verticalHeader()->hide();
-    t->verticalHeader()->setDefaultSectionSize(22);
-    t->verticalHeader()->setMinimumSectionSize(20);
-    t->horizontalHeader()->setHighlightSections(false);
-    t->setStyleSheet(QStringLiteral("QHeaderView::section { padding: 1px 2px; font-size: 11px; }"));
-    return t;
-}
-
-void fill(QTableWidget& view, const Table& table, int stretched) {
-    view.setColumnCount(static_cast<int>(table.head.size()));
-    QStringList head;
-    for (const std::string& h : table.head) head << qs(h);
-    view.setHorizontalHeaderLabels(head);
-    view.setRowCount(static_cast<int>(table.rows.size()));
-    for (int r = 0; r < view.rowCount(); ++r)
-        for (int c = 0; c < view.columnCount(); ++c) {
-            const auto& row = table.rows[static_cast<std::size_t>(r)];
-            auto* item = new QTableWidgetItem(
-                static_cast<std::size_t>(c) < row.size() ? qs(row[static_cast<std::size_t>(c)]) : QString());
-            const bool right =
-                static_cast<std::size_t>(c) < table.right.size() && table.right[static_cast<std::size_t>(c)];
-            item->setTextAlignment((right ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter);
-            item->setToolTip(plain_tip(item->text()));
-            view.setItem(r, c, item);
-        }
-    view.horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-    view.horizontalHeader()->setSectionResizeMode(stretched, QHeaderView::Stretch);
-}
-
-} // namespace
 
 SheetView::SheetView(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
     auto* column = new QVBoxLayout(this);
@@ -78,11 +34,10 @@ SheetView::SheetView(Document& document, QWidget* parent) : QWidget(parent), doc
     over->addWidget(take_);
     column->addLayout(over);
     pairs_ = plain_table(QStringLiteral("sheet-pairs"), tr("What the sheet says twice, and readings that agree"));
-    pairs_->installEventFilter(this);
-    connect(pairs_, &QTableWidget::cellDoubleClicked, this, &SheetView::take);
+    take_on_enter(*pairs_, [this] { take(); });
     connect(pairs_, &QTableWidget::itemSelectionChanged, this, [this] {
         const int row = pairs_->currentRow();
-        take_->setEnabled(row >= 0 && row < static_cast<int>(rows_.size()) && rows_[static_cast<std::size_t>(row)]);
+        take_->setVisible(row >= 0 && row < static_cast<int>(rows_.size()) && rows_[static_cast<std::size_t>(row)]);
     });
     column->addWidget(pairs_, 6);
     nothing_ = new QLabel;
@@ -90,6 +45,7 @@ SheetView::SheetView(Document& document, QWidget* parent) : QWidget(parent), doc
     nothing_->setFont(type_face(12));
     nothing_->setWordWrap(true);
     column->addWidget(nothing_);
+    column->addSpacing(4);
     column->addWidget(head(tr("The same constants under every convention, at 20 °C")));
     constants_ = plain_table(QStringLiteral("sheet-constants"), tr("Constants under every convention"));
     column->addWidget(constants_, 5);
@@ -117,6 +73,8 @@ void SheetView::refresh() {
     fill(*constants_, constants_table(shown_), 1);
     found_ = check_sheet(shown_);
     fill(*pairs_, pairs_table(found_, units_), 0);
+    // few pairs leave their room to the constants
+    pairs_->setMaximumHeight(34 + 22 * std::max(2, pairs_->rowCount()));
     rows_.clear();
     int r = 0;
     for (const SheetPair& p : found_) {
@@ -135,12 +93,16 @@ void SheetView::refresh() {
         }
     }
     if (row >= 0 && row < pairs_->rowCount()) pairs_->selectRow(row);
-    take_->setEnabled(pairs_->currentRow() >= 0 && rows_[static_cast<std::size_t>(pairs_->currentRow())]);
+    take_->setVisible(pairs_->currentRow() >= 0 && rows_[static_cast<std::size_t>(pairs_->currentRow())]);
     QString words;
     if (found_.empty())
         words =
             tr("Nothing yet: give two constants of which one follows from the other, as torque and voltage constant.");
-    else if (const int n = contradictions(); n > 0)
+    else if (contradictions() > 0 &&
+             std::none_of(found_.begin(), found_.end(), [](const SheetPair& p) { return !p.readings.empty(); }))
+        words =
+            tr("Beyond the tolerances the sheet says one thing in two ways; no other convention would reconcile them.");
+    else if (contradictions() > 0)
         words = tr("Beyond the tolerances something is read otherwise than the sheet means it. Rows that begin with "
                    "\"if\" say what "
                    "would agree; nothing is changed until one is taken.");
@@ -153,17 +115,6 @@ void SheetView::take() {
     if (row < 0 || row >= static_cast<int>(rows_.size())) return;
     if (const SheetReading* r = rows_[static_cast<std::size_t>(row)])
         document_.set_choice(document_.axis_path() + QStringLiteral("/motor/electric/") + qs(r->field), r->option);
-}
-
-bool SheetView::eventFilter(QObject* watched, QEvent* event) {
-    if (watched == pairs_ && event->type() == QEvent::KeyPress) {
-        const int key = static_cast<QKeyEvent*>(event)->key();
-        if (key == Qt::Key_Return || key == Qt::Key_Enter) {
-            take();
-            return true;
-        }
-    }
-    return QWidget::eventFilter(watched, event);
 }
 
 } // namespace fulmox::app

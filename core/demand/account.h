@@ -112,18 +112,23 @@ class Account {
     using Nodes = std::array<double, span_node_count>;
 
     void standing(const Span& s, const SpanStates& states) {
-        const double torque = std::abs(states.torque[0]);
-        d.axial_peak = std::max(d.axial_peak, std::abs(states.load_force[0]));
-        d.coupling_peak = std::max(d.coupling_peak, std::abs(states.coupling_torque[0]));
-        if (s.regime == Regime::braked) {
-            const double q = s.piece.position(0);
-            d.brake_torque = std::max(d.brake_torque, std::abs(holding_torque(load_, q, s.payload, s.process, false)));
-            holds(q, s.payload, s.process);
-            could_hold(q, s.payload);
-            return;
+        // what pushes may change evenly: one of the ends has most
+        constexpr std::size_t last = span_node_count - 1;
+        for (const std::size_t i : {std::size_t{0}, last}) {
+            if (i == last && s.process_rate == 0) break;
+            const double torque = std::abs(states.torque[i]);
+            d.axial_peak = std::max(d.axial_peak, std::abs(states.load_force[i]));
+            d.coupling_peak = std::max(d.coupling_peak, std::abs(states.coupling_torque[i]));
+            if (s.regime == Regime::braked) {
+                const double q = s.piece.position(0), pushed = s.process_at(s.start + (i == 0 ? 0 : s.duration));
+                d.brake_torque = std::max(d.brake_torque, std::abs(holding_torque(load_, q, s.payload, pushed, false)));
+                holds(q, s.payload, pushed);
+                could_hold(q, s.payload);
+                continue;
+            }
+            d.holding_torque = std::max(d.holding_torque, torque);
+            if (torque > std::abs(d.peak_running.torque)) d.peak_running = point(s, i == 0 ? 0 : 1);
         }
-        d.holding_torque = std::max(d.holding_torque, torque);
-        if (torque > std::abs(d.peak_running.torque)) d.peak_running = point(s, 0);
     }
     void holds(double q, double payload, double process) {
         d.static_torque = std::max(d.static_torque, std::abs(holding_torque(load_, q, payload, process, false)));
@@ -201,7 +206,7 @@ class Account {
 
     // the nodes tell what gravity and a tension pull with; between them it is a little more at most
     bool could_hold_more(const Span& s, const SpanStates& states) const {
-        if (s.process != 0 || load_.fan != 0) return true;
+        if (s.process != 0 || s.process_rate != 0 || load_.fan != 0) return true;
         const auto& weight = states.part[static_cast<std::size_t>(Cause::gravity)];
         const auto& constant = states.part[static_cast<std::size_t>(Cause::process)];
         double most = 0;

@@ -114,7 +114,7 @@ class Frame {
 // Where torque is linear in acceleration the extremes of acceleration tell the hull; laws have theirs at their ends.
 bool straight(const Demand& d, const Span& s) {
     if (d.load.position_dependent() || d.load.fan != 0) return false;
-    return s.piece.uniform() || (s.piece.one_way && d.load.viscous == 0);
+    return s.piece.uniform() || (s.piece.one_way && d.load.viscous == 0 && s.process_rate == 0);
 }
 
 std::array<double, 3> factors(double forward, double backward) { return {1 / forward, backward, 1}; }

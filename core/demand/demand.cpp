@@ -84,7 +84,10 @@ class Course {
             s.duration = p.duration;
             s.piece = p;
             s.payload = payload(phase);
-            s.process = segment.process_force.value_or(0);
+            const double pushed = segment.process_force.value_or(0);
+            if (segment.process_force_end.given() && phase.duration > 0)
+                s.process_rate = (segment.process_force_end.si - pushed) / phase.duration;
+            s.process = pushed + s.process_rate * (p.start - phase.start);
             s.friction_factor = phase.friction;
             if (const auto* dwell = std::get_if<Dwell>(&segment.what); dwell && dwell->brake_holds)
                 s.regime = Regime::braked;

@@ -50,12 +50,15 @@ struct Span {
     double load_direction = 0; ///< sign of the load's speed
     Regime regime = Regime::standstill;
     double payload = 0;         ///< kg
-    double process = 0;         ///< N or N·m
+    double process = 0;         ///< N or N·m, where its piece of motion starts
+    double process_rate = 0;    ///< by which it grows, N/s or N·m/s
     double friction_factor = 1; ///< on guide friction and drag
     double times = 1;           ///< turns in a row that are alike
     double turn = 0;            ///< s, of each of them
     double first_turn = 0;      ///< s, where the first begins
 
+    /// Process force at t s of the cycle.
+    double process_at(double t) const { return process + process_rate * (t - piece.start); }
     /// s in the cycle over which it is in force, all turns together.
     double lasting() const { return duration * times; }
 };

@@ -114,7 +114,7 @@ class EmergencyStop {
                 rows.position[i] = each.place + run(c, each.share);
                 rows.velocity[i] = c.direction * speed_ * (1 - each.share);
             }
-            evaluate_instants(m_, {c.payload, 0, c.friction}, rows, e);
+            evaluate_instants(m_, {c.payload, c.friction}, rows, e);
             for (std::size_t i = 0; i < n; ++i)
                 out[first + i] =
                     saw({std::abs(e.torque[i]), std::abs(e.coupling_torque[i]), std::abs(e.load_force[i])});

@@ -125,7 +125,8 @@ void piece_states(const Piece& p, const std::array<double, N>& tau, std::array<d
 
 // At rest the position is one: no friction and no efficiency but by request, and then for the motor only.
 template <std::size_t N>
-void resting_rows(const LoadModel& m, const Span& s, const std::array<double, N>& q, StateRows<N>& out) {
+void resting_rows(const LoadModel& m, const Span& s, const std::array<double, N>& q,
+    const std::array<double, N>& pushes, StateRows<N>& out) {
     using Row = std::array<double, N>;
     const auto part = [&](Cause c) -> Row& { return out.part[static_cast<std::size_t>(c)]; };
     Kinematics<N> k;
@@ -134,18 +135,26 @@ void resting_rows(const LoadModel& m, const Span& s, const std::array<double, N>
     gravity_force(m, q, s.payload, gravity);
     out.deciding_count = 0;
     const bool braked = s.regime == Regime::braked;
-    const double pushed = (s.process + m.constant) * k.force_arm[0];
-    const double force = gravity[0] + pushed, at_motor = k.radius[0] / m.ratio;
-    const double torque = braked ? 0 : holding_torque(m, q[0], s.payload, s.process, m.credit_friction_at_rest);
-    out.load_force.fill(force);
-    out.torque.fill(torque);
-    out.mechanism_torque.fill(torque * m.ratio);
-    // what is hung on it the coupling carries, whoever holds and whatever helps
-    out.coupling_torque.fill(force * k.radius[0] / (m.coupling_at_mechanism ? 1 : m.ratio));
-    Row &weight = part(Cause::gravity), &process = part(Cause::process);
+    const double at_motor = k.radius[0] / m.ratio;
+    Row &weight = part(Cause::gravity), &process = part(Cause::process), &friction = part(Cause::friction);
     weight.fill(braked ? 0 : gravity[0] * at_motor);
-    process.fill(braked ? 0 : pushed * at_motor);
-    part(Cause::friction).fill(torque - weight[0] - process[0]);
+    for (std::size_t i = 0; i < N; ++i) {
+        if (i > 0 && s.process_rate == 0) { // all like the first
+            for (Row* row :
+                {&out.load_force, &out.torque, &out.mechanism_torque, &out.coupling_torque, &process, &friction})
+                row->fill((*row)[0]);
+            break;
+        }
+        const double pushed = (pushes[i] + m.constant) * k.force_arm[0], force = gravity[0] + pushed;
+        const double torque = braked ? 0 : holding_torque(m, q[0], s.payload, pushes[i], m.credit_friction_at_rest);
+        out.load_force[i] = force;
+        out.torque[i] = torque;
+        out.mechanism_torque[i] = torque * m.ratio;
+        // what is hung on it the coupling carries, whoever holds and whatever helps
+        out.coupling_torque[i] = force * k.radius[0] / (m.coupling_at_mechanism ? 1 : m.ratio);
+        process[i] = braked ? 0 : pushed * at_motor;
+        friction[i] = torque - weight[0] - process[i];
+    }
     for (Row* zero : {&out.speed, &out.acceleration, &out.load_speed, &out.mechanism_speed, &out.mechanism_acceleration,
              &part(Cause::load_inertia), &part(Cause::rotor), &part(Cause::losses)})
         zero->fill(0);
@@ -156,7 +165,7 @@ template <std::size_t N> struct Ways { std::array<double, N> shaft, load; };
 
 template <std::size_t N>
 void moving_rows(const LoadModel& m, const Burden& c, const std::array<double, N>& q, const Kinematics<N>& k,
-    const Ways<N>& way, StateRows<N>& out) {
+    const Ways<N>& way, const std::array<double, N>& pushes, StateRows<N>& out) {
     using Row = std::array<double, N>;
     const auto part = [&](Cause cause) -> Row& { return out.part[static_cast<std::size_t>(cause)]; };
     Row gravity;
@@ -170,7 +179,7 @@ void moving_rows(const LoadModel& m, const Burden& c, const std::array<double, N
     for (std::size_t i = 0; i < N; ++i) {
         const double guides = way.load[i] * rubbing, drag = way.shaft[i] * m.shaft_drag;
         inertial[i] = (mass + k.ring[i]) * k.load_acceleration[i];
-        process[i] = (c.process + m.constant) * k.force_arm[i] + m.fan * k.speed[i] * std::abs(k.speed[i]);
+        process[i] = (pushes[i] + m.constant) * k.force_arm[i] + m.fan * k.speed[i] * std::abs(k.speed[i]);
         out.load_force[i] = inertial[i] + gravity[i] + process[i] + guides + m.viscous * k.load_speed[i];
         const double efficiency = out.load_force[i] * way.load[i] >= 0 ? driving : m.efficiency_backward;
         const double delivered = out.load_force[i] * k.radius[i];
@@ -217,13 +226,15 @@ template <std::size_t N>
 void evaluate_rows(const LoadModel& m, const Span& s, const std::array<double, N>& tau, StateRows<N>& out) {
     std::array<double, N> q, v, a;
     piece_states(s.piece, tau, q, v, a);
-    if (s.direction == 0) return resting_rows(m, s, q, out);
+    std::array<double, N> pushes;
+    for (std::size_t i = 0; i < N; ++i) pushes[i] = s.process + s.process_rate * tau[i];
+    if (s.direction == 0) return resting_rows(m, s, q, pushes, out);
     Kinematics<N> k;
     kinematics(m, q, v, a, k);
     Ways<N> way;
     way.shaft.fill(s.direction);
     way.load.fill(s.load_direction);
-    moving_rows(m, {s.payload, s.process, s.friction_factor}, q, k, way, out);
+    moving_rows(m, {s.payload, s.friction_factor}, q, k, way, pushes, out);
 }
 
 } // namespace
@@ -262,7 +273,8 @@ void evaluate_instants(const LoadModel& m, const Burden& c, const Instants& at, 
         way.shaft[i] = straight ? turned : along;
         way.load[i] = straight ? along : turned;
     }
-    moving_rows(m, c, at.position, k, way, out);
+    // a stop may come when nothing is pushed
+    moving_rows(m, c, at.position, k, way, std::array<double, n>{}, out);
 }
 
 ShaftState evaluate(const LoadModel& m, const Span& s, double t) {

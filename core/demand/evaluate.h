@@ -29,7 +29,7 @@ using SpanStates = StateRows<span_node_count>;
 
 /// What an axis in motion carries and meets: kg or kg·m², N or N·m, and what its friction is multiplied by.
 struct Burden {
-    double payload = 0, process = 0, friction_factor = 1;
+    double payload = 0, friction_factor = 1;
 };
 
 /// So many instants of an axis in motion are evaluated at once.

@@ -101,6 +101,29 @@ void Sweep::add_dead_centres(const Span& whole, std::vector<double>& edges) cons
     std::sort(edges.begin(), edges.end());
 }
 
+// Where friction that is credited begins or ceases to hold alone what pushes: the torque of the motor has a kink there.
+void Sweep::add_grips(const Span& whole, std::vector<double>& edges) const {
+    const double q = whole.piece.position(0), from = edges.front(), to = edges.back();
+    const auto torque = [&](double t, bool credit) {
+        return holding_torque(m_, q, whole.payload, whole.process_at(t), credit);
+    };
+    const double first = torque(from, false), last = torque(to, false);
+    if (first * last < 0) edges.insert(edges.begin() + 1, from + (to - from) * first / (first - last));
+    const auto held = [&](double t) { return torque(t, true) == 0; };
+    const std::size_t n = edges.size();
+    for (std::size_t i = 1; i < n; ++i) {
+        double a = edges[i - 1], b = edges[i];
+        const bool before = held(a);
+        if (before == held(b)) continue;
+        for (int k = 0; k < 60; ++k) {
+            const double middle = (a + b) / 2;
+            (held(middle) == before ? a : b) = middle;
+        }
+        edges.push_back((a + b) / 2);
+    }
+    std::sort(edges.begin(), edges.end());
+}
+
 void Sweep::cut(const Span& whole) {
     const Piece& p = whole.piece;
     if (whole.regime == Regime::braked || p.at_rest()) {
@@ -108,11 +131,17 @@ void Sweep::cut(const Span& whole) {
         s.direction = s.load_direction = 0;
         SpanStates states;
         if (s.regime != Regime::braked) s.regime = Regime::standstill;
-        evaluate_nodes(m_, s, states);
-        sink_(s, states);
+        edges_.assign({whole.start, whole.start + whole.duration});
+        if (m_.credit_friction_at_rest && whole.process_rate != 0) add_grips(whole, edges_);
+        for (std::size_t i = 1; i < edges_.size(); ++i) {
+            s.start = edges_[i - 1];
+            s.duration = edges_[i] - edges_[i - 1];
+            evaluate_nodes(m_, s, states);
+            sink_(s, states);
+        }
         return;
     }
-    if (widest_ > 0 && p.uniform() && p.c[2] == 0 && whole.times == 1) {
+    if (widest_ > 0 && p.uniform() && p.c[2] == 0 && whole.times == 1 && whole.process_rate == 0) {
         // at constant speed each turn is like the one before it
         const double turn = 2 * pi / std::abs(p.c[1]), turns = std::floor(whole.duration / turn);
         if (turns >= 3) {
@@ -170,7 +199,9 @@ void Sweep::directed(const Span& whole, double from, double to) {
     s.direction = sign(v) * (m_.path == LoadModel::Path::straight ? sign(m_.radius) : 1);
     s.load_direction = sign(crank_ ? v * path_at(m_, s.piece.position(middle)).first : v);
     s.regime = Regime::motoring;
-    if (start_ && std::abs(s.piece.velocity(from - s.piece.start)) <= rest_) start_(s);
+    // a crawl that only comes to rest has nothing to break loose
+    const double begins = std::abs(s.piece.velocity(from - s.piece.start));
+    if (start_ && begins <= rest_ && std::abs(v) >= begins) start_(s);
     settle(s, 0);
 }
 

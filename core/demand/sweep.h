@@ -25,6 +25,7 @@ class Sweep {
     void directed(const Span& whole, double from, double to);
     void settle(Span& s, int depth);
     void add_places(const Span& whole, std::vector<double>& edges) const;
+    void add_grips(const Span& whole, std::vector<double>& edges) const;
     void add_dead_centres(const Span& whole, std::vector<double>& edges) const;
 
     const LoadModel& m_;

@@ -525,6 +525,14 @@ Result<MotorCatalogue, Problem> read_sheets(std::string_view text) {
     return out;
 }
 
+std::string write_motors(const std::string& name, const std::vector<Motor>& motors) {
+    Json list = Json::array();
+    // the writer only looks
+    for (const Motor& m : motors) list.push_back(Writer().object_of(GroupRef(const_cast<Motor&>(m))));
+    const Json out{{"format", "fulmox-catalogue"}, {"version", 2}, {"name", name}, {"motors", std::move(list)}};
+    return out.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
 Result<MotorCatalogue, Problem> read_motors(std::string_view text) {
     MotorCatalogue out;
     auto read = read_catalogue(text, part_kind("motor"), ListRef(out.motors));

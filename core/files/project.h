@@ -50,6 +50,8 @@ struct MotorCatalogue {
     Problems problems;
 };
 Result<MotorCatalogue, Problem> read_motors(std::string_view text);
+/// A catalogue file of these motors.
+std::string write_motors(const std::string& name, const std::vector<Motor>& motors);
 /// Datasheets: one motor as a project has it, a list of them, or a catalogue (docs/formats/datasheet.md). Their names
 /// need not differ, and what a whole axis would need may be missing.
 Result<MotorCatalogue, Problem> read_sheets(std::string_view text);

@@ -1,5 +1,6 @@
 #include "core/files/trace_file.h"
 
+#include "core/quantity/columns.h"
 #include "core/quantity/format.h"
 #include "core/quantity/unit.h"
 
@@ -12,24 +13,6 @@
 namespace fulmox {
 
 namespace {
-
-std::string_view trim(std::string_view s) {
-    const auto white = [](char c) { return c == ' ' || c == '\t' || c == '\r' || c == '"'; };
-    while (!s.empty() && white(s.front())) s.remove_prefix(1);
-    while (!s.empty() && white(s.back())) s.remove_suffix(1);
-    return s;
-}
-
-std::vector<std::string_view> split(std::string_view line, char separator) {
-    std::vector<std::string_view> out;
-    std::size_t at = 0;
-    for (;;) {
-        const std::size_t end = line.find(separator, at);
-        out.push_back(trim(line.substr(at, end == std::string_view::npos ? end : end - at)));
-        if (end == std::string_view::npos) return out;
-        at = end + 1;
-    }
-}
 
 enum class Column { time, position, velocity, other };
 
@@ -51,9 +34,7 @@ Header header_of(std::string_view cell) {
         h.unit = std::string(trim(unit));
     }
     h.name = std::string(name);
-    std::string low(name);
-    std::transform(
-        low.begin(), low.end(), low.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    const std::string low = lower(name);
     const auto is = [&](std::initializer_list<const char*> words) {
         return std::any_of(words.begin(), words.end(), [&](const char* w) { return low == w; });
     };

@@ -61,6 +61,10 @@ struct LoadBuilder {
         m.constant += f.constant_torque.value_or(0) / m.radius;
         set_losses(m, f.losses);
     }
+    void operator()(const GivenDemand& g) {
+        m.radius = g.at == DemandAt::screw ? g.lead.si / (2 * pi) : 1;
+        set_losses(m, g.losses);
+    }
     void operator()(const Conveyor& c) {
         const double t = c.belt_thickness.value_or(0);
         m.radius = c.pulley_diameter.si / 2 + t / 2;
@@ -232,7 +236,7 @@ LoadModel load_model(const Machine& machine, const Axis& axis, double web) {
     const auto has = [&](unsigned bit) { return (m.motion.has & bit) != 0; };
     m.gravity = machine.site.gravity.si;
     const bool shaft = has(Motion::shaft);
-    m.rotor_inertia = !axis.driven() || !shaft ? 0 : axis.motor.rotor_inertia.si + axis.motor.brake_inertia.value_or(0);
+    m.rotor_inertia = !axis.driven() || !shaft ? 0 : axis.motor.turning_inertia();
     if (has(Motion::inclination)) {
         m.sin_inclination = std::sin(l.inclination.si);
         m.cos_inclination = clean_cos(l.inclination.si);

@@ -36,6 +36,7 @@ class Statement {
     Statement(const Machine& machine, const Axis& axis, const LoadModel& m, const std::vector<Carried>& over,
         bool with_working)
         : machine_(machine), axis_(axis), m_(m), working_(with_working) {
+        out_.told = tells_inertia(axis);
         at_mechanism_ = 1 / (m.ratio * m.ratio);
         look_over(over);
     }
@@ -80,6 +81,7 @@ class Statement {
     }
     void operator()(const LinearMotor&) {}
     void operator()(const FreeForm& f) { shaft("free", "Inertia", "given", f.inertia.value_or(0)); }
+    void operator()(const GivenDemand& g) { shaft("load", "Load", "in the demand already", g.inertia.value_or(0)); }
     void operator()(const Conveyor& c) {
         shaft("pulley", "Pulleys", pieces(1 + c.pulleys.si), (1 + c.pulleys.si) * c.pulley_inertia.value_or(0));
         const double t = c.belt_thickness.value_or(0);
@@ -258,12 +260,18 @@ class Statement {
             out_.shares.push_back(std::move(s));
         };
         add("rotor", "Rotor", motor.name, motor.rotor_inertia.si);
+        if (motor.encoder_inertia.value_or(0) > 0) add("encoder", "Encoder", "given", motor.encoder_inertia.si);
         if (motor.brake_inertia.value_or(0) > 0) add("brake", "Motor brake", "given", motor.brake_inertia.si);
         out_.rotor = m_.rotor_inertia;
     }
 };
 
 } // namespace
+
+bool tells_inertia(const Axis& axis) {
+    const auto* g = std::get_if<GivenDemand>(&axis.mechanism);
+    return !g || g->inertia.given();
+}
 
 InertiaStatement inertia_statement(
     const Machine& machine, const Axis& axis, const std::vector<Carried>& over, bool with_working) {

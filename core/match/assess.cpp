@@ -52,6 +52,26 @@ void flags(Problems& out, const Axis& axis, const std::string& path, const Asses
         out.push_back({Severity::suspicious, path + "/drive/bus_voltage", "Bus voltage",
             "the curves were drawn at " + axis.motor.curve_voltage.text + "; their speeds are scaled by " +
                 format_number(a.motor->can.speed_scale, 3) + ", an estimate"});
+    if (axis.driven()) {
+        int against = 0;
+        const std::vector<SheetPair> pairs = check_sheet(axis.motor);
+        const SheetPair* first = nullptr;
+        for (const SheetPair& p : pairs)
+            if (p.verdict == Verdict::contradicts && ++against == 1) first = &p;
+        if (first)
+            out.push_back({Severity::suspicious, path + "/motor/electric", "Datasheet",
+                "it contradicts itself: " + first->label + ", entered over implied " + format_number(first->factor, 3) +
+                    (against > 1 ? ", and " + std::to_string(against - 1) + " more" : "") +
+                    "; the datasheet check on page 4 says what may be meant"});
+    }
+    if (a.demand && a.can && a.can->model) {
+        const double commutation = a.can->model->commutation(a.demand->peak_speed);
+        if (commutation > 0.1)
+            out.push_back({Severity::suspicious, path + "/motor/electric", "Commutation",
+                "at top speed ω_e L/R is " + format_number(commutation, 2) +
+                    ": the straight line of a block-commutated motor holds to 5 % up to 0.1, beyond it commutation "
+                    "takes torque that is not counted (0.77 of the line is left at 1 and 0.6 of the no-load speed)"});
+    }
     bool asks_brake = false;
     for (const Segment& s : axis.cycle.segments)
         if (const auto* d = std::get_if<Dwell>(&s.what)) asks_brake = asks_brake || d->brake_holds;
@@ -71,7 +91,8 @@ std::vector<SchoolView> schools(const Machine& machine, const Axis& axis, const 
     std::vector<SchoolView> out;
     for (const Policy& p : machine.policies) {
         SchoolView v{p.name, LimitState::cannot_say, "does not judge the ratio", p.name == axis.policy};
-        if (p.inertia_ratio_over.given() && p.inertia_ratio_tight.given() && i.rotor > 0) {
+        if (!i.told) v.words = "the load's inertia is not given";
+        if (p.inertia_ratio_over.given() && p.inertia_ratio_tight.given() && i.rotor > 0 && i.told) {
             Limit l;
             l.used = i.ratio();
             l.allowed = p.inertia_ratio_over.si;
@@ -166,7 +187,7 @@ std::vector<Carried> carried_over(const Trajectory& t, double first) {
 
 std::string figure_text(const Figure& f, UnitSystem system) {
     if (std::isnan(f.si)) return "–";
-    return *f.unit ? format_quantity(f.si, *find_unit(f.unit, f.kind)) : format_quantity(f.si, f.kind, system);
+    return format_quantity(f.si, *f.unit ? *find_unit(f.unit, f.kind) : display_unit(f.kind, system, f.si));
 }
 
 const Figure* Assessment::figure(std::string_view key) const {
@@ -276,12 +297,13 @@ class Reckoning {
         for (const unsigned one : {need::peak_curve, need::continuous_curve, need::current})
             if (const unsigned made_of = needs_on(one, axis_) & ~one) waiting_->also(made_of, one);
         if (points && !waits(need::voltage | need::peak_curve) && !axis_.motor.peak.empty()) {
-            const double scale = axis_.drive.bus_voltage.si / axis_.motor.curve_voltage.si;
+            const double scale = axis_.drive.lowest_bus() / axis_.motor.curve_voltage.si;
             if (!std::isnormal(scale * axis_.motor.peak.back().speed.si)) {
                 stop(beyond(path_ + "/drive/bus_voltage", "Bus voltage", "speed of the peak curve at this bus"),
                     need::voltage);
                 if (!stand_ins_) stand_ins_ = axis_;
                 stand_ins_->drive.bus_voltage.si = stand_ins_->motor.curve_voltage.si = 1;
+                stand_ins_->drive.mains_tolerance = stand_ins_->drive.bus_droop = {};
                 taken_ = &*stand_ins_;
             }
         }

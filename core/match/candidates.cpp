@@ -1,10 +1,16 @@
 #include "core/match/candidates.h"
 
 #include "core/match/assess.h"
+#include "core/quantity/columns.h"
 
+#include <algorithm>
 #include <atomic>
 #include <cmath>
+#include <limits>
+#include <numeric>
 #include <oneapi/tbb/parallel_for.h>
+#include <sstream>
+#include <tuple>
 
 namespace fulmox {
 
@@ -43,11 +49,53 @@ std::vector<Candidate> judge_motors(const Machine& machine, std::size_t index, c
         const Limit& worst = a.limits[by_tightness(a.limits).front()];
         c.state = worst.state;
         c.tightest = worst.utilisation();
+        c.key = worst.key;
         c.limit = worst.label;
         c.reason = worst.reason;
     });
     if (left) out.clear();
     return out;
+}
+
+std::vector<std::size_t> cheapest_first(
+    const std::vector<const Motor*>& motors, const std::vector<Candidate>& candidates) {
+    std::vector<std::size_t> order(motors.size());
+    std::iota(order.begin(), order.end(), std::size_t{0});
+    const auto rank = [&](std::size_t i) {
+        const Candidate& c = candidates[i];
+        const double use = std::isnan(c.tightest) ? std::numeric_limits<double>::infinity() : c.tightest;
+        const double price = motors[i]->price.value_or(std::numeric_limits<double>::infinity());
+        return carries(c.state)                    ? std::tuple(0, price, use)
+               : c.state == LimitState::cannot_say ? std::tuple(1, price, 0.0)
+                                                   : std::tuple(2, use, price);
+    };
+    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return rank(a) < rank(b); });
+    return order;
+}
+
+bool suits(const Motor& motor, const Axis& axis) { return motor.linear() == motion_of(axis.mechanism).direct; }
+
+bool MotorFilter::empty() const {
+    return words.empty() && kind.empty() && series.empty() && !(frame > 0) && !(mass > 0) && !(price > 0) &&
+           !(voltage > 0) && !brake;
+}
+
+double motor_voltage(const Motor& motor) {
+    return motor.curve_voltage.given() ? motor.curve_voltage.si : rated_voltage(motor);
+}
+
+bool passes(const Motor& motor, const MotorFilter& f) {
+    if (!f.kind.empty() && f.kind != motor.kind_key()) return false;
+    if (!f.series.empty() && f.series != motor.series) return false;
+    const auto within = [](const QuantityBase& q, double most) { return !(most > 0) || (q.given() && q.si <= most); };
+    if (!within(motor.frame, f.frame) || !within(motor.mass, f.mass) || !within(motor.price, f.price)) return false;
+    if (f.voltage > 0 && !(std::abs(motor_voltage(motor) / f.voltage - 1) <= 0.1)) return false;
+    if (f.brake && motor.brake_torque.given() != *f.brake) return false;
+    const std::string all = lower(motor.name + " " + motor.series + " " + motor.kind_label() + " " + motor.origin);
+    std::istringstream words(lower(f.words));
+    for (std::string word; words >> word;)
+        if (all.find(word) == std::string::npos) return false;
+    return true;
 }
 
 } // namespace fulmox

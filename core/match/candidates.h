@@ -5,6 +5,7 @@
 #include "core/model/machine.h"
 
 #include <functional>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -18,7 +19,8 @@ struct Candidate {
     double heat = 0;     ///< continuous heat used of allowed, loss method
     double tightest = 0; ///< of all limits, used of allowed
     LimitState state = LimitState::cannot_say;
-    std::string limit; ///< the tightest
+    std::string key;   ///< of the tightest limit
+    std::string limit; ///< its label
     Text reason;       ///< of it
 };
 
@@ -27,5 +29,35 @@ struct Candidate {
 /// is judged, on any thread.
 std::vector<Candidate> judge_motors(const Machine& machine, std::size_t axis, const std::vector<const Motor*>& motors,
     const std::function<bool()>& go_on = {}, const std::function<void(double)>& done = {});
+
+/// Neither over nor unknown: the axis can have it.
+constexpr bool carries(LimitState s) { return s == LimitState::fits || s == LimitState::tight; }
+
+/// Cheapest first among those that carry the axis, then what cannot be said, then what is over, the least over first.
+/// Motors without a price come after those with one.
+std::vector<std::size_t> cheapest_first(
+    const std::vector<const Motor*>& motors, const std::vector<Candidate>& candidates);
+
+/// The mechanism of the axis can have it: a linear one along a line, else one that turns.
+bool suits(const Motor& motor, const Axis& axis);
+
+/// What a user asks of a catalogue. Empty: any.
+struct MotorFilter {
+    std::string words;  ///< each word in name, series, kind or origin, whatever its case
+    std::string kind;   ///< key of the kind
+    std::string series; ///< as it is written
+    double frame = 0;   ///< m, the largest
+    double mass = 0;    ///< kg, the largest
+    double price = 0;   ///< the largest
+    double voltage = 0; ///< V, of its curves or its rating, within a tenth
+    std::optional<bool> brake;
+    bool empty() const;
+};
+
+/// V of its curves, or else of its ratings; NaN: neither is given.
+double motor_voltage(const Motor& motor);
+
+/// What is not known of a motor does not pass a filter that asks for it.
+bool passes(const Motor& motor, const MotorFilter& filter);
 
 } // namespace fulmox

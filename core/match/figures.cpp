@@ -33,6 +33,7 @@ Text current_note(In in) {
     if (in.motor->beyond_voltage) out += "; by its constants the bus does not reach all of the cycle";
     return Text(out);
 }
+bool tells_inertia(In in) { return fulmox::tells_inertia(in.axis); }
 bool has_rotor(In in) { return in.axis.driven() && !in.words.direct; }
 bool breaks_away(In in) { return in.demand ? in.demand->breakaway.torque != 0 : in.load.breakaway > 1; }
 const Screw* turning_screw(In in) {
@@ -205,7 +206,7 @@ std::vector<FigureRow> load_rows() {
             efficiency_of},
         {"load.shaft_drag", "Drag at the shaft", nullptr, Kind::torque, losses, turns,
             [](Figure& f, In in) { f.si = in.load.shaft_drag; }, drag_of},
-        {"load.inertia", "Load inertia", "Moving mass", Kind::inertia, travel | inertia, always,
+        {"load.inertia", "Load inertia", "Moving mass", Kind::inertia, travel | inertia | ratio_inertia, tells_inertia,
             [](Figure& f, In in) {
                 const InertiaStatement& i = *in.inertia;
                 f.si = i.load;
@@ -226,15 +227,18 @@ std::vector<FigureRow> load_rows() {
                     working_line("J_L", "Σ J at the shaft", sum, v, i.load, Kind::inertia, "sum of the statement"));
             }},
         {"load.inertia_least", "Load inertia, least over the cycle", "Moving mass, least over the cycle", Kind::inertia,
-            cycle | travel | inertia, always, [](Figure& f, In in) { f.si = in.inertia->load_least; }},
+            cycle | travel | inertia | ratio_inertia, tells_inertia,
+            [](Figure& f, In in) { f.si = in.inertia->load_least; }},
         {"load.rotor_inertia", "Rotor inertia", nullptr, Kind::inertia, rotor, has_rotor,
             [](Figure& f, In in) {
                 f.si = in.load.rotor_inertia;
-                f.note = "with motor brake";
-                work(f, in, "J_M", "rotor + motor brake", "J_R+J_B",
-                    {{"J_R", in.axis.motor.rotor_inertia.si}, {"J_B", in.axis.motor.brake_inertia.value_or(0)}});
+                f.note = "with motor brake and encoder";
+                work(f, in, "J_M", "rotor + encoder + motor brake", "J_R+J_G+J_B",
+                    {{"J_R", in.axis.motor.rotor_inertia.si}, {"J_G", in.axis.motor.encoder_inertia.value_or(0)},
+                        {"J_B", in.axis.motor.brake_inertia.value_or(0)}});
             }},
-        {"load.inertia_ratio", "Inertia ratio", nullptr, Kind::number, travel | inertia | rotor, has_rotor,
+        {"load.inertia_ratio", "Inertia ratio", nullptr, Kind::number, travel | inertia | ratio_inertia | rotor,
+            [](In in) { return has_rotor(in) && tells_inertia(in); },
             [](Figure& f, In in) {
                 f.si = in.inertia->ratio();
                 work(f, in, "J_L/J_M", "load inertia / rotor inertia", "J_L/J_M",

@@ -1,5 +1,7 @@
 #include "core/match/limit.h"
 
+#include "core/quantity/format.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -20,6 +22,12 @@ double Limit::utilisation() const {
         return std::numeric_limits<double>::quiet_NaN();
     if (used == 0) return 0;
     return allowed > 0 ? used / allowed : std::numeric_limits<double>::infinity();
+}
+
+std::string use_text(double utilisation) {
+    return std::isnan(utilisation)   ? "–"
+           : std::isinf(utilisation) ? "> max."
+                                     : format_number(100 * utilisation, 3) + " %";
 }
 
 void judge(Limit& l) {

@@ -33,6 +33,9 @@ struct Limit {
 /// Sets the state from used, allowed and share. NaN in either gives cannot_say.
 void judge(Limit& l);
 
+/// What is used of what is allowed, in words: "86 %", "> max." where nothing is allowed, "–" where it cannot be said.
+std::string use_text(double utilisation);
+
 struct LimitCount {
     int fits = 0, tight = 0, over = 0, cannot_say = 0;
 };

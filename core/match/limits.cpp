@@ -82,7 +82,7 @@ WorkingLine continuous_of_model(const Capability& c, double speed, double allowe
 WorkingLine continuous_at_rest(const Capability& c) {
     if (c.continuous_by_model) return continuous_of_model(c, 0, c.continuous_stall());
     return working_line("allowed", "T_c(0) √f", "T_c0*sqrt(f)", {{"T_c0", c.continuous.stall()}, {"f", c.heat_factor}},
-        c.continuous_stall(), Kind::torque, "IEC 60034-1: ambient and altitude");
+        c.continuous_stall(), Kind::torque, "IEC 60034-1: ambient and altitude; the motor's derating");
 }
 
 WorkingLine continuous_by_point(const Capability& c, double speed, double allowed, const std::string& which) {
@@ -92,7 +92,7 @@ WorkingLine continuous_by_point(const Capability& c, double speed, double allowe
         "min(sqrt(max(0, f*T_c0^2-(T_c0^2-T_c^2))), T_p)",
         {{"f", c.heat_factor}, {"T_c0", c.continuous.stall()}, {"T_c", c.continuous.at(speed)},
             {"T_p", c.peak.at(speed)}},
-        allowed, Kind::torque, "IEC 60034-1: ambient and altitude");
+        allowed, Kind::torque, "IEC 60034-1: ambient and altitude; the motor's derating");
 }
 
 Working rms_sum(const Demand& d, std::size_t segments) {
@@ -233,6 +233,7 @@ void judge_holding(Limit& l, const LimitInput& in) {
 
 void judge_inertia_ratio(Limit& l, const LimitInput& in) {
     const InertiaStatement& i = *in.so_far.inertia;
+    if (!i.told) return cannot(l, "the demand is given without the inertia of its load");
     if (!in.policy.inertia_ratio_over.given()) {
         l.used = i.ratio();
         return cannot(l, "the policy \"" + in.policy.name + "\" does not judge the ratio");
@@ -371,6 +372,51 @@ void judge_drive_current(Limit& l, const LimitInput& in) {
         l.remedy = "A larger drive, a winding with more torque per ampere, or gentler moves.";
 }
 
+// What the cycle needs by the constants, of what the bus at its lowest lets the drive make.
+void judge_voltage(Limit& l, const LimitInput& in) {
+    const MotorUse& u = *in.so_far.motor;
+    const ElectricModel& m = *u.can.model;
+    const Drive& drive = in.axis.drive;
+    l.used = u.voltage;
+    l.allowed = m.voltage_there();
+    l.share = in.policy.voltage_share.value_or(1);
+    if (in.workings && m.numbers().sine_driven)
+        l.working.push_back(working_line("U", "√3 · share of a phase · reserve · bus (1 − δ_m)(1 − δ_d)",
+            "sqrt(3)*s*m*U_b*(1-d_m)*(1-d_d)",
+            {{"s", m.conditions().phase_share}, {"m", m.conditions().reserve}, {"U_b", drive.bus_voltage.si},
+                {"d_m", drive.mains_tolerance.value_or(0)}, {"d_d", drive.bus_droop.value_or(0)}},
+            l.allowed, Kind::voltage, "modulation of the drive; peak between the lines"));
+    else if (in.workings)
+        l.working.push_back(working_line("U", "bus (1 − δ_m)(1 − δ_d)", "U_b*(1-d_m)*(1-d_d)",
+            {{"U_b", drive.bus_voltage.si}, {"d_m", drive.mains_tolerance.value_or(0)},
+                {"d_d", drive.bus_droop.value_or(0)}},
+            l.allowed, Kind::voltage, "DC bus"));
+    // without resistance, inductance or pole pairs it is a lower bound: it may be over, but it cannot fit
+    if (const std::string left_out = m.approximate(); !left_out.empty() && l.used <= l.allowed)
+        return cannot(l, "it is at least " + format_number(l.used, 3) + " of " + format_number(l.allowed, 3) +
+                             " V; what " + left_out + " add is not known");
+    if (!close(l, in, "voltage equations of the machine, the worse of cold and hot")) return;
+    l.reason = format_number(l.used, 3) + " V between the " +
+               (m.numbers().base == EmfBase::dc ? "terminals" : "lines") + " at the most, of " +
+               format_number(l.allowed, 3) + " V with the bus at its lowest";
+    if (l.state != LimitState::fits)
+        l.remedy =
+            "A winding of fewer volts per speed, a higher bus, less speed or torque at speed, or field weakening.";
+}
+
+// The rotor's own share is counted too: part of it never passes the shaft.
+void judge_shaft(Limit& l, const LimitInput& in) {
+    const Demand& d = *in.so_far.demand;
+    l.used = std::max({std::abs(d.peak.torque), d.holding_torque, d.emergency_torque});
+    l.allowed = in.axis.motor.shaft_torque.si;
+    if (!close(l, in, "motor datasheet, shaft")) return;
+    l.reason = words(in).torque(l.used) + " at the most" +
+               (d.emergency_torque == l.used ? ", in the emergency stop" : "") +
+               ", the rotor's own share included, of " + words(in).torque(l.allowed);
+    if (in.so_far.can) l.reason += "; the motor's own peak is " + words(in).torque(in.so_far.can->peak.stall());
+    if (l.state != LimitState::fits) l.remedy = "Gentler acceleration, a ratio, or a motor with a stronger shaft.";
+}
+
 // What a spinning motor puts on the bus once the drive lets go.
 void judge_open_circuit(Limit& l, const LimitInput& in) {
     const ElectricModel& m = *in.so_far.motor->can.model;
@@ -396,6 +442,9 @@ void judge_brush_speed(Limit& l, const LimitInput& in) {
     if (l.state != LimitState::fits) l.remedy = "A lower speed, or a motor without brushes.";
 }
 
+// a linear motor has no rotor to compare the load with
+bool turns(const LimitInput& in) { return !motion_of(in.axis.mechanism).direct || !in.axis.driven(); }
+
 const ElectricModel* model_of(const LimitInput& in) {
     return in.so_far.motor && in.so_far.motor->can.model ? &*in.so_far.motor->can.model : nullptr;
 }
@@ -403,12 +452,32 @@ bool has_motor_current(const LimitInput& in) { return model_of(in) && model_of(i
 bool has_drive_current(const LimitInput& in) {
     return model_of(in) && (in.axis.drive.continuous_current.given() || in.axis.drive.peak_current.given());
 }
+// A winding for 24 V on a bus of 320 V turns well in the reckoning and not for long in the machine.
+void judge_bus_rating(Limit& l, const LimitInput& in) {
+    constexpr double most = 2;
+    const double rated = rated_voltage(in.axis.motor);
+    l.used = in.axis.drive.bus_voltage.si;
+    l.allowed = most * rated;
+    if (in.workings)
+        l.working.push_back(
+            working_line("U_max", "2 · rated voltage", "2*U_n", {{"U_n", rated}}, l.allowed, Kind::voltage, practice));
+    if (!close(l, in, practice)) return;
+    l.reason = "bus of " + format_number(l.used, 4) + " V, motor rated " + format_number(rated, 4) +
+               " V; beyond twice that insulation, ripple and brushes are not vouched for";
+    if (l.state != LimitState::fits) l.remedy = "A lower bus, or a winding for this voltage.";
+}
+
+bool has_rated_voltage(const LimitInput& in) { return has_motor(in) && rated_voltage(in.axis.motor) > 0; }
+bool has_voltage(const LimitInput& in) {
+    const ElectricModel* m = model_of(in);
+    // a sheet's own curve speaks for a motor whose constants are not all there
+    return m && !m->weakens() && (m->approximate().empty() || in.so_far.motor->can.peak_by_model);
+}
+bool has_shaft(const LimitInput& in) { return turns(in) && in.axis.motor.shaft_torque.given(); }
 bool has_trip(const LimitInput& in) { return model_of(in) && in.axis.drive.trip_voltage.given(); }
 bool has_brush_speed(const LimitInput& in) { return model_of(in) && model_of(in)->numbers().brush_speed > 0; }
 
 bool always(const LimitInput&) { return true; }
-// a linear motor has no rotor to compare the load with
-bool turns(const LimitInput& in) { return !motion_of(in.axis.mechanism).direct || !in.axis.driven(); }
 bool wants_brake(const LimitInput& in) {
     return in.so_far.demand && (in.so_far.demand->fall_torque > 0 || in.so_far.demand->brake_torque > 0);
 }
@@ -442,11 +511,17 @@ const std::vector<LimitRow>& limit_rows() {
             has_motor_current, judge_motor_current},
         {"drive_current", "Drive current", Kind::current, need::demand | current | temperatures, true,
             has_drive_current, judge_drive_current},
+        {"voltage", "Voltage, bus at its lowest", Kind::voltage,
+            need::demand | current | temperatures | voltage | resistance, true, has_voltage, judge_voltage},
+        {"bus_rating", "Bus against rated voltage", Kind::voltage, current | voltage, true, has_rated_voltage,
+            judge_bus_rating},
+        {"shaft", "Motor shaft", Kind::torque, need::demand | stop | motor_shaft, true, has_shaft, judge_shaft},
         {"open_circuit_emf", "Open-circuit EMF", Kind::voltage, speeds | current | temperatures | voltage, true,
             has_trip, judge_open_circuit},
         {"brush_speed", "Brush speed", Kind::angular_speed, speeds | top_speed, true, has_brush_speed,
             judge_brush_speed},
-        {"inertia_ratio", "Inertia ratio", Kind::number, travel | inertia | rotor, true, turns, judge_inertia_ratio},
+        {"inertia_ratio", "Inertia ratio", Kind::number, travel | inertia | ratio_inertia | rotor, true, turns,
+            judge_inertia_ratio},
         {"brake", "Holding brake", Kind::torque, need::load | motor_brake, true, wants_brake, judge_brake},
         {"coupling", "Coupling, peak", Kind::torque, need::load | stop | need::coupling, false, has_coupling,
             judge_coupling},

@@ -146,7 +146,9 @@ void Axis::describe(FieldVisitor& v) {
     v.text(notes, {"notes", "Notes", "Anything worth knowing later.", true});
     v.variant(mechanism, {"mechanism", "Mechanism", "", false,
                              need::travel | need::inertia | need::force | need::losses | need::thread});
-    v.motion(motion_of(mechanism)); // what follows depends on how the axis moves
+    Motion moves = motion_of(mechanism); // what follows depends on how the axis moves, and on what drives it
+    if (motor.linear() || std::holds_alternative<SineMotor>(motor.electric)) moves.has |= Motion::sine;
+    v.motion(moves);
     v.group(load, {"load", "Load", "", false, need::force});
     v.list(bodies, {"bodies", "Bodies", "body", "Shapes that make up what moves.", 200, need::inertia | need::force});
     v.list(stages, {"stages", "Reduction", "stage", "Between motor and mechanism, the motor side first.", 20,

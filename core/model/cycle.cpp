@@ -163,6 +163,20 @@ void Segment::describe(FieldVisitor& v) {
             .rotary_range = {-1e7, 1e7},
             .rotary_label = "Process torque",
             .serves = need::force});
+    v.quantity(
+        process_force_end, {.key = "process_force_end",
+                               .label = "Process force at the end",
+                               .unit = "N",
+                               .range = {-1e7, 1e7},
+                               .help = "Where it changes evenly over the segment: pressing, a demand given elsewhere.",
+                               .required = false,
+                               .if_empty = "as at the start",
+                               .rare = !process_force_end.given(),
+                               .symbol = "F_x2",
+                               .rotary_unit = "N·m",
+                               .rotary_range = {-1e7, 1e7},
+                               .rotary_label = "Process torque at the end",
+                               .serves = need::force});
     v.quantity(friction, {.key = "friction",
                              .label = "Friction × from here",
                              .unit = "1",

@@ -71,6 +71,7 @@ constexpr QuantitySpec with(QuantitySpec s, const char* key, const char* label, 
     s.label = label;
     s.help = help;
     s.symbol = symbol;
+    s.rotary_label = "";
     return s;
 }
 constexpr QuantitySpec optional(QuantitySpec s, const char* if_empty) {
@@ -212,6 +213,7 @@ struct Segment {
     SegmentKind what;
     Quantity<Kind::mass> payload;
     MotionQuantity<Order::force> process_force;
+    MotionQuantity<Order::force> process_force_end; ///< it changes evenly over the segment; not given: it does not
     Quantity<Kind::number> friction;
     std::string note;
     Extra extra;

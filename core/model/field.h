@@ -37,12 +37,13 @@ struct Motion {
         payload = 8,        ///< something carried
         counterweight = 16, ///< a weight that balances the load
         start = 32,         ///< the position at the start matters
+        sine = 128,         ///< a motor driven with sine currents, or none yet
         shaft = 64          ///< a turning input shaft: stages, coupling, rotary motor; all but linear motors
     };
     bool rotary = false;       ///< positions are angles, process forces torques
     bool direct = false;       ///< a linear motor: what stands for shaft torque is a force
     bool linear_force = false; ///< positions are angles, but process forces act along a line: cranks
-    unsigned has = 0x7f;
+    unsigned has = 0xff;
 };
 
 struct QuantitySpec {
@@ -108,6 +109,7 @@ struct FlagSpec {
     const char* key;
     const char* label;
     const char* help;
+    unsigned needs = 0; ///< Motion::Has bits
 };
 
 struct GroupSpec {

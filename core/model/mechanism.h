@@ -12,7 +12,7 @@
 namespace fulmox {
 
 using Mechanism = std::variant<Screw, RackPinion, BeltDrive, RotaryTable, Conveyor, FeedRolls, Winder, Hoist, Arm,
-    SliderCrank, ScotchYoke, Fan, LinearMotor, FreeForm>;
+    SliderCrank, ScotchYoke, Fan, LinearMotor, FreeForm, GivenDemand>;
 
 /// How an axis with this mechanism moves, and which fields of the load it has.
 inline Motion motion_of(const Mechanism& m) {
@@ -24,6 +24,8 @@ inline Motion motion_of(const Mechanism& m) {
                                                         : Motion{false, false, false,
                                                               Motion::carriage | Motion::guides | Motion::inclination |
                                                                   Motion::payload | Motion::counterweight};
+            else if constexpr (std::is_same_v<T, GivenDemand>)
+                return Motion{held.at == DemandAt::shaft, false, false, 0};
             else
                 return T::motion;
         },

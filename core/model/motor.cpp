@@ -30,6 +30,14 @@ bool Motor::has_constant() const {
         electric);
 }
 
+const char* Motor::kind_key() const {
+    return std::visit([](const auto& k) { return std::decay_t<decltype(k)>::kind_key; }, electric);
+}
+
+const char* Motor::kind_label() const {
+    return std::visit([](const auto& k) { return std::decay_t<decltype(k)>::kind_label; }, electric);
+}
+
 bool Motor::has_rating() const {
     return std::visit(
         [](const auto& m) {
@@ -49,6 +57,17 @@ void Motor::describe(FieldVisitor& v) {
     const bool turns = !linear();
     v.text(name, {"name", "Motor", "Type designation."});
     v.text(origin, {"origin", "From", "Catalogue or datasheet these numbers come from."});
+    v.text(series, {"series", "Series", "Family of motors it belongs to."});
+    v.quantity(frame, {.key = "frame",
+                          .label = "Frame size",
+                          .unit = "mm",
+                          .range = {0, 5000, true},
+                          .help = "Side of the flange. It does not tell the shaft.",
+                          .required = false,
+                          .if_empty = "not shown",
+                          .rare = true,
+                          .symbol = "a_M",
+                          .applies = turns});
     v.quantity(rotor_inertia, {.key = "rotor_inertia",
                                   .label = "Rotor inertia",
                                   .unit = "kg·cm²",
@@ -57,6 +76,17 @@ void Motor::describe(FieldVisitor& v) {
                                   .symbol = "J_M",
                                   .applies = turns,
                                   .serves = need::rotor});
+    v.quantity(encoder_inertia, {.key = "encoder_inertia",
+                                    .label = "Encoder inertia",
+                                    .unit = "kg·cm²",
+                                    .range = {0, 1e8},
+                                    .help = "Where the sheet gives the rotor without its encoder.",
+                                    .required = false,
+                                    .if_empty = "in the rotor's",
+                                    .rare = true,
+                                    .symbol = "J_G",
+                                    .applies = turns,
+                                    .serves = need::rotor});
     v.quantity(max_speed, {.key = "max_speed",
                               .label = "Maximum speed",
                               .unit = "rpm",
@@ -97,6 +127,19 @@ void Motor::describe(FieldVisitor& v) {
                                   .rare = true,
                                   .symbol = "θ_max",
                                   .serves = need::surroundings | need::temperatures});
+    v.quantity(
+        derating, {.key = "derating",
+                      .label = "Derating",
+                      .unit = "1",
+                      .range = {0, 1, true},
+                      .typical = {0.5, 1},
+                      .help = "Share of the continuous torque left with a built-in brake, encoder or shaft seal, "
+                              "or on a smaller mounting plate than the sheet's.",
+                      .required = false,
+                      .if_empty = "1",
+                      .rare = true,
+                      .symbol = "k_M",
+                      .serves = need::surroundings});
     v.variant(electric, {"electric", "Kind and constants", "", false, need::current, true});
     v.quantity(brake_inertia, {.key = "brake_inertia",
                                   .label = "Motor brake inertia",
@@ -128,6 +171,15 @@ void Motor::describe(FieldVisitor& v) {
                          .rare = true,
                          .symbol = "m_M",
                          .serves = need::riding_mass});
+    v.quantity(length, {.key = "length",
+                           .label = "Motor length",
+                           .unit = "mm",
+                           .range = {0, 1e4, true},
+                           .help = "Behind the flange, with brake and encoder.",
+                           .required = false,
+                           .if_empty = "not shown",
+                           .rare = true,
+                           .symbol = "L_M"});
     v.quantity(shaft_diameter, {.key = "shaft_diameter",
                                    .label = "Shaft diameter",
                                    .unit = "mm",
@@ -138,6 +190,17 @@ void Motor::describe(FieldVisitor& v) {
                                    .rare = true,
                                    .symbol = "d_M",
                                    .applies = turns});
+    v.quantity(shaft_torque, {.key = "shaft_torque",
+                                 .label = "Shaft torque",
+                                 .unit = "N·m",
+                                 .range = {0, 1e7, true},
+                                 .help = "What the shaft or its key carries for a moment.",
+                                 .required = false,
+                                 .if_empty = "not checked",
+                                 .rare = true,
+                                 .symbol = "T_S",
+                                 .applies = turns,
+                                 .serves = need::motor_shaft});
     v.quantity(price, {.key = "price",
                           .label = "Price",
                           .unit = "1",
@@ -154,9 +217,27 @@ void Drive::describe(FieldVisitor& v) {
             .label = "Bus voltage",
             .unit = "V",
             .range = {0, 2000, true},
-            .help = "Lowest DC bus voltage in service. The knee of the peak curve moves with it (estimate).",
+            .help =
+                "DC bus; where nothing is said of mains and droop, its lowest in service. The knee of the peak curve "
+                "moves with it (estimate).",
             .symbol = "U",
             .serves = need::voltage});
+    const auto fall = [](const char* key, const char* label, const char* help, const char* symbol) {
+        return QuantitySpec{.key = key,
+            .label = label,
+            .unit = "%",
+            .range = {0, 50},
+            .typical = {0, 20},
+            .help = help,
+            .required = false,
+            .if_empty = "0 %",
+            .symbol = symbol,
+            .serves = need::voltage};
+    };
+    v.quantity(mains_tolerance,
+        fall("mains_tolerance", "Mains low by", "How far the mains, and the bus with them, may fall.", "δ_m"));
+    v.quantity(
+        bus_droop, fall("bus_droop", "Supply droop", "How far the supply falls under the load it feeds.", "δ_d"));
     constexpr unsigned model = need::voltage | need::current;
     const auto optional = [](const char* key, const char* label, const char* unit, double most, const char* help,
                               const char* if_empty, const char* symbol, unsigned serves) {
@@ -178,9 +259,10 @@ void Drive::describe(FieldVisitor& v) {
     v.choice(amperes, {.key = "currents_in",
                           .label = "Drive currents in",
                           .options = motor_options::amperes_as,
-                          .help = "Peak amperes taken for RMS ones are 1.41 too many. Of DC motors it does not matter.",
+                          .help = "Peak amperes taken for RMS ones are 1.41 too many.",
                           .optional = true,
                           .applies = continuous_current.given() || peak_current.given(),
+                          .needs = Motion::sine,
                           .serves = need::current});
     v.choice(modulation, {.key = "modulation",
                              .label = "Modulation",
@@ -188,6 +270,7 @@ void Drive::describe(FieldVisitor& v) {
                              .help = "Peak of a phase: space vector U/√3, sine PWM U/2, overmodulated 2U/π, which is "
                                      "not the same as a block-commutated motor.",
                              .optional = true,
+                             .needs = Motion::sine,
                              .serves = model});
     v.quantity(modulation_reserve, {.key = "modulation_reserve",
                                        .label = "Modulation reserve",
@@ -199,9 +282,10 @@ void Drive::describe(FieldVisitor& v) {
                                        .required = false,
                                        .if_empty = "1",
                                        .symbol = "m",
+                                       .needs = Motion::sine,
                                        .serves = model});
-    v.flag(field_weakening,
-        {"field_weakening", "Field weakening", "The drive lets i_d be negative to go beyond the no-load speed."});
+    v.flag(field_weakening, {"field_weakening", "Field weakening",
+                                "The drive lets i_d be negative to go beyond the no-load speed.", Motion::sine});
     QuantitySpec trip = optional("trip_voltage", "Overvoltage trip", "V", 2000,
         "Bus voltage at which the drive lets go of the motor; the EMF at top speed must stay below it.", "not checked",
         "U_trip", need::voltage);

@@ -23,18 +23,24 @@ struct CurvePoint {
 struct Motor {
     std::string name;
     std::string origin;
+    std::string series;
+    Quantity<Kind::length> frame; ///< side of the flange
     Quantity<Kind::inertia> rotor_inertia;
+    Quantity<Kind::inertia> encoder_inertia; ///< where the rotor's is without it
     Quantity<Kind::angular_speed> max_speed;
     std::vector<CurvePoint> continuous;
     std::vector<CurvePoint> peak;
     Quantity<Kind::voltage> curve_voltage;
     Quantity<Kind::temperature> rated_ambient{"40 °C"};
     Quantity<Kind::temperature> winding_limit{"155 °C"};
-    MotorKind electric; ///< its kind, with the constants the sheet quotes
+    Quantity<Kind::number> derating; ///< of the continuous torque, by what is built in or how it is mounted
+    MotorKind electric;              ///< its kind, with the constants the sheet quotes
     Quantity<Kind::inertia> brake_inertia;
     Quantity<Kind::torque> brake_torque;
     Quantity<Kind::mass> mass;
+    Quantity<Kind::length> length; ///< behind the flange, with brake and encoder
     Quantity<Kind::length> shaft_diameter;
+    Quantity<Kind::torque> shaft_torque; ///< what the shaft or its key transmits for a moment
     Quantity<Kind::number> price;
     Extra extra;
 
@@ -49,6 +55,12 @@ struct Motor {
     bool has_constant() const;
     /// Some rating tells what may run for good.
     bool has_rating() const;
+    const char* kind_key() const;   ///< "sine"
+    const char* kind_label() const; ///< "Brushless, sine-driven"
+    /// Rotor with what sits rigidly on it, kg·m²; needs `rotor_inertia`.
+    double turning_inertia() const {
+        return rotor_inertia.si + encoder_inertia.value_or(0) + brake_inertia.value_or(0);
+    }
 
     void describe(FieldVisitor& v);
 };
@@ -58,6 +70,8 @@ enum class Modulation { space_vector, sine_pwm, overmodulated };
 
 struct Drive {
     Quantity<Kind::voltage> bus_voltage{"320 V"};
+    Quantity<Kind::number> mains_tolerance; ///< how far the mains, and the bus with them, may fall
+    Quantity<Kind::number> bus_droop;       ///< how far the supply falls under load
     Modulation modulation = Modulation::space_vector;
     Quantity<Kind::number> modulation_reserve{"0.95"};
     bool field_weakening = false;
@@ -75,6 +89,11 @@ struct Drive {
 
     static constexpr Option modulations[] = {
         {"space_vector", "space vector"}, {"sine_pwm", "sine PWM"}, {"overmodulated", "overmodulated, six-step"}};
+
+    /// V, what is left of the bus with mains low and the supply loaded; needs `bus_voltage`.
+    double lowest_bus() const {
+        return bus_voltage.si * (1 - mains_tolerance.value_or(0)) * (1 - bus_droop.value_or(0));
+    }
 
     void describe(FieldVisitor& v);
 };

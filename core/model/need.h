@@ -32,7 +32,9 @@ enum : unsigned {
     losses = 1u << 21,           ///< efficiency and drag of the mechanism, as given
     thread = 1u << 22,           ///< the thread of a screw, where they follow from it
     temperatures = 1u << 23,     ///< of winding and magnets, cold and hot
-    everything = (1u << 24) - 1, ///< of a place that says nothing of its own
+    motor_shaft = 1u << 24,      ///< what it may carry
+    ratio_inertia = 1u << 25,    ///< of a load whose demand is given: for the ratio alone
+    everything = (1u << 26) - 1, ///< of a place that says nothing of its own
 };
 
 /// Speeds of the shaft over the cycle.

@@ -84,6 +84,15 @@ void Policy::describe(FieldVisitor& v) {
                                      .range = {0, 100, true},
                                      .help = "Of the continuous torque, as RMS over the cycle or as holding torque.",
                                      .source = "common practice, no source"});
+    v.quantity(
+        voltage_share, {.key = "voltage_share",
+                           .label = "Voltage share",
+                           .unit = "%",
+                           .range = {0, 100, true},
+                           .help = "Of what the bus at its lowest lets the drive make, by the motor's constants.",
+                           .source = "common practice, no source",
+                           .required = false,
+                           .if_empty = "100 %"});
     v.choice(point_speed,
         {"point_speed", "Point method at", point_speeds,
             "Speed at which the RMS torque must lie under the continuous curve. The RMS speed is the stricter.", true});

@@ -20,6 +20,7 @@ struct Policy {
     Quantity<Kind::number> speed_share;
     Quantity<Kind::number> peak_torque_share;
     Quantity<Kind::number> continuous_share;
+    Quantity<Kind::number> voltage_share;
     PointSpeed point_speed = PointSpeed::mean;
     Quantity<Kind::number> brake_static_factor;
     Quantity<Kind::number> critical_speed_share;

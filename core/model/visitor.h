@@ -177,7 +177,11 @@ class FieldVisitor {
     void samples(Samples& s, const SamplesSpec& spec) { on_samples(s, spec, here(spec.key)); }
     void text(std::string& s, const TextSpec& spec) { on_text(s, spec, here(spec.key)); }
     template <class E> void choice(E& e, const ChoiceSpec& spec) { meet(ChoiceRef(e), spec); }
-    void flag(bool& b, const FlagSpec& spec) { on_flag(b, spec, here(spec.key)); }
+    void flag(bool& b, const FlagSpec& spec) {
+        Place place = here(spec.key);
+        place.active = has(spec.needs);
+        on_flag(b, spec, place);
+    }
     template <class T> void group(T& t, const GroupSpec& spec) {
         on_group(GroupRef(t), spec, here(spec.key, spec.serves));
     }

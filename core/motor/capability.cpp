@@ -144,7 +144,7 @@ Capability capability(const Motor& motor, const Drive& drive, const Site& site) 
     c.peak_by_model = (linear || motor.peak.empty()) && c.model;
     c.continuous_by_model = (linear || motor.continuous.empty()) && c.model;
     if (!linear && !motor.peak.empty()) {
-        c.speed_scale = drive.bus_voltage.si / motor.curve_voltage.si;
+        c.speed_scale = drive.lowest_bus() / motor.curve_voltage.si;
         c.peak = SpeedTorqueCurve(motor.peak, c.speed_scale);
     }
     c.mechanical_speed = conditions.mechanical_speed;
@@ -314,41 +314,129 @@ namespace {
 
 // Means over the cycle of what the motor draws by its model, and of the heat that makes.
 struct Drawn {
-    double square = 0, loss = 0, peak = 0, heat = 0;
+    double square = 0, loss = 0, peak = 0, heat = 0, voltage = 0;
     bool beyond = false; ///< somewhere the voltage does not reach
 };
 
-Drawn drawn(const Demand& d, const ElectricModel& model) {
-    Drawn out;
-    const SpanNodes& nodes = span_nodes();
-    const double permitted = model.heat_use(0, 0); // NaN without a rating
-    const auto take = [&](double torque, double speed, double lasts) {
-        MotorDraw m = model.draw(torque, speed, true);
-        if (!m.possible) {
-            out.beyond = true;
-            m = model.without_voltage_limit(torque, speed);
+class Draws {
+  public:
+    Draws(const Demand& d, const ElectricModel& model)
+        : d_(d), model_(model), rated_(!std::isnan(model.heat_use(0, 0))) {}
+
+    Drawn take() {
+        instant(d_.breakaway.torque, d_.breakaway.speed, 0);
+        instant(d_.peak.torque, d_.peak.speed, 0);
+        for (std::size_t k = 0; k < d_.spans.size(); ++k) {
+            const Span& s = d_.spans[k];
+            if (s.regime == Regime::braked) continue;
+            SpanSamples e = d_.samples[k];
+            // the end of a move is no standstill: friction and the heat of a standing motor set in beyond it
+            if (s.direction != 0)
+                for (double& w : e.speed)
+                    if (std::abs(w) < 1e-9 * d_.peak_speed) w = s.direction * 1e-12 * d_.peak_speed;
+            std::array<How, span_node_count> how;
+            std::array<MotorDraw, span_node_count> draws;
+            for (std::size_t i = 0; i < span_node_count; ++i) how[i] = current(e.torque[i], e.speed[i], draws[i]);
+            // without weakening the current is the same whether or not the voltage reaches
+            if (!model_.weakens() || std::all_of(how.begin(), how.end(), [&](How h) { return h == How::freely; }))
+                for (std::size_t i = 0; i < span_node_count; ++i)
+                    add(draws[i], how[i], e.torque[i], e.speed[i], s.lasting() * nodes_.weight[i]);
+            else
+                by_parts(e, how, s.lasting());
         }
-        if (!m.possible) // saturation lets no current make it
-            out.square = out.loss = out.peak = out.heat = no_number;
-        if (std::isnan(out.square)) return;
-        out.square += lasts * m.current * m.current;
-        out.loss += lasts * m.copper_loss;
-        out.peak = std::max(out.peak, m.current);
-        if (!std::isnan(permitted)) out.heat += lasts * model.heat_of(m, speed);
-    };
-    take(d.breakaway.torque, d.breakaway.speed, 0);
-    take(d.peak.torque, d.peak.speed, 0);
-    for (std::size_t k = 0; k < d.spans.size(); ++k) {
-        const Span& s = d.spans[k];
-        if (s.regime == Regime::braked) continue;
-        const SpanSamples& e = d.samples[k];
-        for (std::size_t i = 0; i < span_node_count; ++i) take(e.torque[i], e.speed[i], s.lasting() * nodes.weight[i]);
+        out_.square /= d_.cycle_time;
+        out_.loss /= d_.cycle_time;
+        out_.heat /= d_.cycle_time;
+        return out_;
     }
-    out.square /= d.cycle_time;
-    out.loss /= d.cycle_time;
-    out.heat /= d.cycle_time;
-    return out;
-}
+
+  private:
+    // The voltage leaves the current as it is, wants it to weaken the field, or does not reach; at the borders between
+    // them the current has a kink.
+    enum class How { freely, weakened, beyond };
+
+    const Demand& d_;
+    const ElectricModel& model_;
+    const SpanNodes& nodes_ = span_nodes();
+    bool rated_;
+    Drawn out_;
+
+    How current(double torque, double speed, MotorDraw& m) const {
+        m = model_.draw(torque, speed, true);
+        if (m.possible) return m.id < 0 ? How::weakened : How::freely;
+        m = model_.without_voltage_limit(torque, speed);
+        return How::beyond;
+    }
+    void instant(double torque, double speed, double lasts) {
+        MotorDraw m;
+        const How how = current(torque, speed, m);
+        add(m, how, torque, speed, lasts);
+    }
+    void add(const MotorDraw& m, How how, double torque, double speed, double lasts) {
+        if (how == How::beyond) out_.beyond = true;
+        if (!m.possible) // saturation lets no current make it
+            out_.square = out_.loss = out_.peak = out_.heat = out_.voltage = no_number;
+        if (std::isnan(out_.square)) return;
+        out_.square += lasts * m.current * m.current;
+        out_.loss += lasts * m.copper_loss;
+        out_.peak = std::max(out_.peak, m.current);
+        if (model_.voltage_bound(m, speed) > out_.voltage)
+            out_.voltage = std::max(out_.voltage, model_.voltage_needed(torque, speed));
+        if (rated_) out_.heat += lasts * model_.heat_of(m, speed);
+    }
+
+    // Cut where the voltage begins or ceases to bear, each part by itself.
+    void by_parts(const SpanSamples& e, const std::array<How, span_node_count>& how, double lasts) {
+        const SpanPolynomial torque(e.torque), speed(e.speed);
+        const auto at = [&](double u) {
+            MotorDraw m;
+            return current(torque(u), speed(u), m);
+        };
+        std::vector<double> edges{0};
+        for (std::size_t i = 1; i < span_node_count; ++i) {
+            // all three may lie between two nodes
+            How now = how[i - 1];
+            double from = nodes_.at[i - 1];
+            for (int most = 0; now != how[i] && most < 3; ++most) {
+                double a = from, b = nodes_.at[i];
+                for (int k = 0; k < 48; ++k) {
+                    const double middle = (a + b) / 2;
+                    (at(middle) == now ? a : b) = middle;
+                }
+                edges.push_back(from = b);
+                now = at(b);
+            }
+            // weak currents change fast near the border: no part is wider than the distance of two nodes
+            edges.push_back(nodes_.at[i]);
+        }
+        for (std::size_t k = 1; k < edges.size(); ++k) {
+            const double from = edges[k - 1], wide = edges[k] - from;
+            double most = 0, where = from;
+            for (std::size_t i = 0; i < span_node_count; ++i) {
+                // at the border itself either side might be met
+                const double u = from + wide * std::clamp(nodes_.at[i], 1e-9, 1 - 1e-9);
+                MotorDraw m;
+                const How now = current(torque(u), speed(u), m);
+                add(m, now, torque(u), speed(u), lasts * wide * nodes_.weight[i]);
+                if (m.current > most) most = m.current, where = u;
+            }
+            if (!(most > 0.98 * out_.peak)) continue;
+            // the largest lies beside the node that has most
+            const double low = std::max(from, where - wide / 4), high = std::min(edges[k], where + wide / 4);
+            const double best = boost::math::tools::brent_find_minima(
+                [&](double u) {
+                    MotorDraw m;
+                    current(torque(u), speed(u), m);
+                    return m.possible ? -m.current : 0.0;
+                },
+                low, high, 20)
+                                    .first;
+            instant(torque(best), speed(best), 0);
+        }
+    }
+};
+
+Drawn drawn(const Demand& d, const ElectricModel& model) { return Draws(d, model).take(); }
 
 } // namespace
 
@@ -380,6 +468,7 @@ MotorUse motor_use(const Demand& d, Capability can) {
     u.rms_current = u.can.model ? std::sqrt(by_model.square) : no_number;
     u.peak_current = u.can.model ? by_model.peak : no_number;
     u.copper_loss = u.can.model ? by_model.loss : no_number;
+    u.voltage = u.can.model ? by_model.voltage : no_number;
     u.beyond_voltage = by_model.beyond;
     return u;
 }

@@ -42,7 +42,7 @@ struct Capability {
     SpeedTorqueCurve continuous; ///< as the sheet has it, or the model's at this heat, bus and drive
     double max_speed = 0;        ///< rad/s: mechanical limit or end of the peak curve, whichever is lower
     double mechanical_speed = 0; ///< rad/s
-    double heat_factor = 1;      ///< permitted heat over rated heat, from ambient and altitude
+    double heat_factor = 1;      ///< permitted heat over rated heat, from ambient, altitude and the motor's derating
     double speed_scale = 1;      ///< bus voltage over curve voltage
     bool peak_by_model = false, continuous_by_model = false; ///< else by points of the sheet
     std::optional<ElectricModel> model;                      ///< by the constants, where the sheet gives one
@@ -68,15 +68,17 @@ struct MotorUse {
     ShaftPoint worst_peak;         ///< where |T| over the peak curve is largest
     double worst_peak_allowed = 0; ///< peak curve there, N·m
     double worst_peak_use = 0;     ///< |T|/allowed; infinite beyond the curve
-    double loss_use = 0;         ///< √(mean[T² + T_c0² − T_c(ω)²]/(f T_c0²)); NaN beyond the continuous curve
-    double heat_reference = 0;   ///< N·m at rest that heats as much as is permitted
-    double loss_mean = 0;        ///< N²·m², the mean in the line above
-    double speed_heat = 0;       ///< N²·m², the part of it that speed takes, mean[T_c0² − T_c(ω)²]
-    double point_at_mean = 0;    ///< continuous torque at the mean speed; NaN beyond the curve
-    double point_at_rms = 0;     ///< the same at the RMS speed
-    double rms_current = 0;      ///< A RMS of the line (A of the DC link), hot; NaN without a constant
-    double peak_current = 0;     ///< the largest over the cycle, hot
-    double copper_loss = 0;      ///< W mean, hot; NaN without constant and resistance
+    double loss_use = 0;       ///< √(mean[T² + T_c0² − T_c(ω)²]/(f T_c0²)); NaN beyond the continuous curve
+    double heat_reference = 0; ///< N·m at rest that heats as much as is permitted
+    double loss_mean = 0;      ///< N²·m², the mean in the line above
+    double speed_heat = 0;     ///< N²·m², the part of it that speed takes, mean[T_c0² − T_c(ω)²]
+    double point_at_mean = 0;  ///< continuous torque at the mean speed; NaN beyond the curve
+    double point_at_rms = 0;   ///< the same at the RMS speed
+    double rms_current = 0;    ///< A RMS of the line (A of the DC link), hot; NaN without a constant
+    double peak_current = 0;   ///< the largest over the cycle, hot
+    double copper_loss = 0;    ///< W mean, hot; NaN without constant and resistance
+    double voltage = 0;        ///< V between lines (terminals) the cycle needs at the most, cold or hot, as if it were
+                               ///< there without field weakening; NaN without a constant
     bool beyond_voltage = false; ///< somewhere the constants do not reach torque and speed at this bus; currents are
                                  ///< then as without the limit of voltage
 };

@@ -14,6 +14,9 @@ inline constexpr double ke_line_rms = 1.224744871391589;        // √1.5
 inline constexpr double ke_phase_rms = 0.7071067811865476;      // 1/√2
 inline constexpr double delta_power_invariant = 2.1213203435596424;
 
+/// K of 0 °C.
+inline constexpr double zero_celsius = 273.15;
+
 /// k from a spin test: line-to-line peak-to-peak volts at ω rad/s.
 double base_from_spin_test(double volts_peak_to_peak, double speed);
 

@@ -16,7 +16,7 @@ namespace fulmox {
 
 namespace {
 
-constexpr double zero_celsius = 273.15;
+using motor_constants::zero_celsius;
 
 template <class... F> struct Overloaded : F... { using F::operator()...; };
 template <class... F> Overloaded(F...) -> Overloaded<F...>; // clang 14 asks for it
@@ -45,7 +45,7 @@ double permitted_heat(double winding_limit, double rated_ambient, double ambient
 
 MotorConditions motor_conditions(const Motor& motor, const Drive& drive, const Site& site) {
     MotorConditions c;
-    c.bus = drive.bus_voltage.value_or(no_number);
+    c.bus = drive.bus_voltage.given() ? drive.lowest_bus() : no_number;
     c.phase_share = drive.modulation == Modulation::space_vector ? 1 / std::numbers::sqrt3
                     : drive.modulation == Modulation::sine_pwm   ? 0.5
                                                                  : 2 / std::numbers::pi;
@@ -60,6 +60,8 @@ MotorConditions motor_conditions(const Motor& motor, const Drive& drive, const S
     // a cool room is not taken as a licence for more than the sheet's torque
     c.heat_factor = std::min(
         1.0, permitted_heat(motor.winding_limit.si, motor.rated_ambient.si, site.ambient.si, site.altitude.si));
+    const double derating = motor.derating.value_or(1);
+    c.heat_factor *= derating * derating;
     if (const auto* forcer = std::get_if<LinearForcer>(&motor.electric))
         c.mechanical_speed = forcer->top_speed.value_or(infinite);
     else
@@ -138,6 +140,12 @@ double ElectricModel::speed_limit() const {
 }
 
 TorqueBound ElectricModel::peak(double speed, Quadrant quadrant, bool hot) const {
+    TorqueBound b = current_bound(speed, quadrant, hot);
+    b.voltage = voltage_of(b, std::abs(speed));
+    return b;
+}
+
+TorqueBound ElectricModel::current_bound(double speed, Quadrant quadrant, bool hot) const {
     const double w = std::abs(speed);
     TorqueBound b;
     b.hot = hot;
@@ -150,15 +158,18 @@ TorqueBound ElectricModel::peak(double speed, Quadrant quadrant, bool hot) const
                               const SineSupply s{peak_current_, phase_voltage_, c_.weakening};
                               const double turn = fulmox::turning_current(m);
                               const auto i = motoring ? highest(m, s, w) : lowest(m, s, w);
-                              const auto top = highest(m, s, w);
-                              const bool runs_away = !c_.weakening && (!top || top->q < 0) && w > 0;
+                              const auto runs_away = [&] {
+                                  if (c_.weakening || !(w > 0)) return false;
+                                  const auto top = highest(m, s, w);
+                                  return !top || top->q < 0;
+                              };
                               if (motoring && (!i || i->q <= 0)) {
                                   b.torque = 0;
                                   b.bound = BoundBy::voltage;
                                   return;
                               }
                               // above the no-load speed the EMF drives the current through the drive's diodes
-                              if (!motoring && (!i || runs_away)) {
+                              if (!motoring && (!i || runs_away())) {
                                   b.torque = no_number;
                                   b.bound = BoundBy::unknown;
                                   return;
@@ -191,7 +202,6 @@ TorqueBound ElectricModel::peak(double speed, Quadrant quadrant, bool hot) const
                        close(b.iq, turn, -b.iq >= peak_current_ * (1 - 1e-12));
                    }},
         machine(hot));
-    b.voltage = voltage_of(b, w);
     return b;
 }
 
@@ -205,10 +215,12 @@ double ElectricModel::voltage_of(const TorqueBound& b, double speed) const {
 }
 
 TorqueBound ElectricModel::peak(double speed, Quadrant quadrant) const {
-    const TorqueBound cold = peak(speed, quadrant, false), hot = peak(speed, quadrant, true);
-    if (std::isnan(cold.torque)) return cold;
-    if (std::isnan(hot.torque)) return hot;
-    return cold.torque < hot.torque ? cold : hot;
+    const TorqueBound cold = current_bound(speed, quadrant, false), hot = current_bound(speed, quadrant, true);
+    TorqueBound worse = std::isnan(cold.torque)                                 ? cold
+                        : std::isnan(hot.torque) || !(cold.torque < hot.torque) ? hot
+                                                                                : cold;
+    worse.voltage = voltage_of(worse, std::abs(speed));
+    return worse;
 }
 
 // Square of the current that heat leaves at a speed, A².
@@ -272,6 +284,38 @@ MotorDraw ElectricModel::without_voltage_limit(double torque, double speed) cons
     return draw_within(torque, speed, true, true);
 }
 
+double ElectricModel::voltage_needed(double torque, double speed) const {
+    const MotorDraw cold = draw_within(torque, speed, false, true), hot = draw_within(torque, speed, true, true);
+    return cold.possible && hot.possible ? std::max(cold.voltage, hot.voltage) : no_number;
+}
+
+double ElectricModel::voltage_bound(const MotorDraw& hot, double speed) const {
+    const double w = std::abs(speed);
+    return std::visit(
+        [&](const auto& cold) {
+            const auto& warm = std::get<std::decay_t<decltype(cold)>>(hot_);
+            const double resistance = std::max(cold.resistance, warm.resistance);
+            if constexpr (std::is_same_v<std::decay_t<decltype(cold)>, SineMachine>) {
+                const double i = std::abs(hot.iq) * std::max(1.0, warm.k / cold.k);
+                const double q = resistance * i + std::max(cold.k, warm.k) * w,
+                             d = cold.pole_pairs * w * cold.inductance * i;
+                return std::sqrt(3 * (q * q + d * d));
+            } else {
+                const double flux = std::max(1.0, warm.torque_constant / cold.torque_constant);
+                return resistance * std::abs(hot.iq) * flux +
+                       std::max(cold.voltage_constant, warm.voltage_constant) * w + cold.brush_drop;
+            }
+        },
+        cold_);
+}
+
+double ElectricModel::voltage_there() const { return n_.sine_driven ? std::numbers::sqrt3 * phase_voltage_ : c_.bus; }
+
+double ElectricModel::commutation(double speed) const {
+    if (n_.sine_driven || n_.base == EmfBase::dc) return no_number;
+    return n_.pole_pairs * std::abs(speed) * n_.inductance / motor_constants::copper_at(n_.resistance, c_.cold);
+}
+
 MotorDraw ElectricModel::draw_within(double torque, double speed, bool hot, bool any_voltage) const {
     MotorDraw d;
     const auto impossible = [&] {
@@ -279,12 +323,25 @@ MotorDraw ElectricModel::draw_within(double torque, double speed, bool hot, bool
         d.current = d.id = d.iq = d.copper_loss = d.voltage = no_number;
     };
     std::visit(Overloaded{[&](const SineMachine& m) {
-                              const SineSupply s{infinite, any_voltage ? infinite : phase_voltage_, c_.weakening};
+                              if (any_voltage || !c_.weakening) {
+                                  // no current but i_q: asked for at every node of a cycle
+                                  const double turn = speed < 0 ? -1 : 1;
+                                  const auto iq = current_for(m, turn * torque);
+                                  if (!iq) return impossible();
+                                  d.iq = turn * *iq;
+                                  d.current = std::abs(d.iq) / std::numbers::sqrt2;
+                                  d.copper_loss = std::isnan(n_.resistance) ? no_number : copper_loss(m, {0, d.iq});
+                                  const double v = phase_voltage(m, {0, d.iq}, speed);
+                                  d.voltage = std::numbers::sqrt3 * v;
+                                  if (!any_voltage && v > phase_voltage_ * (1 + 1e-12)) impossible();
+                                  return;
+                              }
+                              const SineSupply s{infinite, phase_voltage_, true};
                               const auto i = currents(m, s, torque, speed);
                               if (!i) return impossible();
                               d.id = i->d;
                               d.iq = i->q;
-                              d.current = std::hypot(i->d, i->q) / std::numbers::sqrt2;
+                              d.current = std::sqrt((i->d * i->d + i->q * i->q) / 2);
                               d.copper_loss = std::isnan(n_.resistance) ? no_number : copper_loss(m, *i);
                               d.voltage = std::numbers::sqrt3 * phase_voltage(m, *i, speed);
                           },

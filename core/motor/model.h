@@ -89,6 +89,16 @@ class ElectricModel {
     MotorDraw draw(double torque, double speed, bool hot) const;
     /// As if the bus were as high as it takes, without field weakening; hot. Saturation still bounds it: NaN beyond.
     MotorDraw without_voltage_limit(double torque, double speed) const;
+    /// V between lines (terminals) for a torque at a speed, the worse of cold and hot, without field weakening and
+    /// whatever the bus. NaN where saturation does not let it be.
+    double voltage_needed(double torque, double speed) const;
+    /// No less than that, from what the torque draws hot; quickly.
+    double voltage_bound(const MotorDraw& hot, double speed) const;
+    /// V between lines (terminals) there is at this bus.
+    double voltage_there() const;
+    /// Electrical speed times L/R, hot and cold the larger: up to 0.1 a block-commutated motor keeps to its straight
+    /// line. NaN of motors that are driven otherwise, and where something is not given.
+    double commutation(double speed) const;
     /// The worse of cold and hot in current and loss.
     MotorDraw draw(double torque, double speed) const;
     /// Torque that a current gives at standstill, A RMS or DC.
@@ -113,6 +123,8 @@ class ElectricModel {
     /// Best efficiency by copper and no-load loss, hot; nothing where the sheet tells no loss beside copper.
     std::optional<Best> best_efficiency() const;
 
+    /// i_d may be below 0.
+    bool weakens() const { return n_.sine_driven && c_.weakening; }
     const MotorNumbers& numbers() const { return n_; }
     const MotorConditions& conditions() const { return c_; }
 
@@ -132,6 +144,7 @@ class ElectricModel {
 
     const auto& machine(bool hot) const { return hot ? hot_ : cold_; }
     MotorDraw draw_within(double torque, double speed, bool hot, bool any_voltage) const;
+    TorqueBound current_bound(double speed, Quadrant quadrant, bool hot) const; // without its voltage
     double voltage_of(const TorqueBound& b, double speed) const;
     double heat_budget(double speed) const;
     double current_at_rest(double torque) const;

@@ -2,11 +2,13 @@
 
 #include "core/model/walk.h"
 #include "core/motor/constants.h"
+#include "core/motor/curves.h"
 #include "core/quantity/format.h"
 
 #include <algorithm>
 #include <cmath>
 #include <functional>
+#include <iterator>
 #include <numbers>
 #include <optional>
 
@@ -15,7 +17,7 @@ namespace fulmox {
 namespace {
 
 constexpr double unknown = MotorNumbers::unknown;
-constexpr double zero_celsius = 273.15;
+using motor_constants::zero_celsius;
 constexpr double agreement = 0.04, reading = 0.05;
 constexpr double silent_constant = 0.05, silent_winding = 0.10;
 
@@ -173,6 +175,29 @@ MotorNumbers motor_numbers(const Motor& motor) {
     // what the peak point loses within the scatter of the constants is no saturation
     if (beta > agreement && beta < 1) n.saturation = beta;
     return n;
+}
+
+QuotedRatings quoted_ratings(const Motor& motor) {
+    const MotorNumbers n = motor_numbers(motor);
+    // the stall torque of a DC sheet is what the resistance lets through, no rating
+    QuotedRatings q{n.sine_driven && n.stall_torque > 0 ? n.stall_torque : n.rated_torque, n.peak_torque, unknown};
+    if (const auto* forcer = std::get_if<LinearForcer>(&motor.electric)) {
+        q.speed = si(forcer->top_speed);
+        return q;
+    }
+    q.speed = si(motor.max_speed);
+    if (!motor.continuous.empty()) q.continuous = si(motor.continuous.front().torque);
+    if (!motor.peak.empty()) q.peak = si(motor.peak.front().torque);
+    return q;
+}
+
+double rated_voltage(const Motor& motor) {
+    return std::visit(
+        [](const auto& held) {
+            if constexpr (requires { held.rated_voltage; }) return si(held.rated_voltage);
+            return unknown;
+        },
+        motor.electric);
 }
 
 SineMachine sine_machine(const MotorNumbers& n, double winding, double magnet) {
@@ -401,7 +426,7 @@ class Pairs {
                 factor_of(v, m.voltage_of), flux}});
         winding(m, Kind::linear_motor_constant);
         by_current("continuous_force", m.continuous_force, "continuous_current", m.continuous_current, n_.stall_torque,
-            n_.stall_current, Kind::force, "Continuous force against current and constant");
+            n_.stall_current, Kind::force, "Continuous force");
         peak(m.peak_force, "peak_force", Kind::force);
     }
 };
@@ -442,8 +467,15 @@ std::vector<SheetPair> check_sheet(const Motor& motor) {
             p.readings.push_back({field, option, words, other->factor, motor_numbers(read)});
         }
     };
+    const auto with_curves = [&] {
+        std::vector<SheetPair> curves = check_curves(motor);
+        std::move(curves.begin(), curves.end(), std::back_inserter(out));
+        std::stable_sort(
+            out.begin(), out.end(), [](const SheetPair& a, const SheetPair& b) { return a.verdict > b.verdict; });
+        return std::move(out);
+    };
     if (std::all_of(out.begin(), out.end(), [](const SheetPair& p) { return p.verdict == Verdict::agrees; }))
-        return out;
+        return with_curves();
     Motor copy = motor;
     for (FieldRef& f : walk(copy)) {
         if (!f.active || !f.path.starts_with("/electric/")) continue;
@@ -494,7 +526,7 @@ std::vector<SheetPair> check_sheet(const Motor& motor) {
                 "other one then counts",
                 left, motor_numbers(without)});
         }
-    return out;
+    return with_curves();
 }
 
 } // namespace fulmox

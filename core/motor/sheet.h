@@ -50,6 +50,16 @@ struct MotorNumbers {
 
 MotorNumbers motor_numbers(const Motor& motor);
 
+/// What the sheet puts at its head, N·m (N) and rad/s (m/s); NaN: not given.
+struct QuotedRatings {
+    double continuous = MotorNumbers::unknown, peak = MotorNumbers::unknown, speed = MotorNumbers::unknown;
+};
+/// The first point of each curve, or else the ratings.
+QuotedRatings quoted_ratings(const Motor& motor);
+
+/// V of a block-commutated or brushed motor's ratings; NaN: not given, or of another kind.
+double rated_voltage(const Motor& motor);
+
 /// The machine at these temperatures, °C. Needs k; the rest may be missing (resistance and inductance then count as 0).
 SineMachine sine_machine(const MotorNumbers& n, double winding, double magnet);
 DcMachine dc_machine(const MotorNumbers& n, double winding, double magnet);
@@ -83,7 +93,8 @@ struct SheetPair {
 
 /// Every pair that the sheet has both sides of. Agreement: within 4 %; a contradiction: beyond the sum of the
 /// tolerances, those of the sheet or else ±5 % of torque and voltage constants and ratings, ±10 % of resistance and
-/// inductance (common practice, no source). Readings are named within 5 %.
+/// inductance (common practice, no source). Readings are named within 5 %. What contradicts comes first,
+/// then what differs within tolerance; curves against constants after other pairs.
 std::vector<SheetPair> check_sheet(const Motor& motor);
 
 /// β of T = K_t I (1 − β (I/I_p)²) through the peak point; NaN where the sheet has none. Above 1/3 the curve would fall

@@ -10,6 +10,9 @@ namespace fulmox {
 
 namespace {
 
+// std::hypot keeps clear of overflow, which volts and amperes do not reach, for far more time
+double length(double a, double b) { return std::sqrt(a * a + b * b); }
+
 // The disc of currents that the voltage lets flow.
 struct VoltageDisc {
     double d = 0, q = 0, radius = 0;
@@ -26,7 +29,7 @@ struct VoltageDisc {
         }
     }
     bool has(double id, double iq) const {
-        return radius == infinite || std::hypot(id - d, iq - q) <= radius * (1 + 1e-12);
+        return radius == infinite || length(id - d, iq - q) <= radius * (1 + 1e-12);
     }
 };
 
@@ -42,7 +45,7 @@ std::optional<std::pair<double, double>> range_without_weakening(const VoltageDi
 
 // Where two circles meet, the one about the origin of radius `current`.
 std::optional<std::array<Dq, 2>> crossings(const VoltageDisc& v, double current) {
-    const double apart = std::hypot(v.d, v.q);
+    const double apart = length(v.d, v.q);
     if (apart == 0 || apart > current + v.radius || apart < std::abs(current - v.radius)) return std::nullopt;
     const double along = (apart * apart + current * current - v.radius * v.radius) / (2 * apart);
     const double across = std::sqrt(std::max(0.0, current * current - along * along));
@@ -63,7 +66,7 @@ std::optional<Dq> extreme(const SineMachine& m, const SineSupply& s, double spee
     if (std::isfinite(s.current) && v.has(0, side * s.current)) return Dq{0, side * s.current};
     if (v.radius == infinite) return Dq{0, side * s.current};
     const Dq top{v.d, v.q + side * v.radius};
-    if (std::hypot(top.d, top.q) <= s.current * (1 + 1e-12)) return top;
+    if (length(top.d, top.q) <= s.current * (1 + 1e-12)) return top;
     const auto both = crossings(v, s.current);
     if (!both) return std::nullopt; // the voltage disc lies outside: no current is permitted
     return side * (*both)[0].q > side * (*both)[1].q ? (*both)[0] : (*both)[1];
@@ -109,7 +112,7 @@ std::optional<Dq> currents(const SineMachine& m, const SineSupply& s, double tor
 
 double phase_voltage(const SineMachine& m, Dq i, double speed) {
     const double x = m.pole_pairs * speed * m.inductance;
-    return std::hypot(m.resistance * i.d - x * i.q, m.resistance * i.q + m.k * speed + x * i.d);
+    return length(m.resistance * i.d - x * i.q, m.resistance * i.q + m.k * speed + x * i.d);
 }
 
 double copper_loss(const SineMachine& m, Dq i) { return 1.5 * (i.d * i.d + i.q * i.q) * m.resistance; }

@@ -3,6 +3,7 @@
 #include "core/quantity/spelling.h"
 
 #include <array>
+#include <cmath>
 #include <map>
 #include <numbers>
 #include <unordered_map>
@@ -361,6 +362,11 @@ std::vector<const Unit*> units_of(Kind kind) {
 }
 
 const Unit& si_unit(Kind kind) { return *find_unit(info(kind).si_unit, kind); }
+
+const Unit& display_unit(Kind kind, UnitSystem system, double si) {
+    const bool turns = kind == angle && std::abs(si) >= 10 * rev;
+    return turns ? *find_unit("rev", angle) : display_unit(kind, system);
+}
 
 const Unit& display_unit(Kind kind, UnitSystem system) {
     struct Choice {

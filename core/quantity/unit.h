@@ -38,6 +38,8 @@ const Unit& si_unit(Kind kind);
 
 /// Unit in which a result of this kind is shown. In `mixed`, lengths and loads are SI, torque and inertia inch-pound.
 const Unit& display_unit(Kind kind, UnitSystem system);
+/// The same for a value of this size: ten turns and more are turns, not thousands of degrees.
+const Unit& display_unit(Kind kind, UnitSystem system, double si);
 
 /// A short list for an error message: "N·m, oz·in, lb·in, kg·cm".
 std::string some_units(Kind kind);

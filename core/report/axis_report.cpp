@@ -99,7 +99,7 @@ Table limits_table(const Assessment& a, UnitSystem units) {
     for (const std::size_t i : by_tightness(a.limits)) {
         const Limit& l = a.limits[i];
         const bool known = l.state != LimitState::cannot_say;
-        t.rows.push_back({l.label, state_words(l.state), known ? percent(l.utilisation()) : "–",
+        t.rows.push_back({l.label, state_words(l.state), use_text(l.utilisation()),
             known ? say(l.used, l.kind, units) : "–", known ? say(l.allowed, l.kind, units) : "–", l.reason.in(units)});
     }
     return t;
@@ -117,9 +117,13 @@ Table inertia_table(const InertiaStatement& s, bool direct, UnitSystem units) {
     const Kind kind = direct ? Kind::mass : Kind::inertia;
     Table t{direct ? "Moving mass" : "Inertia at the motor shaft", {"contributor", "size", "at the motor", "share"}, {},
         {false, false, true, true}};
-    const double all = s.load + s.rotor;
+    const double all = s.told ? s.load + s.rotor : 0;
     for (const InertiaShare& c : s.shares)
         t.rows.push_back({c.label, c.detail, say(c.at_shaft, kind, units), all > 0 ? percent(c.at_shaft / all) : "–"});
+    if (!s.told) {
+        t.rows.push_back({"Load", "not given: the demand holds it", "–", "–"});
+        return t;
+    }
     t.rows.push_back(
         {"Load, largest over the cycle", "", say(s.load, kind, units), all > 0 ? percent(s.load / all) : "–"});
     if (s.load_least < s.load) t.rows.push_back({"Load, least over the cycle", "", say(s.load_least, kind, units), ""});
@@ -174,7 +178,7 @@ Table workings_table(const Assessment& a, UnitSystem units) {
     };
     for (const std::size_t i : by_tightness(a.limits)) {
         const Limit& l = a.limits[i];
-        add(l.label, l.state == LimitState::cannot_say ? state_words(l.state) : percent(l.utilisation()), l.working,
+        add(l.label, l.state == LimitState::cannot_say ? state_words(l.state) : use_text(l.utilisation()), l.working,
             "");
     }
     for (const Figure& f : a.figures) add(f.label, figure_text(f, units), f.working, f.read_from);

@@ -42,14 +42,15 @@ struct Units {
 };
 
 Value inertia_json(const InertiaStatement& s, const Units& units) {
-    const double all = s.load + s.rotor;
+    const double all = s.told ? s.load + s.rotor : 0;
     Value contributors = Value::array();
     for (const InertiaShare& c : s.shares)
         contributors.push_back({{"key", c.key}, {"label", c.label}, {"detail", c.detail}, {"own", finite(c.own)},
             {"own_unit", std::string(info(c.travels ? Kind::mass : Kind::inertia).si_unit)},
             {"value", finite(c.at_shaft)}, {"share", all > 0 ? finite(c.at_shaft / all) : Value(nullptr)},
             {"side", c.rotor_side ? "motor" : "load"}, {"working", working_json(c.working)}});
-    return {{"unit", units.inertia}, {"load", finite(s.load)}, {"load_least", finite(s.load_least)},
+    return {{"unit", units.inertia}, {"load", s.told ? finite(s.load) : Value(nullptr)},
+        {"load_least", s.told ? finite(s.load_least) : Value(nullptr)},
         {"rotor", s.rotor > 0 ? finite(s.rotor) : Value(nullptr)},
         {"ratio", s.rotor > 0 ? finite(s.ratio()) : Value(nullptr)}, {"contributors", std::move(contributors)}};
 }
@@ -162,7 +163,7 @@ void working_rows(std::string& out, const Working& working) {
 void table_of_limits(std::string& out, const Assessment& a, UnitSystem units) {
     for (const std::size_t i : by_tightness(a.limits)) {
         const Limit& l = a.limits[i];
-        const std::string use = l.state == LimitState::cannot_say ? "" : format_number(100 * l.utilisation(), 3) + " %";
+        const std::string use = l.state == LimitState::cannot_say ? "" : use_text(l.utilisation());
         const std::string values = l.state == LimitState::cannot_say ? ""
                                                                      : format_quantity(l.used, l.kind, units) + " of " +
                                                                            format_quantity(l.allowed, l.kind, units);

@@ -31,13 +31,6 @@ struct MotorUnits {
 
 constexpr double krpm = 1000 * std::numbers::pi / 30;
 
-const char* kind_key(const Motor& m) {
-    return std::visit([](const auto& k) { return std::decay_t<decltype(k)>::kind_key; }, m.electric);
-}
-const char* kind_label(const Motor& m) {
-    return std::visit([](const auto& k) { return std::decay_t<decltype(k)>::kind_label; }, m.electric);
-}
-
 // Every constant under every convention.
 Value constants_json(const MotorNumbers& n) {
     const MotorUnits u(n.linear);
@@ -124,7 +117,7 @@ ElectricModel alone(const Motor& m, const SheetQuestions& ask, double winding) {
 }
 
 double hot_of(const Motor& m, const SheetQuestions& ask) {
-    return ask.hot.value_or(m.winding_limit.given() ? m.winding_limit.si - 273.15 : 155);
+    return ask.hot.value_or(m.winding_limit.given() ? m.winding_limit.si - motor_constants::zero_celsius : 155);
 }
 
 struct Asked {
@@ -157,7 +150,7 @@ Value sheet_json(const Motor& m, const SheetQuestions& ask) {
     const MotorUnits u(n.linear);
     Value pairs = Value::array();
     for (const SheetPair& p : check_sheet(m)) pairs.push_back(pair_json(p));
-    Value out{{"name", m.name}, {"kind", kind_key(m)},
+    Value out{{"name", m.name}, {"kind", m.kind_key()},
         {"base", {{"value", finite(n.k)}, {"unit", u.voltage_constant}, {"from", n.k_from}}},
         {"missing", model.missing()}, {"left_out", model.known() ? model.approximate() : ""},
         {"constants", constants_json(n)},
@@ -204,7 +197,7 @@ std::string sheets_text(const std::vector<Motor>& motors, const SheetQuestions& 
         const MotorNumbers n = motor_numbers(m);
         const MotorUnits u(n.linear);
         s += fmt::format(
-            "{}{}, {}\n", s.empty() ? "" : "\n", m.name.empty() ? "motor without a name" : m.name, kind_label(m));
+            "{}{}, {}\n", s.empty() ? "" : "\n", m.name.empty() ? "motor without a name" : m.name, m.kind_label());
         const ElectricModel model = alone(m, ask, hot_of(m, ask));
         if (!model.known()) {
             s += "  waits for: " + model.missing() + "\n";
@@ -268,6 +261,29 @@ const char* verdict_words(Verdict v) {
     return v == Verdict::agrees             ? "agrees"
            : v == Verdict::within_tolerance ? "differs within tolerance"
                                             : "contradicts";
+}
+
+Table windings_table(const WindingChoice& w, bool along) {
+    const MotorUnits u(along);
+    Table t{"Windings of this frame",
+        {"× turns", std::string(along ? "K_f, " : "K_t, ") + u.torque_constant, along ? "K_e, V·s/m" : "K_e, V/krpm",
+            "R, Ω", "L, mH", "voltage used", "current used", ""},
+        {}, {true, true, true, true, true, true, true, false}};
+    const auto share = [](double x) { return std::isfinite(x) ? format_number(100 * x, 3) + " %" : std::string("–"); };
+    for (const Winding& row : w.rows) {
+        const bool known = std::isfinite(row.voltage_use) || std::isfinite(row.current_use);
+        // what is not known is not over, but it does not fit either
+        const bool over = row.voltage_use > 1 || row.current_use > 1;
+        const bool all = std::isfinite(row.voltage_use) && std::isfinite(row.current_use);
+        t.rows.push_back({format_number(row.turns, 4), number(row.torque_constant),
+            number(row.voltage_constant * (along ? 1 : krpm)), number(row.resistance), number(1e3 * row.inductance),
+            share(row.voltage_use), share(row.current_use),
+            over    ? "over"
+            : all   ? "fits"
+            : known ? "as far as known"
+                    : "cannot say"});
+    }
+    return t;
 }
 
 Table constants_table(const Motor& motor) {
@@ -385,8 +401,8 @@ std::string curve_json(const CurveQuestion& q) {
     for (const CurveRow& r : w.rows)
         rows.push_back({{"speed", r.speed}, {"continuous", bound_json(r.continuous)},
             {"peak_motoring", bound_json(r.motoring)}, {"peak_braking", bound_json(r.braking)}});
-    Value conditions{{"bus_voltage", q.drive.bus_voltage.si}};
-    Value out{{"format", "fulmox-curve"}, {"version", 1}, {"name", q.motor->name}, {"kind", kind_key(*q.motor)},
+    Value conditions{{"bus_voltage", q.drive.lowest_bus()}};
+    Value out{{"format", "fulmox-curve"}, {"version", 1}, {"name", q.motor->name}, {"kind", q.motor->kind_key()},
         {"torque_unit", u.torque}, {"speed_unit", u.speed}, {"peak_from", w.can.peak_by_model ? "model" : "sheet"},
         {"continuous_from", w.can.continuous_by_model ? "model" : "sheet"}};
     if (model) {
@@ -448,7 +464,7 @@ std::string curve_text(const CurveQuestion& q) {
     const MotorUnits u(w.linear);
     const double scale = w.linear ? 1 : 30 / std::numbers::pi;
     std::string s =
-        fmt::format("{}, {}, at {} V\n", q.motor->name, kind_label(*q.motor), number(q.drive.bus_voltage.si));
+        fmt::format("{}, {}, at {} V\n", q.motor->name, q.motor->kind_label(), number(q.drive.lowest_bus()));
     if (w.can.model && !w.can.model->approximate().empty())
         s += "without " + w.can.model->approximate() + ", which are not given\n";
     s += fmt::format("{:>10} {:>12} {:<19} {:>12} {:<19} {:>12} {:<19}\n", w.linear ? "m/s" : "rpm",

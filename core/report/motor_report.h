@@ -1,8 +1,8 @@
-// What a datasheet and a motor's curve come to, as JSON, CSV and text (docs/formats/datasheet-json.md).
+// What a datasheet and a motor's curve come to, as JSON, CSV and text (docs/formats/datasheet.md).
 #pragma once
 
 #include "core/model/problem.h"
-#include "core/motor/capability.h"
+#include "core/motor/windings.h"
 #include "core/report/table.h"
 
 #include <string>
@@ -25,6 +25,8 @@ struct SheetQuestions {
 std::string sheets_json(const std::vector<Motor>& motors, const Problems& problems, const SheetQuestions& ask = {});
 std::string sheets_text(const std::vector<Motor>& motors, const SheetQuestions& ask = {});
 
+/// Windings of one frame, with what this axis makes of each.
+Table windings_table(const WindingChoice& windings, bool along);
 /// Every constant under every convention, in units of datasheets; empty where none is known.
 Table constants_table(const Motor& motor);
 /// "contradicts", "differs within tolerance", "agrees"

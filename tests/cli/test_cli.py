@@ -1,6 +1,7 @@
 #!/usr/bin/python3
 """The command line as its users call it: exit codes, output, errors on stderr."""
 import json
+import math
 import os
 import subprocess
 import sys
@@ -136,6 +137,66 @@ class Datasheets(unittest.TestCase):
 
 
 class Cli(unittest.TestCase):
+    def test_a_catalogue_is_judged_on_an_axis(self):
+        code, out, err = run("motors", DEMO, "--axis", "Glaze-head lift", "--json")
+        self.assertEqual((code, err), (0, ""))
+        judged = json.loads(out)
+        document = open(os.path.join(ROOT, "docs", "formats", "judged.md"), encoding="utf-8").read()
+        for key in (*judged, *judged["motors"][0], *judged["motors"][0]["tightest"]):
+            self.assertIn(f"`{key}`", document)
+        rows = judged["motors"]
+        self.assertNotIn("linear", {m["kind"] for m in rows})
+        carries = [m for m in rows if m["state"] in ("fits", "tight")]
+        self.assertEqual(rows[: len(carries)], carries)
+        self.assertEqual([m["price"] for m in carries], sorted(m["price"] for m in carries))
+        over = [m["tightest"]["utilisation"] or math.inf for m in rows if m["state"] == "over"]
+        self.assertEqual(over, sorted(over))
+        # the motor of the demo is judged as the assessment judges it
+        chosen = next(m for m in rows if m["name"] == "Wren 60-13 B")
+        axis = json.loads(run("assess", "--json", DEMO)[1])["axes"][0]
+        limits = {l["key"]: l["utilisation"] for l in axis["limits"]}
+        self.assertAlmostEqual(chosen["peak"], limits["peak_torque"])
+        self.assertAlmostEqual(chosen["heat"], limits["continuous_loss"])
+        self.assertAlmostEqual(chosen["tightest"]["utilisation"], max(limits.values()))
+        # a linear axis takes linear motors
+        code, out, _ = run("motors", DEMO, "--axis", "8", "--csv")
+        lines = out.splitlines()
+        self.assertEqual(code, 0)
+        self.assertEqual({line.split(",")[1] for line in lines[1:]}, {"linear"})
+        # text, another catalogue, and what is wrong
+        code, out, _ = run("motors", DEMO, "--axis", "1")
+        self.assertIn(f"{len(carries)} of {len(rows)} motors", out)
+        with tempfile.TemporaryDirectory() as folder:
+            small = os.path.join(folder, "small.json")
+            catalogue = json.load(open(os.path.join(ROOT, "data", "catalogue", "motors.json"), encoding="utf-8"))
+            catalogue["motors"] = [m for m in catalogue["motors"] if m["name"].startswith("Finch")]
+            json.dump(catalogue, open(small, "w", encoding="utf-8"))
+            code, out, _ = run("motors", DEMO, "--axis", "1", "--catalogue", small, "--json")
+            self.assertEqual(code, 1)
+            self.assertEqual({m["series"] for m in json.loads(out)["motors"]}, {"Finch"})
+            open(small, "w", encoding="utf-8").write("{}")
+            self.assertEqual(run("motors", DEMO, "--axis", "1", "--catalogue", small)[0], 2)
+        code, _, err = run("motors", DEMO, "--axis", "nobody")
+        self.assertEqual(code, 2)
+        self.assertIn('--axis: found "nobody"', err)
+
+    def test_a_curve_is_of_the_lowest_bus_unless_one_is_said(self):
+        project = json.load(open(DEMO, encoding="utf-8"))
+        project["axes"][7]["drive"] |= {"mains_tolerance": "10 %", "bus_droop": "5 %"}
+        with tempfile.TemporaryDirectory() as folder:
+            file = os.path.join(folder, "low.fulmox")
+            with open(file, "w", encoding="utf-8") as out:
+                json.dump(project, out)
+            low = json.loads(run("curve", file, "--axis", "8", "--json", "--points", "2")[1])
+            self.assertAlmostEqual(low["conditions"]["bus_voltage"], 320 * 0.9 * 0.95)
+            said = json.loads(run("curve", file, "--axis", "8", "--json", "--points", "2", "--bus", "300 V")[1])
+            self.assertAlmostEqual(said["conditions"]["bus_voltage"], 300)
+
+    def test_a_motor_for_24_volts_does_not_fit_a_bus_of_320(self):
+        judged = json.loads(run("motors", DEMO, "--axis", "Sampling slide", "--json")[1])["motors"]
+        robin = next(m for m in judged if m["name"] == "Robin 28-04-24")
+        self.assertEqual((robin["state"], robin["tightest"]["key"]), ("over", "bus_rating"))
+
     def test_assess_fits(self):
         code, out, err = run("assess", DEMO)
         self.assertEqual(code, 0)
@@ -247,7 +308,7 @@ class Cli(unittest.TestCase):
     def test_an_unknown_command_is_named_with_what_is_allowed(self):
         code, _, err = run("frob\x1b[2Jnicate")
         self.assertEqual(code, 2)
-        self.assertIn('"frob\\u{1b}[2Jnicate" is no command; allowed are assess, datasheet, curve, validate, units, schema', err)
+        self.assertIn('"frob\\u{1b}[2Jnicate" is no command; allowed are assess, datasheet, curve, motors, validate, units, schema', err)
 
     def test_nothing_in_a_file_reaches_the_terminal_as_a_command(self):
         evil = "A\x1b]0;owned\x07\x9b2J\u202eB"

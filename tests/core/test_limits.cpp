@@ -59,8 +59,8 @@ TEST_CASE("the demo is judged on every limit of this version") {
         CHECK((l.state == LimitState::fits || !l.remedy.empty()));
     }
     CHECK(keys == std::set<std::string>{"speed", "peak_torque", "continuous_loss", "continuous_point", "holding",
-                      "motor_current", "inertia_ratio", "brake", "coupling", "critical_speed", "buckling",
-                      "speed_value"});
+                      "motor_current", "voltage", "shaft", "inertia_ratio", "brake", "coupling", "critical_speed",
+                      "buckling", "speed_value"});
 }
 
 TEST_CASE("missing data is never shown as fits") {

@@ -46,6 +46,7 @@ double turn_travel(const Mechanism& m) {
     if (const auto* f = std::get_if<FeedRolls>(&m)) return pi * f->roll_diameter.si;
     if (const auto* h = std::get_if<Hoist>(&m)) return pi * h->drum_diameter.si / h->falls.si;
     if (const auto* f = std::get_if<FreeForm>(&m)) return f->travel.si;
+    if (const auto* g = std::get_if<GivenDemand>(&m)) return g->lead.si;
     if (std::holds_alternative<LinearMotor>(m)) return 2 * pi; // a metre of "shaft" is a metre of load
     return 2 * pi;                                             // rotary: a turn is a turn
 }
@@ -133,6 +134,7 @@ TEST_CASE("the torque of every mechanism is the change of its kinetic energy, fr
 TEST_CASE("the load side of the statement is the inertia the torque shows") {
     for (const Option& kind : mechanism_kinds()) {
         const std::string key = kind.key;
+        if (key == "demand") continue; // its demand holds the inertia already
         INFO(key);
         Machine m = lossless(key);
         m.axes[0].motor = Motor{};

@@ -80,6 +80,9 @@ class Axis:
         self.line(r, self.m("inertia"), *self.carried(), extra_drag=self.m("friction_torque") / r,
                   constant=self.m("constant_torque") / r)
 
+    def demand(self):
+        self.line(self.m("lead") / (2 * pi), 0.0, 0.0, 0.0, incline=0.0)
+
     def conveyor(self):
         t = self.m("belt_thickness")
         r = self.m("pulley_diameter") / 2 + t / 2

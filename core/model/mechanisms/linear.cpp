@@ -159,4 +159,32 @@ void FreeForm::describe(FieldVisitor& v) {
     v.group(losses, {"losses", "Losses", "", false, need::losses});
 }
 
+void GivenDemand::describe(FieldVisitor& v) {
+    v.choice(
+        at, {"at", "Demand given", places,
+                "At a shaft: torques and speeds of the motor's, or of the output of the stages. At a screw: forces "
+                "and speeds of its nut. Page 2 loads the table.",
+                true});
+    v.quantity(lead, {.key = "lead",
+                         .label = "Lead",
+                         .unit = "mm",
+                         .range = {0, 1000, true},
+                         .help = "Travel per turn of the screw.",
+                         .symbol = "l",
+                         .applies = at == DemandAt::screw,
+                         .serves = need::travel});
+    v.quantity(inertia,
+        {.key = "inertia",
+            .label = "Inertia for the ratio",
+            .unit = "kg·cm²",
+            .range = {0, 1e10},
+            .help = "Of the load, at that shaft. The demand holds it already, so that it adds no torque; the ratio to "
+                    "the rotor wants it.",
+            .required = false,
+            .if_empty = "ratio not judged",
+            .symbol = "J",
+            .serves = need::ratio_inertia});
+    v.group(losses, {"losses", "Losses", "Between that place and the stages.", false, need::losses});
+}
+
 } // namespace fulmox

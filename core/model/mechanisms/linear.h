@@ -90,4 +90,23 @@ struct FreeForm {
     void describe(FieldVisitor& v);
 };
 
+enum class DemandAt { shaft, screw };
+
+/// A demand that was reckoned or measured elsewhere: the cycle's process forces are the whole of it, acceleration of
+/// the load included. What the motor's rotor takes comes on top.
+struct GivenDemand {
+    static constexpr const char* kind_key = "demand";
+    static constexpr const char* kind_label = "Demand from elsewhere";
+    DemandAt at = DemandAt::shaft;
+    Quantity<Kind::length> lead;
+    Quantity<Kind::inertia> inertia; ///< in the demand already; for the ratio to the rotor
+    Losses losses{Quantity<Kind::number>("1"), {}, {}, {}};
+    Extra extra;
+    bool operator==(const GivenDemand&) const = default;
+
+    static constexpr Option places[] = {{"shaft", "at a shaft"}, {"screw", "at a screw"}};
+
+    void describe(FieldVisitor& v);
+};
+
 } // namespace fulmox

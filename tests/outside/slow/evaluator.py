@@ -10,6 +10,7 @@ from scipy.interpolate import CubicHermiteSpline, PchipInterpolator
 from scipy.optimize import minimize, minimize_scalar
 
 from motion import Plan
+from motor_model import Model
 
 UNITS = {"1": 1.0, "%": 0.01, "deg": math.pi / 180, "rpm": math.pi / 30, "mm": 1e-3, "GPa": 1e9, "°C": 1.0}
 CAUSES = ("load_inertia", "rotor", "friction", "losses", "gravity", "process")
@@ -85,7 +86,8 @@ class Axis:
             "payload": self.kind in carriage + ("conveyor", "feed_rolls", "table", "arm") or free_linear,
             "counterweight": self.kind in ("screw", "rack", "belt", "linear_motor", "hoist") or free_linear}[what]
         self.direct = self.kind == "linear_motor"
-        self.turning_load = self.kind in ("table", "arm", "fan") or (self.kind == "free" and not free_linear)
+        self.turning_load = self.kind in ("table", "arm", "fan") or (self.kind == "free" and not free_linear) or \
+            (self.kind == "demand" and self.mech["at"] == "shaft")
         self.crank_like = self.kind in ("slider_crank", "scotch_yoke")
         self.winder = self.kind == "winder"
         self.position_dependent = self.crank_like or self.winder or self.kind in ("table", "arm")
@@ -155,7 +157,13 @@ class Axis:
         motor = self.axis.get("motor", {})
         self.rotor = 0.0
         if motor.get("name") and not self.direct:
-            self.rotor = number(motor["rotor_inertia"]) + number(motor.get("brake_inertia"), 0.0)
+            self.rotor = number(motor["rotor_inertia"]) + number(motor.get("brake_inertia"), 0.0) + number(motor.get("encoder_inertia"), 0.0)
+        forcer = motor.get("electric", {})
+        if self.direct and forcer.get("kind") == "linear":
+            self.mass += number(forcer.get("forcer_mass"), 0.0)
+            self.weight += number(forcer.get("forcer_mass"), 0.0)
+            if forcer.get("core", "iron") == "iron":
+                self.normal += number(forcer.get("attraction"), 0.0)
         self.ratio, chain = 1.0, []
         for s in self.stages:
             i, eta = number(s["ratio"]), number(s["efficiency"])
@@ -229,6 +237,9 @@ class Axis:
         self.own += m("inertia")
         self.extra_drag += m("friction_torque") / self.radius
         self.constant += m("constant_torque") / self.radius
+
+    def make_demand(self):
+        self.radius = self.m("lead") / (2 * pi) if self.mech["at"] == "screw" else 1.0
 
     def make_conveyor(self):
         m = self.m
@@ -460,7 +471,10 @@ def demand(x):
             v_top = max(v_top, golden(lambda t: float(np.abs(p.at(np.array([t]))[1][0])), ts[max(i - 1, 0)], ts[min(i + 1, 200)])[0])
     for p in plan.pieces:
         segment = x.plan.segments[p.segment]
-        process = number(segment.get("process_force"), 0.0)
+        begins = number(segment.get("process_force"), 0.0)
+        ends = number(segment.get("process_force_end"), begins)
+        pushed = lambda t: begins + (ends - begins) * (np.asarray(t, dtype=float) - p.play.start) / p.play.duration
+        process = begins
         carried = p.play.payload
         braked = segment["what"]["kind"] == "dwell" and segment["what"].get("brake_holds", False)
         q0 = np.array([float(p.at(np.array([p.start]))[0][0])])
@@ -475,6 +489,37 @@ def demand(x):
         if not x.tension:
             falls.see(best)
         if p.rest:
+            if ends != begins:
+                many = 20001
+                t = np.linspace(p.start, p.end, many)
+                q = np.full(many, float(q0[0]))
+                T, F, C = x.hold(q, carried, pushed(t), x.credit)
+                force.see(float(np.abs(F).max()))
+                through.see(float(np.abs(C).max()))
+                if braked:
+                    full = float(np.abs(x.hold(q, carried, pushed(t), False)[0]).max())
+                    braked_hold.see(full)
+                    static.see(full)
+                    continue
+                i = int(np.abs(T).argmax())
+                hold.see(abs(float(T[i])))
+                peak.see(abs(float(T[i])), float(T[i]))
+                # Simpson's rule
+                w = np.full(many, 2.0)
+                w[1::2] = 4.0
+                w[0] = w[-1] = 1.0
+                w *= p.duration / (many - 1) / 3
+                T2 += float((w * T * T).sum())
+                D2 += float((w * (T * x.ratio) ** 2).sum())
+                g = float(x.weight_force(q0, carried)[0])
+                r = 1.0 if x.winder else float(x.radius_at(q0)[0][0])
+                push = (pushed(t) + x.constant) * (float(x.roll(q0)[0]) if x.winder else 1.0)
+                shares["gravity"] += float((w * T * g * r / x.ratio).sum())
+                shares["process"] += float((w * T * push * r / x.ratio).sum())
+                shares["friction"] += float((w * T * (T - (g + push) * r / x.ratio)).sum())
+                samples.append((w, np.zeros(many), T))
+                curve_points.append((np.zeros(many), np.abs(T), np.zeros(many, dtype=bool)))
+                continue
             T, F, C = (float(y[0]) for y in x.hold(q0, carried, process, x.credit))
             force.see(abs(F))
             through.see(abs(C))
@@ -494,17 +539,17 @@ def demand(x):
             shares["process"] += T * push * r / x.ratio * p.duration
             shares["friction"] += T * (T - (g + push) * r / x.ratio) * p.duration
             samples.append((np.array([p.duration]), np.array([0.0]), np.array([T])))
-            curve_points.append((np.array([0.0]), np.array([abs(T)])))
+            curve_points.append((np.array([0.0]), np.array([abs(T)]), np.array([False])))
             continue
         for lo, hi, d in stretches(x, p):
-            at = lambda t: x.moving(*p.at(np.asarray(t, dtype=float)), d, carried, process, p.play.friction)
+            at = lambda t: x.moving(*p.at(np.asarray(t, dtype=float)), d, carried, pushed(t), p.play.friction)
             if x.breakaway > 1 and abs(float(p.at(np.array([lo]))[1][0])) <= 1e-7 * v_top:
                 q = p.at(np.array([lo]))[0]
-                s = x.moving(q, 0 * q, 0 * q, d, carried, process, p.play.friction * x.breakaway)
+                s = x.moving(q, 0 * q, 0 * q, d, carried, pushed(lo), p.play.friction * x.breakaway)
                 start.see(abs(float(s["T"][0])), float(s["T"][0]))
                 force.see(abs(float(s["F"][0])))
                 through.see(abs(float(s["C"][0])))
-                curve_points.append((np.array([0.0]), np.abs(s["T"])))
+                curve_points.append((np.array([0.0]), np.abs(s["T"]), np.array([False])))
             turns = 1.0
             if x.crank_like or x.kind in ("table", "arm"):
                 turns = 1 + abs(float(np.ptp(p.at(np.linspace(lo, hi, 100))[0]))) / pi
@@ -528,13 +573,13 @@ def demand(x):
             e_back -= float((w * np.minimum(power, 0)).sum())
             for k in CAUSES:
                 shares[k] += float((w * T * s["parts"][k]).sum())
-            samples.append((w.ravel(), np.abs(omega).ravel(), T.ravel()))
+            samples.append((w.ravel(), omega.ravel(), T.ravel()))
             # extremes: the samples with both ends, then between the neighbours of the best few
             ts = np.concatenate((edges, t.ravel()))
             ts.sort()
             inside = np.clip(ts, lo, hi)
             s = at(inside)
-            curve_points.append((np.abs(s["w"]), np.abs(s["T"])))
+            curve_points.append((np.abs(s["w"]), np.abs(s["T"]), s["T"] * s["w"] < 0))
             for most, value, what in ((peak, lambda s: np.abs(s["T"]), "T"), (drive, lambda s: s["T"] * d, "T"),
                                       (brake, lambda s: -s["T"] * d, "T"), (force, lambda s: np.abs(s["F"]), None),
                                       (through, lambda s: np.abs(s["C"]), None), (top, lambda s: np.abs(s["w"]), None),
@@ -651,7 +696,7 @@ def emergency(x, v_top, out, force, through):
 
 def inertia(x):
     """load inertia at the motor, largest and smallest over the cycle"""
-    fixed = x.own / x.ratio ** 2
+    fixed = (x.own + (x.m("inertia") if x.kind == "demand" else 0.0)) / x.ratio ** 2
     ahead = 1.0
     for i, _, _, j in x.stages:
         fixed += j / ahead ** 2
@@ -727,22 +772,38 @@ def limits(x, project, fig, extra, ratio):
     policy = next(p for p in project["policies"] if p["name"] == axis["policy"])
     pol = lambda k: number(policy.get(k))
     motor = axis.get("motor", {})
-    has_motor = bool(motor.get("name")) and not x.direct
+    electric = motor.get("electric", {"kind": "sine"})
+    has_motor = bool(motor.get("name")) and x.direct == (electric["kind"] == "linear")
+    model = Model(motor, axis["drive"], project["site"], number) if has_motor and len(electric) > 1 else None
     unknown = (None, None, None)
     for k in ("speed", "peak_torque", "continuous_loss", "continuous_point", "holding", "inertia_ratio"):
         out[k] = unknown
-    site = project["site"]
-    if has_motor:
-        scale = number(axis["drive"]["bus_voltage"]) / number(motor["curve_voltage"])
+    if x.direct and has_motor:
+        del out["inertia_ratio"]
+    site, drive = project["site"], axis["drive"]
+    if model:
+        constants(x, axis, motor, model, fig, extra, pol, out)
+    if has_motor and motor.get("shaft_torque") is not None:
+        out["shaft"] = (max(abs(fig["demand.peak_torque"]), fig["demand.holding_torque"], fig["demand.emergency_torque"] or 0.0),
+                        number(motor["shaft_torque"]), 1.0)
+    over = pol("inertia_ratio_over")
+    if has_motor and not x.direct and over is not None and ratio is not None:
+        out["inertia_ratio"] = (ratio, over, pol("inertia_ratio_tight") / over)
+    if has_motor and not motor.get("peak"):
+        by_constants(x, policy, model, fig, extra, pol, out)
+    elif has_motor:
+        low = (1 - number(drive.get("mains_tolerance"), 0.0)) * (1 - number(drive.get("bus_droop"), 0.0))
+        scale = number(drive["bus_voltage"]) * low / number(motor["curve_voltage"])
         top, cont = Curve(motor["peak"], scale), Curve(motor["continuous"])
         by_ambient = (number(motor["winding_limit"]) - number(site["ambient"])) / (number(motor["winding_limit"]) - number(motor["rated_ambient"]))
         height = number(site["altitude"])
         f = min(1.0, max(0.0, by_ambient * (1 - 1e-4 * (height - 1000) if height > 1000 else 1)))
+        f *= number(motor.get("derating"), 1.0) ** 2
         stall = float(cont.at(0.0))
         out["speed"] = (fig["demand.peak_speed"], min(number(motor["max_speed"]), top.w[-1]), pol("speed_share"))
         # the worst use of the peak curve: by samples, then finely between neighbours where it may be worse
         used, allowed, worst = 0.0, float(top.at(0.0)), 0.0
-        for w, T in extra["curve"]:
+        for w, T, _ in extra["curve"]:
             c = top.at(w)
             with np.errstate(divide="ignore", invalid="ignore"):
                 u = np.where(c > 0, T / np.where(c > 0, c, 1), np.where(T == 0, 0.0, np.inf))
@@ -776,9 +837,6 @@ def limits(x, project, fig, extra, ratio):
             out["continuous_point"] = (fig["demand.rms_torque"],
                                        min(sqrt(max(0, f * stall ** 2 - stall ** 2 + c ** 2)), float(top.at(w))), share)
         out["holding"] = (fig["demand.holding_torque"], stall * sqrt(f), share)
-        over = pol("inertia_ratio_over")
-        if over is not None:
-            out["inertia_ratio"] = (ratio, over, pol("inertia_ratio_tight") / over)
     if extra["falls"] > 0 or extra["hold_braked"] > 1e-12 * abs(fig["demand.peak_torque"]):
         need = extra["hold_braked"] if x.tension else fig["demand.static_torque"]
         out["brake"] = (pol("brake_static_factor") * need, number(motor.get("brake_torque"), 0.0), 1.0) if has_motor else unknown
@@ -804,6 +862,86 @@ def limits(x, project, fig, extra, ratio):
         if x.mech.get("speed_value") is not None:
             out["speed_value"] = (m("diameter") * speed / (2 * pi), m("speed_value"), 1.0)
     return out
+
+
+def constants(x, axis, motor, model, fig, extra, pol, out):
+    """what rests on the constants of the motor, whether or not its sheet has curves"""
+    drive, electric = axis["drive"], motor["electric"]
+    square = loss = most = volts = 0.0
+    lost = beyond = False
+    for weight, w, T in extra["samples"]:
+        d, q = model.draw(T, w, model.hot)
+        d0, q0 = model.draw(T, w, model.hot, voltage=False)
+        beyond = beyond or bool((np.isnan(q) & ~np.isnan(q0)).any())
+        d, q = np.where(np.isnan(q), d0, d), np.where(np.isnan(q), q0, q)
+        lost = lost or np.isnan(q).any()
+        i = np.hypot(d, q)
+        square += float((weight * i * i).sum()) / model.amperes ** 2
+        loss += float((weight * ((1.5 if model.sine else 1.0) * i * i * model.res(model.hot) + (0 if model.sine else model.drop * i))).sum())
+        most = max(most, float(i.max()) / model.amperes)
+        for at in (model.cold, model.hot):
+            d, q = model.draw(T, w, at, voltage=False)
+            if model.sine:
+                volts = max(volts, float((sqrt(3) * model.volts(d, np.sign(np.where(w < 0, -1, 1)) * q, np.abs(w), at)).max()))
+            else:
+                volts = max(volts, float(np.abs(model.res(at) * q + model.k * model.flux(at) * w + np.sign(q) * model.drop).max()))
+    rms = sqrt(square / x.plan.duration)
+    for T in (fig["demand.peak_torque"], fig.get("demand.breakaway_torque") or 0.0):
+        for at in (model.cold, model.hot):
+            d, q = model.draw(np.array([T]), np.array([0.0]), at, voltage=False)
+            if T == (fig.get("demand.breakaway_torque") or 0.0):
+                drop = 0.0 if model.sine else model.drop
+                volts = max(volts, (sqrt(3) if model.sine else 1.0) * model.res(at) * abs(float(q[0])) + drop * (T != 0))
+        most = max(most, abs(float(model.iq(np.array([T]), model.hot, 0.0)[0])) / model.amperes)
+    fig["motor.rms_current"], fig["motor.peak_current"] = (None, None) if lost else (rms, most)
+    fig["motor.copper_loss"] = None if lost else loss / x.plan.duration
+    fig["beyond the voltage"] = beyond
+    unknown = (None, None, None)
+    out["motor_current"] = unknown if lost else (most, model.ip, 1.0)
+    steady, peak = model.i_drive
+    if math.isfinite(steady) or math.isfinite(peak):
+        by_peak = not math.isfinite(steady) or most / peak > rms / steady
+        out["drive_current"] = unknown if lost else (most, peak, 1.0) if by_peak else (rms, steady, 1.0)
+    if not model.weakens:
+        there = sqrt(3) * model.u if model.sine else model.u
+        out["voltage"] = unknown if lost else (volts, there, pol("voltage_share") or 1.0)
+    if drive.get("trip_voltage") is not None:
+        line = (sqrt(3) if model.sine else 1.0) * model.k * model.flux(model.cold)
+        out["open_circuit_emf"] = (line * fig["demand.peak_speed"], number(drive["trip_voltage"]), 1.0)
+    if electric.get("brush_speed") is not None:
+        out["brush_speed"] = (fig["demand.peak_speed"], number(electric["brush_speed"]), 1.0)
+    if electric.get("rated_voltage") is not None:
+        out["bus_rating"] = (number(drive["bus_voltage"]), 2 * number(electric["rated_voltage"]), 1.0)
+
+
+def by_constants(x, policy, model, fig, extra, pol, out):
+    """the limits that rest on curves, of a motor without points"""
+    end = model.end()
+    grid = np.unique(np.concatenate((np.linspace(0, end, 2001), [end * 1e-6])))
+    drives, brakes = model.peak(grid), model.brakes(grid)
+    allowed = lambda w, b: np.where(w > end * (1 + 1e-9), 0.0, np.where(b, np.interp(w, grid, brakes), np.interp(w, grid, drives)))
+    out["speed"] = (fig["demand.peak_speed"], min(model.mech, end), pol("speed_share"))
+    used, most, worst = 0.0, float(drives[0]), 0.0
+    for w, T, b in extra["curve"]:
+        c = allowed(w, b)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            u = np.where(c > 0, T / np.where(c > 0, c, 1), np.where(T == 0, 0.0, np.inf))
+        i = int(u.argmax())
+        if u[i] > worst:
+            worst, used, most = float(u[i]), float(T[i]), float(c[i])
+    out["peak_torque"] = (used, most, pol("peak_torque_share"))
+    heat, beyond = 0.0, False
+    for weight, w, T in extra["samples"]:
+        d, q = model.draw(T, w, model.hot)
+        beyond = beyond or np.isnan(q).any()
+        heat += float((weight * model.heat(d, q, w)).sum())
+    share, reference = pol("continuous_share"), model.reference()
+    if not beyond:
+        out["continuous_loss"] = (sqrt(max(0.0, heat / x.plan.duration)) * reference, reference, share)
+    w = fig["demand.mean_speed"] if policy.get("point_speed", "mean") == "mean" else fig["demand.rms_speed"]
+    if w <= end:
+        out["continuous_point"] = (fig["demand.rms_torque"], min(model.continuous(w), float(model.peak(np.array([w]))[0])), share)
+    out["holding"] = (fig["demand.holding_torque"], model.continuous(0.0), share)
 
 
 def state(limit):
@@ -844,9 +982,13 @@ def assess_cycle(project, axis):
     fig = motion_figures(x, probe)
     most, least = inertia(x)
     figures = dict(fig)
-    figures["load.inertia"], figures["load.inertia_least"] = most, least
+    told = x.kind != "demand" or x.m("inertia", None) is not None
+    if told:
+        figures["load.inertia"], figures["load.inertia_least"] = most, least
     if x.rotor > 0:
-        figures["load.rotor_inertia"], figures["load.inertia_ratio"] = x.rotor, most / x.rotor
+        figures["load.rotor_inertia"] = x.rotor
+        if told:
+            figures["load.inertia_ratio"] = most / x.rotor
     figures["load.efficiency_forward"], figures["load.efficiency_backward"] = x.eta, x.eta_back
     if not x.direct:
         figures["load.shaft_drag"] = x.drag
@@ -862,7 +1004,7 @@ def assess_cycle(project, axis):
     for i, web in enumerate(fills):
         x.web = web or 0.0
         d, extra = demand(x)
-        now = limits(x, project, d, extra, most / x.rotor if x.rotor > 0 else None)
+        now = limits(x, project, d, extra, most / x.rotor if x.rotor > 0 and told else None)
         if x.winder:
             figures[f"demand.fill_{i}.rms_torque"] = d["demand.rms_torque"]
             figures[f"demand.fill_{i}.peak_torque"] = d["demand.peak_torque"]

@@ -173,7 +173,9 @@ class Plan:
         self.plays.append(self.current)
         self.current.low = min(self.current.low, self.q)
         self.current.high = max(self.current.high, self.q)
+        self.current.start = self.now
         getattr(self, w["kind"])(w)
+        self.current.duration = self.now - self.current.start
 
     def lay(self, duration, at, rest=False):
         if duration <= 0:

@@ -5,7 +5,7 @@ import math
 import numpy as np
 
 KINDS = ("screw", "rack", "belt", "table", "conveyor", "feed_rolls", "winder", "hoist", "arm", "slider_crank", "scotch_yoke", "fan",
-         "linear_motor", "free")
+         "linear_motor", "free", "demand")
 LAWS = ("trapezoid", "parabolic", "simple_harmonic", "cycloidal", "modified_trapezoid", "modified_sine", "polynomial_345",
         "polynomial_4567")
 ROTARY = ("table", "arm", "slider_crank", "scotch_yoke", "fan")
@@ -19,6 +19,10 @@ POLICIES = [
     {"name": "no ratio", "speed_share": "90 %", "peak_torque_share": "90 %", "continuous_share": "85 %", "brake_static_factor": "2",
      "critical_speed_share": "80 %", "buckling_share": "50 %"}]
 MATERIALS = [{"name": "Steel", "density": "7850 kg/m³"}, {"name": "Aluminium", "density": "2700 kg/m³"}]
+
+
+def number_of(text):
+    return float(text.split(" ")[0])
 
 
 class Maker:
@@ -150,6 +154,10 @@ class Maker:
             f(m, "inertia", 0.8, j)
             f(m, "friction_torque", 0.5, lambda: u(0.01, 3, "N·m"))
             f(m, "constant_torque", 0.5, lambda: self.flat(-4, 4, "N·m"))
+        elif kind == "demand":
+            m["at"] = self.pick("shaft", "screw")
+            m["lead"] = u(0.002, 0.05, "m")
+            f(m, "inertia", 0.6, j)
         return m
 
     def carried(self):
@@ -211,6 +219,8 @@ class Maker:
                 continue
             self.fill(s, "payload", 0.25, lambda: self.pick("0 kg", self.u(0.1, 60, "kg")))
             self.fill(s, "process_force", 0.2, lambda: self.flat(-100, 200, self.force))
+            if s["what"]["kind"] != "trace":  # its noise breaks away at every turn, each time against another force
+                self.fill(s, "process_force_end", 0.15, lambda: self.flat(-100, 200, self.force))
             self.fill(s, "friction", 0.15, lambda: self.pick("0", self.flat(0.3, 3)))
         return c
 
@@ -301,11 +311,82 @@ class Maker:
         self.fill(m, "brake_torque", 0.6, lambda: self.u(0.5, 100, "N·m"))
         self.fill(m, "brake_inertia", 0.5, lambda: self.u(1e-6, 1e-3, "kg·m²"))
         self.fill(m, "mass", 0.5, lambda: self.u(0.5, 20, "kg"))
+        self.fill(m, "encoder_inertia", 0.3, lambda: self.u(1e-7, 1e-4, "kg·m²"))
+        self.fill(m, "derating", 0.3, lambda: self.flat(0.6, 1))
+        self.fill(m, "shaft_torque", 0.3, lambda: self.u(1, 300, "N·m"))
+        if self.maybe(0.6):
+            m["electric"] = self.sine(stall, top) if self.maybe(0.6) else self.brushed(stall, top)
+            if self.maybe(0.6):
+                m["continuous"], m["peak"] = [], []
+                del m["curve_voltage"]
         return m
+
+    def windings(self, k, peak, top):
+        """resistance and inductance of a phase, so that the voltage is felt"""
+        current = peak / (1.5 * k)
+        return 0.05 * k * top / current * self.r.uniform(0.2, 3), 0.3 * k * top / current / top * self.r.uniform(0.1, 2)
+
+    def sine(self, stall, top):
+        k = 180 / top * self.r.uniform(0.6, 1.3)
+        factor, beta = self.r.uniform(1.5, 4), float(self.pick(0, self.r.uniform(0.08, 0.3)))
+        kt, peak = 1.5 * math.sqrt(2) * k, factor * stall
+        r, l = self.windings(k, peak, top)
+        pairs = int(self.r.integers(2, 8))
+        e = {"kind": "sine", "torque_constant": f"{kt:.8g} N·m/A", "resistance": f"{2 * r:.6g} Ω", "inductance": f"{2 * l / pairs:.6g} H",
+             "pole_pairs": str(pairs), "peak_torque": f"{peak:.9g} N·m", "peak_current": f"{peak / kt / (1 - beta):.9g} A"}
+        if self.maybe(0.7):
+            e["stall_torque"] = f"{stall:.6g} N·m"
+        if self.maybe(0.7) or "stall_torque" not in e:
+            e["rated_torque"] = f"{stall * self.r.uniform(0.6, 0.95):.6g} N·m"
+            e["rated_speed"] = f"{top * self.r.uniform(0.4, 0.8):.6g} rad/s"
+        return e
+
+    def brushed(self, stall, top):
+        volts = float(self.r.uniform(150, 330))
+        k = volts / top * self.r.uniform(0.6, 1.0)
+        rated = stall / k
+        e = {"kind": "brushed", "torque_constant": f"{k:.8g} N·m/A", "resistance": f"{volts / rated * self.r.uniform(0.05, 0.25):.6g} Ω",
+             "rated_torque": f"{stall:.6g} N·m", "rated_speed": f"{top * 0.7:.6g} rad/s", "peak_torque": f"{3 * stall:.9g} N·m",
+             "peak_current": f"{3 * stall / k:.9g} A"}
+        self.fill(e, "no_load_current", 0.5, lambda: f"{rated * 0.04:.5g} A")
+        self.fill(e, "brush_drop", 0.5, lambda: "2 V")
+        self.fill(e, "brush_speed", 0.5, lambda: f"{top * self.r.uniform(0.8, 1.5):.5g} rad/s")
+        self.fill(e, "rated_voltage", 0.5, lambda: f"{volts:.5g} V")
+        return e
+
+    def forcer(self):
+        force, top = float(self.u(50, 3000)), float(self.u(1, 6))
+        k = 180 / top * self.r.uniform(0.6, 1.3)
+        factor, beta = self.r.uniform(1.5, 4), float(self.pick(0, self.r.uniform(0.08, 0.3)))
+        constant, peak, pitch = 1.5 * math.sqrt(2) * k, factor * force, float(self.r.uniform(0.01, 0.04))
+        r, l = self.windings(k, peak, top)
+        e = {"kind": "linear", "core": self.pick("iron", "ironless"), "force_constant": f"{constant:.8g} N/A",
+             "resistance": f"{2 * r:.6g} Ω", "inductance": f"{2 * l * pitch / math.pi:.6g} H", "pole_pitch": f"{pitch:.6g} m",
+             "forcer_mass": self.u(0.2, 20, "kg"), "attraction": self.u(100, 8000, "N"), "top_speed": f"{top * self.r.uniform(0.8, 1.3):.5g} m/s",
+             "continuous_force": f"{force:.6g} N", "peak_force": f"{peak:.9g} N", "peak_current": f"{peak / constant / (1 - beta):.9g} A"}
+        return {"name": "made up", "origin": "random", "rated_ambient": "40 °C", "winding_limit": "130 °C", "electric": e}
+
+    def drive(self, motor):
+        d = {"bus_voltage": self.flat(200, 400, "V")}
+        self.fill(d, "mains_tolerance", 0.3, lambda: self.flat(2, 20, "%"))
+        self.fill(d, "bus_droop", 0.3, lambda: self.flat(1, 10, "%"))
+        if "electric" not in motor:
+            return d
+        current = number_of(motor["electric"]["peak_current"])
+        self.fill(d, "peak_current", 0.4, lambda: f"{current * self.r.uniform(0.3, 1.5):.6g} A")
+        self.fill(d, "continuous_current", 0.4, lambda: f"{current * self.r.uniform(0.1, 0.6):.6g} A")
+        self.fill(d, "currents_in", 0.5, lambda: self.pick("rms", "peak"))
+        self.fill(d, "modulation", 0.6, lambda: self.pick("space_vector", "sine_pwm", "overmodulated"))
+        self.fill(d, "modulation_reserve", 0.5, lambda: self.flat(0.85, 1))
+        self.fill(d, "field_weakening", 0.4, lambda: True)
+        self.fill(d, "trip_voltage", 0.4, lambda: self.flat(200, 900, "V"))
+        self.fill(d, "cold", 0.4, lambda: self.flat(-20, 40, "°C"))
+        self.fill(d, "hot", 0.4, lambda: self.flat(60, 130, "°C"))
+        return d
 
     def axis(self, kind, name):
         mech = self.mechanism(kind)
-        rotary = kind in ROTARY or (kind == "free" and mech["moves"] == "rotary")
+        rotary = kind in ROTARY or (kind == "free" and mech["moves"] == "rotary") or (kind == "demand" and mech["at"] == "shaft")
         a = {"name": name, "mechanism": mech, "load": self.carried(), "bodies": [self.body() for _ in range(int(self.r.integers(0, 3)))],
              "stages": [], "coupling": {"place": self.pick("motor", "mechanism"), "service_factor": self.flat(1, 2.5)},
              "cycle": self.cycle(kind, rotary), "drive": {"bus_voltage": self.flat(200, 400, "V")}, "policy": self.pick("mean", "rms", "no ratio"),
@@ -324,7 +405,8 @@ class Maker:
         if self.maybe(0.1):
             a["further_cycles"] = [{"weight": "2", **self.cycle(kind, rotary)}]
         if self.maybe(0.8):
-            a["motor"] = self.motor()
+            a["motor"] = self.forcer() if kind == "linear_motor" and self.maybe(0.7) else self.motor()
+            a["drive"] |= self.drive(a["motor"])
         return a
 
 

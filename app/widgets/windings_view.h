@@ -1,0 +1,34 @@
+// Windings of the motor's frame: which fits this bus and this drive?
+#pragma once
+
+#include "app/document.h"
+
+#include <QWidget>
+
+class QLabel;
+class QPushButton;
+class QTableWidget;
+
+namespace fulmox::app {
+
+class WindingsView : public QWidget {
+    Q_OBJECT
+
+  public:
+    explicit WindingsView(Document& document, QWidget* parent = nullptr);
+    /// The axis' motor with the turns of the chosen row, as one of the user's own.
+    void take();
+
+  protected:
+    void showEvent(QShowEvent* event) override;
+
+  private:
+    void refresh();
+
+    Document& document_;
+    QTableWidget* table_;
+    QLabel* words_;
+    QPushButton* take_;
+};
+
+} // namespace fulmox::app
