@@ -200,6 +200,7 @@ QVariant MotorModel::headerData(int section, Qt::Orientation orientation, int ro
 }
 
 QVariant MotorModel::data(const QModelIndex& index, int role) const {
+    if (!index.isValid()) return {}; // the order in between asks for it where it has no row
     const Motor& m = motor(index.row());
     const Row& r = rows_[static_cast<std::size_t>(index.row())];
     const ColumnSpec& s = spec(index.column());

@@ -519,3 +519,24 @@ TEST_CASE("a field that is folded away is unfolded and in view when one goes to 
     CHECK(edit->hasFocus());
     CHECK(edit->visibleRegion().boundingRect().height() == edit->height());
 }
+
+TEST_CASE("keys and clicks on a catalogue whose filter leaves nothing do nothing") {
+    Window w;
+    MotorTable& table = catalogue_of(w);
+    auto* words = w.child<QLineEdit>("filter-words");
+    words->setFocus();
+    QTest::keyClicks(words, QStringLiteral("no such motor"));
+    w.settle();
+    REQUIRE(table.model()->rowCount() == 0);
+    const std::string before = w.document().axis().motor.name;
+    table.setFocus();
+    for (const int key : {Qt::Key_Return, Qt::Key_Space, Qt::Key_Delete, Qt::Key_M, Qt::Key_1, Qt::Key_Home,
+             Qt::Key_End, Qt::Key_Up, Qt::Key_Down, Qt::Key_PageUp, Qt::Key_PageDown, Qt::Key_F2, Qt::Key_Escape})
+        QTest::keyClick(&table, static_cast<Qt::Key>(key));
+    QTest::keyClick(&table, Qt::Key_A, Qt::ControlModifier);
+    QTest::keyClick(&table, Qt::Key_C, Qt::ControlModifier);
+    QTest::mouseClick(table.viewport(), Qt::LeftButton, {}, QPoint(20, 20));
+    QTest::mouseDClick(table.viewport(), Qt::LeftButton, {}, QPoint(20, 20));
+    for (int role = 0; role <= motor_mark_role; ++role) CHECK(!table.model()->data(QModelIndex(), role).isValid());
+    CHECK(w.document().axis().motor.name == before);
+}
