@@ -89,7 +89,7 @@ void FilterBar::offer(const std::vector<const Motor*>& motors) {
         const QSignalBlocker quiet(box);
         const QVariant was = box->currentData();
         while (box->count() > 1) box->removeItem(1);
-        for (const auto& [text, data] : entries) box->addItem(text, data);
+        for (const auto& [text, key] : entries) box->addItem(text, key);
         const int at = was.isValid() ? box->findData(was) : 0;
         box->setCurrentIndex(std::max(0, at));
     };
