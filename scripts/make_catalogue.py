@@ -1,5 +1,5 @@
 #!/usr/bin/env python3
-"""Writes data/catalogue/motors.json: an invented catalogue of servo, block-commutated, brushed and linear motors.
+"""Writes data/catalogue/motors.json: an invented catalogue of servo, block-commutated, brushed and linear motors and steppers.
 
 Constants follow from what a motor shall do at its voltage, so that no sheet contradicts itself: torque and voltage
 constant and inductance from where the peak curve bends and ends, resistance from the loss at the rated point. Every number is made up from plausible scaling laws; no row stands for a real product. Series are named after birds.
@@ -182,6 +182,74 @@ def linear(series, force, speed, iron):
             "price": str(int(round(420 + 7.5 * force ** 0.9 * (1.25 if not iron else 1))))}
 
 
+def stepper(series, frame, holding, current, phases=2, step=1.8, control=None, rated_as=None, curve=None):
+    """Hybrid stepper: heat at rated current, and with it resistance, and L/R from the holding torque; the sheet's pull-out
+    curve, where there is one, a little below the model's at that bus."""
+    half = rated_as == "half_coil"  # of half coils: 1/√2 of the bipolar torque at the same current
+    held = holding / math.sqrt(2) if half else holding
+    loss = 15 * holding ** 0.6
+    resistance = loss / (phases * current ** 2)
+    inductance = resistance * 0.0022 * holding ** 0.2 * (0.5 if half else 1)
+    teeth = round((90 if phases == 2 else 36) / step)
+    constant = held / ((math.sqrt(2) if phases == 2 else math.tan(math.radians(72))) * current)
+    detent, friction = 0.045 * holding, 0.012 * holding
+    electric = {"kind": "two_phase_stepper" if phases == 2 else "five_phase_stepper"}
+    if control:
+        electric["control"] = control
+    electric["step_angle"] = f"{step} deg"
+    if rated_as:
+        electric |= {"rated_as": rated_as, "connected": "series"}
+    electric |= {
+        "holding_torque": text(held, "N·m"), "rated_current": text(current, "A"), "resistance": text(resistance, "Ω"),
+        "inductance": text(1000 * inductance, "mH"), "detent_torque": text(detent, "N·m"), "friction_torque": text(friction, "N·m"),
+        "start_rate": text(1500 * (0.3 / holding) ** 0.18 * (1.8 / step) ** 0.5, "Hz"),
+    }
+    feedback = control is not None and control != "open_loop"
+    name = f"{series} {frame}-{round(holding * 100):03d}-{str(current).replace('.', '')}" + (" H" if phases == 5 and step < 0.5 else "")
+    out = {
+        "name": name, "origin": "Aviary catalogue (invented)", "series": series, "frame": f"{frame} mm",
+        "rotor_inertia": text(0.22 * holding ** 1.25, "kg·cm²"), "rated_ambient": "40 °C", "winding_limit": "130 °C",
+        "max_speed": "3000 rpm",
+    }
+    if feedback:
+        out["encoder_inertia"] = text(0.006 * (frame / 42) ** 2, "kg·cm²")
+    if curve:
+        bus, amplitude = curve, math.sqrt(2) * current
+
+        def pull_out(n):
+            w = n * RPM
+            x = teeth * w * inductance
+            z = math.hypot(resistance, x)
+            emf = constant * w
+            share = phases / 2 * constant
+            if math.hypot(resistance * amplitude + emf, x * amplitude) <= bus:
+                iq = amplitude
+            else:  # the top of the voltage disc, or where the circles meet
+                cd, cq = -emf * x / z ** 2, -emf * resistance / z ** 2
+                iq = cq + bus / z
+                if math.hypot(cd, iq) > amplitude:
+                    apart = math.hypot(cd, cq)
+                    along = (apart ** 2 + amplitude ** 2 - (bus / z) ** 2) / (2 * apart)
+                    across = math.sqrt(max(0.0, amplitude ** 2 - along ** 2))
+                    iq = max(along * cq / apart - across * cd / apart, along * cq / apart + across * cd / apart)
+            return max(0.0, 0.93 * share * iq - detent - friction)
+        speeds = [60, 150, 300, 450, 600, 900, 1200, 1500]
+        points = [(n, pull_out(n)) for n in speeds]
+        out["peak"] = [p for p in ({"speed": text(n, "rpm", 4), "torque": text(t, "N·m")} for n, t in points if t > 0.02 * holding)]
+        out["curve_voltage"] = f"{bus} V"
+    out["electric"] = electric
+    out |= {
+        "mass": text(0.62 * holding ** 0.85 + 0.04 + (0.1 if feedback else 0), "kg"),
+        "length": text(24 + 36 * (holding / (frame / 57) ** 2) ** 0.6 + (20 if feedback else 0), "mm"),
+        "shaft_diameter": f"{STEPPER_SHAFT[frame]} mm",
+        "price": str(int(round(14 + 26 * holding ** 0.7 + 0.25 * frame + (85 + 12 * holding ** 0.5 if control == 'position' else 45 if feedback else 0)
+                               + (30 if phases == 5 else 0)))),
+    }
+    return out
+
+
+STEPPER_SHAFT = {20: 4, 28: 5, 35: 5, 42: 5, 57: 6.35, 60: 8, 85: 14, 86: 14, 110: 19}
+
 # another winding of the same frame: more volts, the same K_m
 KESTREL = [(100, (3.5, 5.0, 7.0), 1.4, 3000, 5500, 3.3), (130, (9.0, 13.0, 18.0), 2.2, 2500, 4500, 3.2), (180, (24.0, 33.0, 45.0), 4.2, 2000, 3500, 3.0)]
 
@@ -205,5 +273,21 @@ rows += [direct("brushed", "Robin", frame, torque, voltage, no_load, 0.22)
          for voltage in (24, 90)]
 rows += [linear("Goose", force, speed, True) for force in (120, 200, 320, 500, 800, 1200, 1800) for speed in (2.0, 4.0)]
 rows += [linear("Tern", force, speed, False) for force in (25, 45, 80, 130, 210) for speed in (3.0, 5.0)]
+rows += [stepper("Lark", frame, holding, current * winding, curve=None if frame < 57 else bus)
+         for frame, sizes, current, bus in ((20, (0.02, 0.035), 0.5, 24), (28, (0.06, 0.12), 0.7, 24), (35, (0.14, 0.28), 0.8, 24),
+                                            (42, (0.26, 0.45, 0.6, 0.8), 1.2, 24), (57, (0.6, 1.2, 1.9, 2.8), 2.0, 48), (60, (2.1, 3.1), 2.4, 48),
+                                            (86, (3.4, 4.5, 8.0, 11.5), 3.0, 48), (110, (12.0, 20.0, 28.0), 3.5, 72))
+         for holding in sizes for winding in (1, 2)]
+rows += [stepper("Lark H", frame, holding, current, step=0.9) for frame, holding, current in ((42, 0.22, 1.5), (42, 0.4, 1.5), (57, 0.9, 2.8), (57, 1.7, 2.8))]
+rows += [stepper("Pipit", frame, holding, current, rated_as="half_coil")
+         for frame, holding, current in ((57, 1.0, 2.0), (57, 1.8, 3.0), (86, 4.0, 4.0), (86, 7.0, 4.0))]
+rows += [stepper("Dipper", frame, holding, current, control="lost_step", curve=48)
+         for frame, holding, current in ((57, 0.9, 3.0), (57, 1.6, 4.0), (57, 2.4, 4.0), (60, 2.0, 5.0), (60, 3.0, 5.0), (86, 4.5, 5.6), (86, 8.0, 6.0), (86, 11.0, 6.0))]
+rows += [stepper("Plover", frame, holding, current, control="position")
+         for frame, holding, current in ((42, 0.45, 1.7), (42, 0.7, 2.0), (57, 1.0, 3.5), (57, 1.9, 4.2), (57, 2.8, 5.0), (60, 2.1, 5.0), (60, 3.1, 5.0),
+                                         (86, 4.5, 5.6), (86, 6.5, 6.0), (86, 8.5, 6.0), (86, 12.0, 6.0))]
+rows += [stepper("Snipe", frame, holding, current, phases=5, step=step)
+         for frame, holding, current, step in ((42, 0.13, 0.75, 0.72), (42, 0.24, 0.75, 0.72), (60, 0.42, 1.4, 0.72), (60, 0.83, 1.4, 0.72), (60, 1.66, 1.4, 0.72),
+                                               (85, 2.1, 2.8, 0.72), (85, 4.1, 2.8, 0.72), (85, 6.3, 2.8, 0.72), (60, 0.42, 1.4, 0.36), (60, 0.83, 1.4, 0.36))]
 print(json.dumps({"format": "fulmox-catalogue", "version": 2, "name": "Aviary, invented motors",
                   "motors": rows}, ensure_ascii=False, indent=1))

@@ -2,6 +2,7 @@
 
 #include "core/match/figures.h"
 #include "core/match/limits.h"
+#include "core/match/stepper_rows.h"
 #include "core/match/words.h"
 #include "core/model/validate.h"
 #include "core/quantity/format.h"
@@ -35,6 +36,17 @@ void cautions(Problems& out, const Axis& axis, const std::string& path, const As
         add("Bus voltage", "/drive/bus_voltage",
             "Above 60 V DC: protect against touch, and after switch-off wait and measure, the bus stays charged (IEC "
             "60204-1). Local code and a qualified person decide.");
+    if (open_loop(axis)) {
+        add("Control", "/motor/electric/control",
+            "Open loop nothing notices where the axis is: home it at the start of work, and where a lost step would hurt "
+            "check a position by a sensor in each cycle.");
+        add("Control", "/motor/electric/control",
+            "A stepper takes its current at rest as well: its case may reach 80 to 90 °C, hot enough to burn skin (ISO "
+            "13732-1). Local code and a qualified person decide.");
+        if (a.demand && a.demand->fall_torque > 0)
+            add("Detent torque", "/motor/electric/detent_torque",
+                "Without current a stepper holds its detent torque only, which is small and no brake.");
+    }
     if (axis.credit_friction_at_rest)
         add("Friction at rest", "/credit_friction_at_rest",
             "Friction is credited at standstill. It varies with wear and lubrication; never rely on it for safety.");
@@ -51,7 +63,16 @@ void flags(Problems& out, const Axis& axis, const std::string& path, const Asses
     if (!axis.motor.empty() && a.motor && !a.motor->can.peak_by_model && a.motor->can.speed_scale != 1)
         out.push_back({Severity::suspicious, path + "/drive/bus_voltage", "Bus voltage",
             "the curves were drawn at " + axis.motor.curve_voltage.text + "; their speeds are scaled by " +
-                format_number(a.motor->can.speed_scale, 3) + ", an estimate"});
+                format_number(a.motor->can.speed_scale, 3) +
+                (a.motor->can.torque_scale != 1
+                        ? ", by the current as set too, and their torques by " + format_number(a.motor->can.torque_scale, 3)
+                        : std::string()) +
+                ", an estimate"});
+    if (axis.driven() && axis.motor.stepper() && a.inertia->told && a.inertia->rotor > 2 * a.inertia->load)
+        out.push_back({Severity::suspicious, path + "/motor/rotor_inertia", "Rotor inertia",
+            "the rotor has " + format_number(a.inertia->rotor / a.inertia->load, 3) +
+                " times the inertia of the load: it spends the torque on itself. A smaller stepper may accelerate this "
+                "load faster; compare torque over the whole inertia, not torque"});
     if (axis.driven()) {
         int against = 0;
         const std::vector<SheetPair> pairs = check_sheet(axis.motor);
@@ -149,6 +170,7 @@ struct AtFill {
     Demand demand;
     std::optional<std::string> wrong; // a result that is no finite number
     std::optional<MotorUse> use;
+    std::optional<CycleHeat> heat;
     std::vector<Limit> limits;
 };
 
@@ -171,6 +193,12 @@ void keep_worst(
 }
 
 } // namespace
+
+double peak_acceleration(const Assessment& a) {
+    if (!a.motor || !a.inertia || !a.demand || !a.inertia->told) return std::nan("");
+    const double inertia = a.inertia->load + a.inertia->rotor;
+    return inertia > 0 ? a.motor->can.peak.at(a.demand->peak_speed) / inertia : std::nan("");
+}
 
 std::vector<Carried> carried_over(const Trajectory& t, double first) {
     std::vector<Carried> out;
@@ -252,7 +280,7 @@ class Reckoning {
                 "\"" + axis_.policy + "\" is not a policy of this project; judged by \"" + policy_.name +
                     "\" meanwhile"});
         figures();
-        if (a_.limits.empty()) a_.limits = judge_now(nullptr, nullptr);
+        if (a_.limits.empty()) a_.limits = judge_now(nullptr, nullptr, nullptr);
         hide_what_waits();
         if (a_.inertia) a_.schools = schools(machine_, axis_, *a_.inertia);
         cautions(a_.problems, axis_, path_, a_);
@@ -279,6 +307,7 @@ class Reckoning {
     std::optional<InertiaStatement> inertia_;
     std::optional<Demand> demand_;
     std::optional<MotorUse> use_;
+    std::optional<CycleHeat> heat_;
 
     void stop(Problem p, unsigned serves) {
         waiting_->add(p, serves);
@@ -390,8 +419,8 @@ class Reckoning {
                 need::reckoning);
     }
 
-    std::vector<Limit> judge_now(const Demand* d, const MotorUse* use) const {
-        const Known known{a_.motion ? &*a_.motion : nullptr, inertia_ ? &*inertia_ : nullptr, d, use,
+    std::vector<Limit> judge_now(const Demand* d, const MotorUse* use, const CycleHeat* heat) const {
+        const Known known{a_.motion ? &*a_.motion : nullptr, inertia_ ? &*inertia_ : nullptr, d, use, heat,
             can_ && !waits(need::peak_curve | need::voltage) ? &*can_ : nullptr};
         return judge_all({machine_, *taken_, policy_, known, options_.workings}, *waiting_);
     }
@@ -410,8 +439,11 @@ class Reckoning {
                 AtFill& f = fills[i];
                 f.wrong = d.not_finite();
                 if (f.wrong) return;
-                if (can_) f.use = motor_use(d, *can_);
-                f.limits = judge_now(&d, f.use ? &*f.use : nullptr);
+                if (can_) {
+                    f.use = motor_use(d, *can_);
+                    f.heat = cycle_heat(taken_->motor, taken_->drive, known_machine().site, *f.use, d);
+                }
+                f.limits = judge_now(&d, f.use ? &*f.use : nullptr, f.heat ? &*f.heat : nullptr);
             },
             [&] { go_on(); });
         for (std::size_t i = 0; i < fills.size(); ++i) {
@@ -449,6 +481,7 @@ class Reckoning {
         if (states.size() == 1) a_.limits = std::move(fills[0].limits);
         demand_ = std::move(fills[shown].demand);
         use_ = std::move(fills[shown].use);
+        heat_ = std::move(fills[shown].heat);
     }
 
     void figures() {
@@ -456,7 +489,7 @@ class Reckoning {
         std::vector<Figure> all =
             fulmox::figures({*taken_, demand_ ? demand_->load : load_, words_, a_.motion ? &*a_.motion : nullptr,
                                 inertia_ ? &*inertia_ : nullptr, demand_ ? &*demand_ : nullptr, can_ ? &*can_ : nullptr,
-                                use_ ? &*use_ : nullptr, options_.workings},
+                                use_ ? &*use_ : nullptr, heat_ ? &*heat_ : nullptr, &machine_, options_.workings},
                 *waiting_);
         // those of the fills stand between the motion and the load
         const auto end_of_motion =
@@ -481,6 +514,8 @@ class Reckoning {
         if (waits(need::demand)) return;
         a_.demand = std::move(demand_);
         if (!waits(motor)) a_.motor = std::move(use_);
+        if (!waits(motor | need::current | need::resistance | need::temperatures | need::thermal))
+            a_.heat = std::move(heat_);
     }
 };
 

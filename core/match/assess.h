@@ -8,6 +8,7 @@
 #include "core/model/problem.h"
 #include "core/motion/trajectory.h"
 #include "core/motor/capability.h"
+#include "core/motor/cycle_heat.h"
 
 #include <functional>
 #include <optional>
@@ -55,6 +56,7 @@ struct Assessment {
     std::optional<Demand> demand;
     std::optional<Capability> can; ///< of the motor, whatever the axis asks of it
     std::optional<MotorUse> motor;
+    std::optional<CycleHeat> heat; ///< of the motor over the cycle
     std::vector<Figure> figures;
     std::vector<Limit> limits;
     std::vector<SchoolView> schools;
@@ -69,6 +71,10 @@ struct Assessment {
     bool fits() const;     ///< no error and no limit over; tight and cannot say pass
     bool exceeded() const; ///< some limit is over
 };
+
+/// Acceleration that the peak torque at the cycle's top speed gives rotor and load, rad/s² (m/s²): motors are compared by
+/// it, since a larger rotor may be slower. NaN where it cannot be said.
+double peak_acceleration(const Assessment& a);
 
 /// What the cycle carries where, for the inertia statement; `first` is the payload at its start, kg.
 std::vector<Carried> carried_over(const Trajectory& t, double first);

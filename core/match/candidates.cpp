@@ -1,6 +1,7 @@
 #include "core/match/candidates.h"
 
 #include "core/match/assess.h"
+#include "core/match/stepper_rows.h"
 #include "core/quantity/columns.h"
 
 #include <algorithm>
@@ -43,7 +44,8 @@ std::vector<Candidate> judge_motors(const Machine& machine, std::size_t index, c
         c.ratio = a.inertia && a.inertia->rotor > 0 ? a.inertia->ratio() : std::nan("");
         c.speed = use("speed");
         c.peak = use("peak_torque");
-        c.heat = use("continuous_loss");
+        c.heat = open_loop(axis) ? use("phase_current") : use("continuous_loss");
+        c.acceleration = peak_acceleration(a);
         c.tightest = std::nan("");
         if (a.limits.empty() || !a.motor) return;
         const Limit& worst = a.limits[by_tightness(a.limits).front()];

@@ -17,6 +17,7 @@ struct Candidate {
     double speed = 0;    ///< top speed used of allowed
     double peak = 0;     ///< peak torque used of the curve
     double heat = 0;     ///< continuous heat used of allowed, loss method
+    double acceleration = 0; ///< rad/s² (m/s²) that the peak torque at the top speed gives rotor and load
     double tightest = 0; ///< of all limits, used of allowed
     LimitState state = LimitState::cannot_say;
     std::string key;   ///< of the tightest limit

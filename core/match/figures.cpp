@@ -3,7 +3,9 @@
 #include "core/demand/closed_form.h"
 #include "core/drivetrain/screw_limits.h"
 #include "core/load/screw.h"
+#include "core/match/heat_rows.h"
 #include "core/match/limits.h"
+#include "core/match/stepper_rows.h"
 #include "core/quantity/format.h"
 
 #include <array>
@@ -19,6 +21,7 @@ using In = const FigureInput&;
 bool always(In) { return true; }
 bool turns(In in) { return !in.words.direct; }
 bool has_motor(In in) { return in.can != nullptr; }
+bool has_servo(In in) { return has_motor(in) && !open_loop(in.axis); }
 bool has_constant(In in) { return has_motor(in) && in.axis.motor.has_constant(); }
 bool has_resistance(In in) {
     return has_constant(in) && std::visit([](const auto& m) { return m.resistance.given(); }, in.axis.motor.electric);
@@ -26,10 +29,11 @@ bool has_resistance(In in) {
 // Below the voltage knee, without saturation and friction of its own, current is torque over its constant.
 bool plain_current(In in) {
     const MotorNumbers& n = in.can->model->numbers();
-    return !in.can->model->conditions().weakening && n.saturation == 0 && n.friction() == 0;
+    return !n.stepper && !in.can->model->conditions().weakening && n.saturation == 0 && n.friction() == 0;
 }
 Text current_note(In in) {
-    std::string out = in.can->model->numbers().sine_driven ? "A RMS of the line, hot" : "A of the DC link, hot";
+    std::string out = in.can->model->numbers().stepper     ? "A RMS of a phase, hot"
+                      : in.can->model->numbers().sine_driven ? "A RMS of the line, hot" : "A of the DC link, hot";
     if (in.motor->beyond_voltage) out += "; by its constants the bus does not reach all of the cycle";
     return Text(out);
 }
@@ -74,11 +78,6 @@ void torque_or_never(Figure& f, In in, const ShaftPoint& p, const char* never) {
     f.si = std::nan("");
     f.note = never;
 }
-void work(Figure& f, In in, const char* symbol, const char* formula, const char* rule, const WorkingValues& values,
-    const char* source = "") {
-    if (in.workings) f.working.push_back(working_line(symbol, formula, rule, values, f.si, f.kind, source));
-}
-
 struct Best {
     MotorSide side;
     double ratio = 0; // 0: there is none
@@ -353,18 +352,19 @@ std::vector<FigureRow> motor_rows() {
             has_motor,
             [](Figure& f, In in) {
                 f.si = in.can->max_speed;
-                work(f, in, "ω_max", "min(ω_mech, ω_curve · U/U_0)", "min(w_m, w_c)",
-                    {{"w_m", in.can->mechanical_speed}, {"w_c", in.can->peak.end()}},
-                    "estimate: the end of the peak curve moves with the bus voltage");
+                if (std::isfinite(in.can->mechanical_speed))
+                    work(f, in, "ω_max", "min(ω_mech, ω_curve · U/U_0)", "min(w_m, w_c)",
+                        {{"w_m", in.can->mechanical_speed}, {"w_c", in.can->peak.end()}},
+                        "estimate: the end of the peak curve moves with the bus voltage");
             }},
-        {"motor.continuous_stall", "Continuous torque here", nullptr, Kind::torque, heat, has_motor,
+        {"motor.continuous_stall", "Continuous torque here", nullptr, Kind::torque, heat, has_servo,
             [](Figure& f, In in) {
                 f.si = in.can->continuous_stall();
                 f.note = "at this ambient and altitude";
                 if (in.workings) f.working = {continuous_at_rest(*in.can)};
             }},
         {"motor.continuous_at_mean_speed", "Continuous torque, mean speed", nullptr, Kind::torque, speeds | point,
-            has_motor,
+            has_servo,
             [](Figure& f, In in) {
                 f.si = in.motor->point_at_mean;
                 f.note = std::isnan(f.si) ? "the mean speed lies beyond the continuous curve" : "point method";
@@ -372,14 +372,14 @@ std::vector<FigureRow> motor_rows() {
                     f.working = {continuous_by_point(*in.can, in.demand->mean_speed, f.si, "mean")};
             }},
         {"motor.continuous_at_rms_speed", "Continuous torque, RMS speed", nullptr, Kind::torque, speeds | point,
-            has_motor,
+            has_servo,
             [](Figure& f, In in) {
                 f.si = in.motor->point_at_rms;
                 f.note = std::isnan(f.si) ? "the RMS speed lies beyond the continuous curve" : "point method";
                 if (in.workings && !std::isnan(f.si))
                     f.working = {continuous_by_point(*in.can, in.demand->rms_speed, f.si, "RMS")};
             }},
-        {"motor.heat_use", "Heat used, loss method", nullptr, Kind::number, need::demand | heat, has_motor,
+        {"motor.heat_use", "Heat used, loss method", nullptr, Kind::number, need::demand | heat, has_servo,
             [](Figure& f, In in) {
                 f.si = in.motor->loss_use;
                 f.unit = "%";
@@ -392,6 +392,16 @@ std::vector<FigureRow> motor_rows() {
                     work(f, in, "use", "√(mean[T² + T_c(0)² − T_c(ω)²]/(f T_c(0)²))", "sqrt(m/(f*T_c0^2))",
                         {{"m", in.motor->loss_mean}, {"f", in.can->heat_factor}, {"T_c0", in.can->continuous.stall()}},
                         "loss method: the fall of the continuous curve is iron and friction heat");
+            }},
+        {"motor.acceleration", "Acceleration at top speed", nullptr, Kind::angular_acceleration,
+            need::demand | peak_curve | voltage,
+            [](In in) { return has_motor(in) && turns(in) && tells_inertia(in); },
+            [](Figure& f, In in) {
+                const double torque = in.motor->can.peak.at(in.demand->peak_speed);
+                f.si = torque / (in.inertia->load + in.inertia->rotor);
+                f.note = "what the peak torque there would give rotor and load; a larger rotor may be slower";
+                work(f, in, "α", "T_p/(J_L + J_R)", "T/(J_L+J_R)",
+                    {{"T", torque}, {"J_L", in.inertia->load}, {"J_R", in.inertia->rotor}}, "equation of motion");
             }},
         {"motor.rms_current", "RMS current", nullptr, Kind::current, need::demand | current | temperatures,
             has_constant,
@@ -419,9 +429,12 @@ std::vector<FigureRow> motor_rows() {
                 f.note = "mean over the cycle, hot";
                 const MotorNumbers& n = in.can->model->numbers();
                 if (n.sine_driven)
-                    work(f, in, "P", "1.5 I² R_LL (235 + θ)/255", "1.5*I^2*R*(235+t)/255",
-                        {{"I", in.motor->rms_current}, {"R", n.resistance}, {"t", in.can->model->conditions().hot}},
-                        "line quantities: the winding type cancels; IEC 60034-1");
+                    work(f, in, "P", n.stepper ? "m I² R (235 + θ)/255" : "1.5 I² R_LL (235 + θ)/255",
+                        n.stepper ? "m*I^2*R*(235+t)/255" : "1.5*I^2*R*(235+t)/255",
+                        {{"m", n.phases}, {"I", in.motor->rms_current}, {"R", n.stepper ? n.resistance / 2 : n.resistance},
+                            {"t", in.can->model->conditions().hot}},
+                        n.stepper ? "every phase its share; IEC 60034-1"
+                                  : "line quantities: the winding type cancels; IEC 60034-1");
                 else if (in.workings)
                     f.read_from = "copper and brushes at every current of the cycle, by quadrature";
             }},
@@ -480,6 +493,12 @@ std::vector<FigureRow> ratio_and_screw_rows() {
 
 } // namespace
 
+void work(Figure& f, const FigureInput& in, const char* symbol, const char* formula, const char* rule,
+    const WorkingValues& values, const char* source) {
+    if (in.workings && std::isfinite(f.si))
+        f.working.push_back(working_line(symbol, formula, rule, values, f.si, f.kind, source));
+}
+
 const std::vector<FigureRow>& figure_rows() {
     static const std::vector<FigureRow> rows = [] {
         std::vector<FigureRow> out;
@@ -493,6 +512,8 @@ const std::vector<FigureRow>& figure_rows() {
         add(load_rows(), "the mechanism as described");
         add(demand_rows(), "the demand over the cycle, span by span");
         add(motor_rows(), "the demand on the curves of the motor, span by span");
+        add(stepper_figure_rows(), "the stepper as its drive is set");
+        add(heat_figure_rows(), "the heat balance over the cycle, span by span");
         add(ratio_and_screw_rows(), "the demand over the cycle, span by span");
         return out;
     }();

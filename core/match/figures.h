@@ -21,6 +21,8 @@ struct FigureInput {
     const Demand* demand = nullptr;
     const Capability* can = nullptr;
     const MotorUse* motor = nullptr;
+    const CycleHeat* heat = nullptr;
+    const Machine* machine = nullptr;
     bool workings = true;
 };
 
@@ -36,6 +38,10 @@ struct FigureRow {
     unsigned (*also)(const Mechanism&) = nullptr; ///< what more it needs on some mechanisms
     const char* read_from = "";                   ///< said of a figure without a working
 };
+
+/// Adds a line to the working of a figure whose value is known.
+void work(Figure& f, const FigureInput& in, const char* symbol, const char* formula, const char* rule,
+    const WorkingValues& values, const char* source = "");
 
 /// All rows, in working order.
 const std::vector<FigureRow>& figure_rows();

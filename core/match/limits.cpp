@@ -2,9 +2,12 @@
 
 #include "core/drivetrain/screw_limits.h"
 #include "core/load/screw.h"
+#include "core/match/heat_rows.h"
+#include "core/match/stepper_rows.h"
 #include "core/match/words.h"
 #include "core/quantity/format.h"
 
+#include <algorithm>
 #include <cmath>
 #include <limits>
 #include <numbers>
@@ -14,11 +17,6 @@ namespace fulmox {
 namespace {
 
 constexpr const char* practice = "common practice, no source";
-
-void cannot(Limit& l, Text why) {
-    l.state = LimitState::cannot_say;
-    l.reason = std::move(why);
-}
 
 Words words(const LimitInput& in) { return Words(motion_of(in.axis.mechanism)); }
 
@@ -48,6 +46,11 @@ const char* motor_missing(const LimitInput& in) {
 }
 
 } // namespace
+
+void cannot(Limit& l, Text why) {
+    l.state = LimitState::cannot_say;
+    l.reason = std::move(why);
+}
 
 WorkingLine sum_of_causes(const ShaftPoint& p) {
     static constexpr const char* symbols[] = {"T_L", "T_M", "T_f", "T_l", "T_g", "T_x"};
@@ -147,6 +150,7 @@ void judge_speed(Limit& l, const LimitInput& in) {
 }
 
 void judge_peak_torque(Limit& l, const LimitInput& in) {
+    if (open_loop(in.axis)) return judge_pull_out(l, in);
     const MotorUse& u = *in.so_far.motor;
     const Demand& d = *in.so_far.demand;
     l.used = std::abs(u.worst_peak.torque);
@@ -219,6 +223,7 @@ void judge_heat_by_point(Limit& l, const LimitInput& in) {
 }
 
 void judge_holding(Limit& l, const LimitInput& in) {
+    if (open_loop(in.axis)) return judge_stepper_holding(l, in);
     const Demand& d = *in.so_far.demand;
     const MotorUse& u = *in.so_far.motor;
     l.used = d.holding_torque;
@@ -450,7 +455,7 @@ const ElectricModel* model_of(const LimitInput& in) {
 }
 bool has_motor_current(const LimitInput& in) { return model_of(in) && model_of(in)->numbers().peak_current > 0; }
 bool has_drive_current(const LimitInput& in) {
-    return model_of(in) && (in.axis.drive.continuous_current.given() || in.axis.drive.peak_current.given());
+    return model_of(in) && !in.axis.motor.stepper() && (in.axis.drive.continuous_current.given() || in.axis.drive.peak_current.given());
 }
 // A winding for 24 V on a bus of 320 V turns well in the reckoning and not for long in the machine.
 void judge_bus_rating(Limit& l, const LimitInput& in) {
@@ -478,6 +483,9 @@ bool has_trip(const LimitInput& in) { return model_of(in) && in.axis.drive.trip_
 bool has_brush_speed(const LimitInput& in) { return model_of(in) && model_of(in)->numbers().brush_speed > 0; }
 
 bool always(const LimitInput&) { return true; }
+// the current of an open-loop stepper is no image of its torque
+bool by_loss(const LimitInput& in) { return !open_loop(in.axis) && in.policy.heat_judge != HeatJudge::point; }
+bool by_point(const LimitInput& in) { return !open_loop(in.axis) && in.policy.heat_judge != HeatJudge::loss; }
 bool wants_brake(const LimitInput& in) {
     return in.so_far.demand && (in.so_far.demand->fall_torque > 0 || in.so_far.demand->brake_torque > 0);
 }
@@ -498,14 +506,16 @@ bool has_speed_value(const LimitInput& in) {
 const std::vector<LimitRow>& limit_rows() {
     using namespace need;
     constexpr unsigned heat = continuous_curve | surroundings;
-    static const std::vector<LimitRow> rows{
+    static const std::vector<LimitRow> rows = [] {
+        std::vector<LimitRow> all{
         {"speed", "Top speed", Kind::angular_speed, speeds | peak_curve | voltage | top_speed, true, always,
             judge_speed},
         {"peak_torque", "Peak torque on curve", Kind::torque, need::demand | peak_curve | voltage, true, always,
             judge_peak_torque, "Peak force on curve"},
-        {"continuous_loss", "Continuous heat", Kind::torque, need::demand | heat, true, always, judge_heat_by_loss},
+        {"continuous_loss", "Continuous heat", Kind::torque, need::demand | heat, true, by_loss,
+            judge_heat_by_loss},
         {"continuous_point", "Continuous torque, point", Kind::torque, need::demand | heat | peak_curve | voltage, true,
-            always, judge_heat_by_point, "Continuous force, point"},
+            by_point, judge_heat_by_point, "Continuous force, point"},
         {"holding", "Holding at rest", Kind::torque, need::load | heat, true, always, judge_holding},
         {"motor_current", "Motor peak current", Kind::current, need::demand | current | temperatures, true,
             has_motor_current, judge_motor_current},
@@ -530,7 +540,15 @@ const std::vector<LimitRow>& limit_rows() {
         {"buckling", "Screw buckling", Kind::force, need::load | stop | need::buckling, false, has_screw,
             judge_buckling},
         {"speed_value", "Screw d × n", Kind::speed, speeds | ball_return, false, has_speed_value, judge_speed_value},
-    };
+        };
+        // those of steppers and temperatures after what a motor must hold
+        const auto holding =
+            std::find_if(all.begin(), all.end(), [](const LimitRow& r) { return std::string_view(r.key) == "holding"; });
+        std::vector<LimitRow> more = stepper_limit_rows();
+        for (const LimitRow& row : heat_limit_rows()) more.push_back(row);
+        all.insert(holding + 1, more.begin(), more.end());
+        return all;
+    }();
     return rows;
 }
 

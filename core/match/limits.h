@@ -13,6 +13,7 @@ struct Known {
     const InertiaStatement* inertia = nullptr;
     const Demand* demand = nullptr;
     const MotorUse* motor = nullptr;
+    const CycleHeat* heat = nullptr; ///< of the same state of the axis
     const Capability* can = nullptr; ///< of the motor, only where its peak curve is known
 };
 
@@ -24,6 +25,9 @@ struct LimitInput {
     Known so_far;
     bool workings;
 };
+
+/// It cannot be said, for this reason.
+void cannot(Limit& l, Text why);
 
 /// The torque of an instant as the sum of its causes.
 WorkingLine sum_of_causes(const ShaftPoint& p);

@@ -57,7 +57,12 @@ unsigned needs_on(unsigned needs, const Axis& axis) {
     if ((needs & need::continuous_curve) && (along || axis.motor.continuous.empty()))
         needs |= by_constants | need::surroundings;
     // the bus bears on the current only where the field is weakened for it
-    if ((needs & need::current) && axis.drive.field_weakening) needs |= need::voltage;
+    const bool weakens = axis.drive.field_weakening &&
+                         (along || std::holds_alternative<SineMotor>(axis.motor.electric));
+    if ((needs & need::current) && weakens) needs |= need::voltage;
+    if (const auto* two = std::get_if<TwoPhaseStepper>(&axis.motor.electric);
+        two && two->control == StepperControl::position && (needs & need::current))
+        needs |= need::voltage | need::resistance;
     return needs;
 }
 

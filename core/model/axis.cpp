@@ -139,6 +139,30 @@ void Coupling::describe(FieldVisitor& v) {
                                    .applies = rated_torque.given(),
                                    .needs = Motion::shaft,
                                    .serves = need::coupling});
+    v.quantity(radial_load, {.key = "radial_load",
+                                .label = "Radial load on the shaft",
+                                .unit = "N",
+                                .range = {0, 1e6, true},
+                                .help = "On the bearing at the motor's shaft end, as of a belt; for its life.",
+                                .required = false,
+                                .if_empty = "not given",
+                                .rare = true,
+                                .symbol = "P_r",
+                                .needs = Motion::shaft,
+                                .serves = need::life});
+}
+
+void Questions::describe(FieldVisitor& v) {
+    v.choice(precision, {.key = "precision",
+                            .label = "Precision",
+                            .options = precisions,
+                            .help = "How exactly the axis must stand where it is told to.",
+                            .optional = true,
+                            .serves = need::record});
+    v.flag(lost_step_hurts, {"lost_step_hurts", "A lost position hurts", "Parts, tools or people come to harm when the axis "
+                                                                          "is not where it is taken to be."});
+    v.flag(quiet, {"quiet", "Quiet", "People work beside it."});
+    v.flag(long_life, {"long_life", "Long life", "Tens of thousands of hours without a service."});
 }
 
 void Axis::describe(FieldVisitor& v) {
@@ -148,6 +172,7 @@ void Axis::describe(FieldVisitor& v) {
                              need::travel | need::inertia | need::force | need::losses | need::thread});
     Motion moves = motion_of(mechanism); // what follows depends on how the axis moves, and on what drives it
     if (motor.linear() || std::holds_alternative<SineMotor>(motor.electric)) moves.has |= Motion::sine;
+    moves.has |= motor.stepper() ? Motion::stepper : Motion::servo;
     v.motion(moves);
     v.group(load, {"load", "Load", "", false, need::force});
     v.list(bodies, {"bodies", "Bodies", "body", "Shapes that make up what moves.", 200, need::inertia | need::force});
@@ -164,6 +189,7 @@ void Axis::describe(FieldVisitor& v) {
     v.flag(credit_friction_at_rest, {"credit_friction_at_rest", "Credit friction at rest",
                                         "Let guide friction and screw losses help to hold the load at "
                                         "standstill. Never rely on it for safety."});
+    v.group(questions, {"questions", "What it must be able to do", "", true, need::record});
 }
 
 } // namespace fulmox

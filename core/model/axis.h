@@ -38,11 +38,30 @@ struct Coupling {
     Quantity<Kind::inertia> inertia;
     Quantity<Kind::torque> rated_torque;
     Quantity<Kind::number> service_factor{"1.5"};
+    Quantity<Kind::force> radial_load; ///< on the motor's shaft end
     Extra extra;
 
     bool operator==(const Coupling&) const = default;
 
     static constexpr Option places[] = {{"motor", "motor shaft"}, {"mechanism", "mechanism shaft"}};
+
+    void describe(FieldVisitor& v);
+};
+
+enum class Precision { coarse, fine, very_fine };
+
+/// What the choice of a kind of motor asks, where the axis itself does not answer it.
+struct Questions {
+    Precision precision = Precision::coarse;
+    bool lost_step_hurts = false; ///< and is not noticed otherwise
+    bool quiet = false;
+    bool long_life = false; ///< runs for tens of thousands of hours without service
+    Extra extra;
+
+    bool operator==(const Questions&) const = default;
+
+    static constexpr Option precisions[] = {
+        {"coarse", "0.1 mm or 0.1° and more"}, {"fine", "hundredths"}, {"very_fine", "micrometres"}};
 
     void describe(FieldVisitor& v);
 };
@@ -61,6 +80,7 @@ struct Axis {
     Motor motor;
     std::string policy = "General servo";
     bool credit_friction_at_rest = false;
+    Questions questions;
     Problems unread; ///< parts of the file that could not be taken in; paths relative to the axis. What depends on them
                      ///< is not known until they are given anew
     Extra extra;

@@ -38,12 +38,14 @@ struct Motion {
         counterweight = 16, ///< a weight that balances the load
         start = 32,         ///< the position at the start matters
         sine = 128,         ///< a motor driven with sine currents, or none yet
+        stepper = 256,      ///< a stepper
+        servo = 512,        ///< any other motor, or none yet
         shaft = 64          ///< a turning input shaft: stages, coupling, rotary motor; all but linear motors
     };
     bool rotary = false;       ///< positions are angles, process forces torques
     bool direct = false;       ///< a linear motor: what stands for shaft torque is a force
     bool linear_force = false; ///< positions are angles, but process forces act along a line: cranks
-    unsigned has = 0xff;
+    unsigned has = 0x3ff;
 };
 
 struct QuantitySpec {

@@ -35,6 +35,60 @@ void Site::describe(FieldVisitor& v) {
                              .serves = need::surroundings});
 }
 
+void Surroundings::describe(FieldVisitor& v) {
+    v.flag(dust, {"dust", "Dust or chips", "Motors want a protection class for it; brushes and open encoders suffer."});
+    v.flag(vacuum, {"vacuum", "Vacuum", "No air carries heat away, grease gasses out, brushes wear in hours."});
+    v.flag(clean_room, {"clean_room", "Clean room", "Nothing may shed particles: no brushes, sealed bearings."});
+    v.flag(explosive_gas,
+        {"explosive_gas", "Explosive gas or dust", "Certified equipment only; no motor is explosion-proof by itself."});
+    v.flag(sterilising, {"sterilising", "Steam or wash-down", "Heat and moisture: sealed, rated for the cycles."});
+    v.flag(vibration, {"vibration", "Vibration", "Brushes bounce, encoders and connectors suffer."});
+    v.flag(battery, {"battery", "Runs on a battery", "A current that flows at rest empties it."});
+    v.choice(tuning, {.key = "tuning",
+                         .label = "Tuning",
+                         .options = skills,
+                         .help = "Who sets the control loops of a servo axis by axis.",
+                         .optional = true,
+                         .serves = need::record});
+    v.choice(pulses, {.key = "pulses",
+                         .label = "Controller gives",
+                         .options = sources,
+                         .help = "A controller that stalls for 10 ms costs an open-loop stepper its steps.",
+                         .optional = true,
+                         .serves = need::record});
+    v.choice(budget, {.key = "budget",
+                         .label = "Budget",
+                         .options = budgets,
+                         .help = "For motor and drive of an axis.",
+                         .optional = true,
+                         .serves = need::record});
+}
+
+double Operation::seconds_per_year() const {
+    return hours_per_day.given() && days_per_year.given() ? 3600 * hours_per_day.si * days_per_year.si
+                                                          : std::numeric_limits<double>::quiet_NaN();
+}
+
+void Operation::describe(FieldVisitor& v) {
+    const auto optional = [](const char* key, const char* label, const char* unit, double most, const char* help,
+                              const char* if_empty) {
+        return QuantitySpec{.key = key,
+            .label = label,
+            .unit = unit,
+            .range = {0, most, true},
+            .help = help,
+            .required = false,
+            .if_empty = if_empty,
+            .serves = need::energy};
+    };
+    v.quantity(hours_per_day, optional("hours_per_day", "Hours a day", "1", 24, "In which the machine runs its cycles.",
+                                  "no yearly figures"));
+    v.quantity(days_per_year, optional("days_per_year", "Days a year", "1", 366, "On which it runs.", "no yearly figures"));
+    v.quantity(tariff, optional("tariff", "Tariff per kWh", "1", 1e6, "In the currency of the project.", "no costs"));
+    v.quantity(supply_efficiency, optional("supply_efficiency", "Supply efficiency", "%", 100,
+                                      "From the mains to the bus.", "100 %"));
+}
+
 void Machine::describe(FieldVisitor& v) {
     v.text(name, {"name", "Machine", "Name of the machine, as it stands on the drawing."});
     v.text(notes, {"notes", "Notes", "Anything worth knowing later.", true});
@@ -42,6 +96,8 @@ void Machine::describe(FieldVisitor& v) {
     v.choice(unit_system,
         {"unit_system", "Units", unit_systems, "Units in which results are shown. What you type keeps its own unit."});
     v.group(site, {"site", "Site"});
+    v.group(surroundings, {"surroundings", "Surroundings", "", false, need::record});
+    v.group(operation, {"operation", "Operation", "", false, need::energy});
     v.list(policies, {"policies", "Policies", "policy", "Rules of acceptance; each axis names one.", 100});
     v.list(materials, {"materials", "Materials", "material", "Densities that bodies name.", 500});
     v.list(motors, {"motors", "Own motors", "motor", "Motors of this project that stand in no catalogue.", 1000});

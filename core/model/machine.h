@@ -22,6 +22,44 @@ struct Site {
     void describe(FieldVisitor& v);
 };
 
+enum class TuningSkill { none, some, expert };
+enum class PulseSource { none, real_time, jittery };
+enum class Budget { low, middle, open };
+
+/// What surrounds the machine and what is at hand, asked once for all axes.
+struct Surroundings {
+    bool dust = false, vacuum = false, clean_room = false, explosive_gas = false, sterilising = false, vibration = false,
+         battery = false;
+    TuningSkill tuning = TuningSkill::some;
+    PulseSource pulses = PulseSource::real_time;
+    Budget budget = Budget::middle;
+    Extra extra;
+
+    bool operator==(const Surroundings&) const = default;
+
+    static constexpr Option skills[] = {{"none", "nobody tunes"}, {"some", "some"}, {"expert", "an expert"}};
+    static constexpr Option sources[] = {{"none", "no pulses, a bus or analogue"}, {"real_time", "pulses in real time"},
+        {"jittery", "pulses that may stall for milliseconds"}};
+    static constexpr Option budgets[] = {{"low", "low"}, {"middle", "middle"}, {"open", "open"}};
+
+    void describe(FieldVisitor& v);
+};
+
+/// How long it runs and what the energy costs.
+struct Operation {
+    Quantity<Kind::number> hours_per_day;
+    Quantity<Kind::number> days_per_year;
+    Quantity<Kind::number> tariff; ///< in the project's currency, a kWh
+    Quantity<Kind::number> supply_efficiency;
+    Extra extra;
+
+    bool operator==(const Operation&) const = default;
+    /// s a year; NaN where not both are given.
+    double seconds_per_year() const;
+
+    void describe(FieldVisitor& v);
+};
+
 /// The whole project.
 struct Machine {
     std::string name;
@@ -29,6 +67,8 @@ struct Machine {
     std::string currency; ///< of prices, "EUR"; empty: not said
     UnitSystem unit_system = UnitSystem::si;
     Site site;
+    Surroundings surroundings;
+    Operation operation;
     std::vector<Policy> policies = shipped_policies();
     std::vector<Material> materials = shipped_materials();
     std::vector<Motor> motors; ///< the project's own, typed by hand

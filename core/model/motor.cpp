@@ -24,6 +24,8 @@ bool Motor::has_constant() const {
         [](const auto& m) {
             if constexpr (requires { m.force_constant; })
                 return m.force_constant.given() || m.voltage_constant.given();
+            else if constexpr (requires { m.holding_torque; })
+                return m.holding_torque.given() && m.rated_current.given();
             else
                 return m.torque_constant.given() || m.voltage_constant.given() || m.speed_constant.given();
         },
@@ -43,6 +45,8 @@ bool Motor::has_rating() const {
         [](const auto& m) {
             if constexpr (requires { m.force_constant; })
                 return m.continuous_force.given() || m.continuous_current.given();
+            else if constexpr (requires { m.holding_torque; })
+                return m.rated_current.given();
             else if constexpr (requires { m.no_load_speed; }) // the stall torque of a DC sheet is no rating
                 return m.rated_torque.given() || m.rated_current.given();
             else
@@ -92,6 +96,8 @@ void Motor::describe(FieldVisitor& v) {
                               .unit = "rpm",
                               .range = {0, 1e6, true},
                               .help = "Mechanical limit of the motor.",
+                              .required = !stepper(),
+                              .if_empty = "by torque alone",
                               .symbol = "n_max",
                               .applies = turns,
                               .serves = need::top_speed});
@@ -140,6 +146,62 @@ void Motor::describe(FieldVisitor& v) {
                       .rare = true,
                       .symbol = "k_M",
                       .serves = need::surroundings});
+    const auto thermal = [](const char* key, const char* label, const char* unit, double most, const char* help,
+                             const char* if_empty, const char* symbol) {
+        return QuantitySpec{.key = key,
+            .label = label,
+            .unit = unit,
+            .range = {0, most, true},
+            .help = help,
+            .required = false,
+            .if_empty = if_empty,
+            .rare = true,
+            .symbol = symbol,
+            .serves = need::thermal};
+    };
+    v.quantity(rated_rise, thermal("rated_rise", "Rated rise", "K", 300,
+                               "Rise of the winding at which its ratings hold; a stepper's are often given at 80 K.",
+                               "winding limit less rated ambient", "ΔT"));
+    v.quantity(thermal_resistance, thermal("thermal_resistance", "Thermal resistance", "K/W", 1e4,
+                                       "Winding to ambient, mounted as the sheet says. Without it the rated loss and rise "
+                                       "tell it.",
+                                       "by the rating", "R_th"));
+    v.quantity(thermal_time_constant, thermal("thermal_time_constant", "Thermal time constant", "min", 1e5,
+                                          "Of the motor as a whole, tens of minutes. It says little of a winding that is "
+                                          "overloaded for seconds.",
+                                          "means only", "τ_m"));
+    v.quantity(winding_resistance, thermal("winding_resistance", "Winding to housing", "K/W", 1e4,
+                                       "With the winding's time constant it makes two bodies of the motor.", "one body",
+                                       "R_wh"));
+    v.quantity(winding_time_constant, thermal("winding_time_constant", "Winding time constant", "s", 1e5,
+                                          "Of the winding against its housing, tens of seconds.", "not judged", "τ_w"));
+    QuantitySpec housing = thermal("housing_limit", "Housing limit", "°C", 0, "Of the case; 80 to 90 °C is usual for "
+                                                                              "steppers.",
+        "not checked", "θ_h");
+    housing.range = {20, 250};
+    v.quantity(housing_limit, housing);
+    v.quantity(speed_loss, thermal("speed_loss", "Iron and friction loss", "W", 1e6,
+                               "At the speed below. Without it the fall of the continuous curve tells it.",
+                               "by the continuous curve", "P_w"));
+    QuantitySpec at = thermal("speed_loss_at", "Loss taken at", "rpm", 1e6, "Speed of that loss.", "", "n_w");
+    at.required = speed_loss.given();
+    at.applies = speed_loss.given();
+    v.quantity(speed_loss_at, at);
+    at = thermal("speed_loss_exponent", "Loss exponent", "1", 3,
+        "Of speed: 1 hysteresis and dry friction, 2 eddy currents.", "1.5", "x_w");
+    at.range = {0.5, 3};
+    at.applies = speed_loss.given();
+    v.quantity(speed_loss_exponent, at);
+    QuantitySpec bearing = thermal("bearing_rating", "Bearing rating C", "N", 1e7,
+        "Dynamic load rating of the bearing at the shaft end.", "life not said", "C");
+    bearing.applies = turns;
+    bearing.serves = need::life;
+    v.quantity(bearing_rating, bearing);
+    QuantitySpec brush = thermal("brush_life", "Brush life", "h", 1e6,
+        "As the maker expects it; from under 100 h to 10 000 h, and no one can foretell it.", "not said", "L_b");
+    brush.applies = std::holds_alternative<BrushedMotor>(electric);
+    brush.serves = need::life;
+    v.quantity(brush_life, brush);
     v.variant(electric, {"electric", "Kind and constants", "", false, need::current, true});
     v.quantity(brake_inertia, {.key = "brake_inertia",
                                   .label = "Motor brake inertia",
@@ -251,11 +313,18 @@ void Drive::describe(FieldVisitor& v) {
             .symbol = symbol,
             .serves = serves};
     };
+    const auto only_for = [](unsigned motion, QuantitySpec spec) {
+        spec.needs = motion;
+        return spec;
+    };
     v.quantity(continuous_current,
-        optional("continuous_current", "Drive current", "A", 1e5,
-            "What the drive carries for good; of its output to the motor.", "not limited", "I_D", need::current));
-    v.quantity(peak_current, optional("peak_current", "Drive peak current", "A", 1e5,
-                                 "What it gives for a moment, as it is set.", "not limited", "I_Dp", need::current));
+        only_for(Motion::servo,
+            optional("continuous_current", "Drive current", "A", 1e5,
+                "What the drive carries for good; of its output to the motor.", "not limited", "I_D", need::current)));
+    v.quantity(peak_current,
+        only_for(Motion::servo,
+            optional("peak_current", "Drive peak current", "A", 1e5, "What it gives for a moment, as it is set.",
+                "not limited", "I_Dp", need::current)));
     v.choice(amperes, {.key = "currents_in",
                           .label = "Drive currents in",
                           .options = motor_options::amperes_as,
@@ -286,13 +355,47 @@ void Drive::describe(FieldVisitor& v) {
                                        .serves = model});
     v.flag(field_weakening, {"field_weakening", "Field weakening",
                                 "The drive lets i_d be negative to go beyond the no-load speed.", Motion::sine});
+    const auto stepping = [&](const QuantitySpec& spec) { return only_for(Motion::stepper, spec); };
+    v.quantity(phase_current,
+        stepping(optional("phase_current", "Phase current", "A", 1000,
+            "As the dial of the drive is set; what the dial means is the choice beside it.", "as the motor is rated",
+            "I_s", need::current)));
+    v.choice(dial, {.key = "dial_in",
+                       .label = "Dial in",
+                       .options = motor_options::amperes_as,
+                       .help = "Set to the rated current as the peak of the sine a motor gives 0.707 of its holding "
+                               "torque, as RMS all of it.",
+                       .optional = true,
+                       .applies = phase_current.given(),
+                       .needs = Motion::stepper,
+                       .serves = need::current});
+    QuantitySpec idle = stepping(optional("idle_current", "Idle current", "%", 100,
+        "Share of the phase current that the drive leaves at rest. Cooler, and it holds less.", "not reduced", "k_i",
+        need::current));
+    v.quantity(idle_current, idle);
+    idle = stepping(optional("idle_delay", "Idle after", "s", 1e4, "From standstill until the current is reduced.",
+        "at once", "t_i", need::current));
+    idle.range.open_min = false;
+    idle.applies = idle_current.given();
+    v.quantity(idle_delay, idle);
+    QuantitySpec micro = stepping(optional("microsteps", "Microsteps", "1", 2048,
+        "Parts of a full step; 1 is full steps. 400 pulses a turn of a 1.8° motor are 2.", "full steps", "N",
+        need::pulses));
+    micro.range = {1, 2048};
+    v.quantity(microsteps, micro);
+    v.quantity(pulse_limit, stepping(optional("pulse_limit", "Controller's pulse limit", "kHz", 1e6,
+                                "The most pulses a second the controller gives out.", "not checked", "f_c",
+                                need::pulses)));
+    v.quantity(ramp_start, stepping(optional("ramp_start", "Ramps start at", "rpm", 1e5,
+                               "Speed of the motor at which ramps begin and end without acceleration.",
+                               "standstill", "n_s", need::pulses)));
     QuantitySpec trip = optional("trip_voltage", "Overvoltage trip", "V", 2000,
         "Bus voltage at which the drive lets go of the motor; the EMF at top speed must stay below it.", "not checked",
         "U_trip", need::voltage);
     v.quantity(trip_voltage, trip);
     QuantitySpec top = optional("top_frequency", "Highest frequency", "Hz", 1e5,
         "Electrical frequency the drive can give.", "not checked", "f_max", need::top_speed);
-    v.quantity(top_frequency, top);
+    v.quantity(top_frequency, only_for(Motion::servo, top));
     QuantitySpec at = optional("cold", "Cold motor", "°C", 0, "Winding and magnets of a motor just started.", "20 °C",
         "θ_c", need::temperatures);
     at.range = {-60, 250};
@@ -303,6 +406,16 @@ void Drive::describe(FieldVisitor& v) {
     at.if_empty = "winding limit";
     at.symbol = "θ_h";
     v.quantity(hot, at);
+    v.quantity(own_loss, {.key = "own_loss",
+                             .label = "Drive's own loss",
+                             .unit = "W",
+                             .range = {0, 1e5},
+                             .help = "What the drive takes itself, switched on.",
+                             .required = false,
+                             .if_empty = "none",
+                             .rare = true,
+                             .symbol = "P_D",
+                             .serves = need::energy});
     v.quantity(stop_time, {.key = "stop_time",
                               .label = "Emergency stop in",
                               .unit = "s",

@@ -33,6 +33,17 @@ struct Motor {
     Quantity<Kind::voltage> curve_voltage;
     Quantity<Kind::temperature> rated_ambient{"40 °C"};
     Quantity<Kind::temperature> winding_limit{"155 °C"};
+    Quantity<Kind::temperature_difference> rated_rise; ///< of the winding at its ratings; not given: limit less ambient
+    Quantity<Kind::thermal_resistance> thermal_resistance; ///< winding to ambient
+    Quantity<Kind::time> thermal_time_constant;            ///< of the motor as a whole
+    Quantity<Kind::thermal_resistance> winding_resistance; ///< winding to housing
+    Quantity<Kind::time> winding_time_constant;
+    Quantity<Kind::temperature> housing_limit;
+    Quantity<Kind::power> speed_loss; ///< iron and friction
+    Quantity<Kind::angular_speed> speed_loss_at;
+    Quantity<Kind::number> speed_loss_exponent;
+    Quantity<Kind::force> bearing_rating; ///< dynamic load rating C of the bearing at the shaft end
+    Quantity<Kind::time> brush_life;
     Quantity<Kind::number> derating; ///< of the continuous torque, by what is built in or how it is mounted
     MotorKind electric;              ///< its kind, with the constants the sheet quotes
     Quantity<Kind::inertia> brake_inertia;
@@ -49,6 +60,10 @@ struct Motor {
         return name.empty() && continuous.empty() && peak.empty() && !rotor_inertia.given() && electric == MotorKind{};
     }
 
+    /// Steps, or is commutated as one.
+    bool stepper() const {
+        return std::holds_alternative<TwoPhaseStepper>(electric) || std::holds_alternative<FivePhaseStepper>(electric);
+    }
     /// It runs along a line: forces stand for torques.
     bool linear() const { return std::holds_alternative<LinearForcer>(electric); }
     /// Some constant tells torque per ampere, so that there is a curve without points of the sheet.
@@ -80,8 +95,16 @@ struct Drive {
     Quantity<Kind::current> peak_current;
     Quantity<Kind::voltage> trip_voltage;
     Quantity<Kind::frequency> top_frequency;
+    Quantity<Kind::current> phase_current; ///< of a stepper, as the drive's dial has it
+    AmperesAs dial = AmperesAs::rms;
+    Quantity<Kind::number> idle_current; ///< share of it left at rest
+    Quantity<Kind::time> idle_delay;     ///< from standstill until then
+    Quantity<Kind::number> microsteps;
+    Quantity<Kind::frequency> pulse_limit;       ///< of the controller, microsteps a second
+    Quantity<Kind::angular_speed> ramp_start;    ///< at which the controller's ramps begin and end
     Quantity<Kind::temperature> cold{"20 °C"};
     Quantity<Kind::temperature> hot; ///< winding and magnets; not given: the winding's limit
+    Quantity<Kind::power> own_loss; ///< of the drive, idle
     Quantity<Kind::time> stop_time;
     MotionQuantity<Order::position> stop_distance;
     Extra extra;

@@ -236,4 +236,108 @@ void LinearForcer::describe(FieldVisitor& v) {
     describe_conditions(*this, v);
 }
 
+namespace {
+
+template <class M> void describe_stepper(M& m, FieldVisitor& v) {
+    v.quantity(m.holding_torque, constant("holding_torque", "Holding torque", "N·m", 1e5,
+                                     "At rest, phases on at the rated current; connected as the ratings are.", "T_H"));
+    v.quantity(m.rated_current, constant("rated_current", "Rated phase current", "A", 1000,
+                                    "Of each phase, for good. As a sine it is the RMS current.", "I_N"));
+    v.quantity(m.resistance, constant("resistance", "Phase resistance", "Ω", 1e5, "Of one phase.", "R", losses));
+    v.quantity(m.rated_voltage,
+        rarely(constant("rated_voltage", "Rated voltage", "V", 2000,
+            "Resistance times rated current; tells the resistance where that is not given. The supply of a chopper is "
+            "ten times as high and more.",
+            "U_N", losses)));
+    v.quantity(m.inductance, constant("inductance", "Phase inductance", "mH", 1e6,
+                                 "Of one phase. Without it no pull-out torque can be said but a sheet's own.", "L",
+                                 need::peak_curve));
+    v.quantity(m.detent_torque, constant("detent_torque", "Detent torque", "N·m", 1e5,
+                                    "Felt without current; taken off the pull-out torque, never a brake.", "T_d"));
+    v.quantity(m.friction_torque, constant("friction_torque", "Friction torque", "N·m", 1e5,
+                                      "Of bearings and seals; taken off the pull-out torque of the model.", "T_f"));
+    v.quantity(m.start_rate,
+        constant("start_rate", "Start rate, no load", "Hz", 1e6,
+            "Full steps a second at which the bare rotor starts and stops without a ramp.", "f_0", need::pulses));
+    v.quantity(m.curve_current, {.key = "curve_current",
+                                    .label = "Curve current",
+                                    .unit = "A",
+                                    .range = {0, 1000, true},
+                                    .help = "Phase current at which the pull-out curve was taken.",
+                                    .required = false,
+                                    .if_empty = "the rated current",
+                                    .rare = true,
+                                    .symbol = "I_0",
+                                    .serves = need::peak_curve});
+    v.choice(m.curve_amperes, meaning("curve_current_in", "Curve current in", amperes_as, "Of the sine of a phase.",
+                                  m.curve_current.given(), need::peak_curve));
+    v.quantity(m.step_accuracy, {.key = "step_accuracy",
+                                    .label = "Step accuracy",
+                                    .unit = "deg",
+                                    .range = {0, 10, true},
+                                    .help = "Error of a full step, not cumulative; ±0.05° is usual.",
+                                    .source = "common practice, no source",
+                                    .required = false,
+                                    .if_empty = "0.05°",
+                                    .rare = true,
+                                    .symbol = "δ_s",
+                                    .serves = need::pulses});
+    QuantitySpec at = rarely({.key = "constants_at",
+        .label = "Holding torque at",
+        .unit = "°C",
+        .range = {-60, 250},
+        .help = "Temperature of the magnets for which the holding torque is quoted.",
+        .required = false,
+        .if_empty = "20 °C",
+        .symbol = "θ_K",
+        .serves = constants});
+    v.quantity(m.constants_at, at);
+    at.key = "resistance_at";
+    at.label = "Resistance at";
+    at.help = "Temperature of the winding for which the resistance is quoted.";
+    at.symbol = "θ_R";
+    at.serves = losses;
+    v.quantity(m.resistance_at, at);
+    v.choice(m.magnet, meaning("magnet", "Magnets", magnet, "Their flux falls per kelvin.", true));
+}
+
+QuantitySpec step_angle(const char* help) {
+    return {.key = "step_angle",
+        .label = "Full step",
+        .unit = "deg",
+        .range = {0.05, 90},
+        .help = help,
+        .symbol = "α",
+        .serves = constants | need::pulses};
+}
+
+} // namespace
+
+void TwoPhaseStepper::describe(FieldVisitor& v) {
+    v.choice(control, meaning("control", "Control", stepper_control,
+                          "Commutated by position the current follows the load and the motor catches up.", true,
+                          constants | need::pulses));
+    v.quantity(step_angle, fulmox::step_angle("1.8° is 50 teeth, 0.9° is 100."));
+    v.choice(rated_as, meaning("rated_as", "Ratings are for", stepper_rating,
+                           "The connection for which current, resistance and inductance are quoted.", true));
+    v.choice(connected, {.key = "connected",
+                            .label = "Connected",
+                            .options = stepper_connection,
+                            .help = "In series a coil has twice the constant and four times the inductance of its half.",
+                            .optional = true,
+                            .applies = rated_as != StepperRating::four_leads,
+                            .serves = constants});
+    describe_stepper(*this, v);
+}
+
+void FivePhaseStepper::describe(FieldVisitor& v) {
+    v.quantity(step_angle, fulmox::step_angle("0.72° is 50 teeth, 0.36° is 100."));
+    v.choice(bridge, meaning("bridge", "Fed by", five_phase_bridge,
+                         "Voltage of a phase: one bridge each U, star U/2, pentagon 0.588 U or 0.951 U.", true));
+    v.choice(phases_on,
+        meaning("phases_on", "Holding torque with", motor_options::phases_on,
+            "It is 3.078 times the torque of one phase with four phases on, 3.236 times with five.", true));
+    describe_stepper(*this, v);
+}
+
 } // namespace fulmox

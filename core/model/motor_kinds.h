@@ -18,6 +18,14 @@ enum class AmperesAs { rms, peak };
 enum class Magnet { neodymium, samarium_cobalt, ferrite, alnico };
 enum class EmfShape { trapezoidal, sine };
 enum class ForcerCore { iron, ironless };
+/// What notices a lost step: nothing; an alarm or a correction at the end of the move; the commutation itself.
+enum class StepperControl { open_loop, lost_step, position };
+/// How the half windings of a two-phase motor are connected: four leads leave no choice.
+enum class StepperRating { four_leads, half_coil, series, parallel };
+enum class StepperConnection { half_coil, series, parallel };
+/// How a drive feeds five phases.
+enum class FivePhaseBridge { per_phase, star, pentagon_72, pentagon_144 };
+enum class PhasesOn { four, five };
 
 /// Options of these choices, in the order of their enumerations.
 namespace motor_options {
@@ -33,6 +41,15 @@ inline constexpr Option magnet[] = {
     {"neodymium", "NdFeB"}, {"samarium_cobalt", "SmCo"}, {"ferrite", "ferrite"}, {"alnico", "AlNiCo"}};
 inline constexpr Option emf_shape[] = {{"trapezoidal", "trapezoidal"}, {"sine", "sine"}};
 inline constexpr Option forcer_core[] = {{"iron", "iron core"}, {"ironless", "ironless"}};
+inline constexpr Option stepper_control[] = {{"open_loop", "open loop"},
+    {"lost_step", "open loop, lost steps detected"}, {"position", "commutated by position"}};
+inline constexpr Option stepper_rating[] = {{"four_leads", "four leads, one way only"},
+    {"half_coil", "half coils (unipolar)"}, {"series", "bipolar, in series"}, {"parallel", "bipolar, in parallel"}};
+inline constexpr Option stepper_connection[] = {
+    {"half_coil", "half coils (unipolar)"}, {"series", "bipolar, in series"}, {"parallel", "bipolar, in parallel"}};
+inline constexpr Option five_phase_bridge[] = {{"per_phase", "one bridge per phase"}, {"star", "star"},
+    {"pentagon_72", "pentagon, neighbours 72° apart"}, {"pentagon_144", "pentagon, neighbours 144° apart"}};
+inline constexpr Option phases_on[] = {{"four", "four phases on"}, {"five", "five phases on"}};
 } // namespace motor_options
 
 /// Brushless, driven with sine currents (field-oriented).
@@ -175,6 +192,62 @@ struct LinearForcer {
     void describe(FieldVisitor& v);
 };
 
-using MotorKind = std::variant<SineMotor, BlockMotor, BrushedMotor, LinearForcer>;
+/// Hybrid stepper of two phases; ratings of one phase with both phases on.
+struct TwoPhaseStepper {
+    StepperControl control = StepperControl::open_loop;
+    Quantity<Kind::angle> step_angle{"1.8 deg"};
+    StepperRating rated_as = StepperRating::four_leads;
+    StepperConnection connected = StepperConnection::series; ///< where the leads leave a choice
+    Quantity<Kind::torque> holding_torque;
+    Quantity<Kind::current> rated_current;
+    Quantity<Kind::voltage> rated_voltage;
+    Quantity<Kind::resistance> resistance;
+    Quantity<Kind::inductance> inductance;
+    Quantity<Kind::torque> detent_torque;
+    Quantity<Kind::torque> friction_torque;
+    Quantity<Kind::frequency> start_rate; ///< full steps a second, without a load
+    Quantity<Kind::current> curve_current;
+    AmperesAs curve_amperes = AmperesAs::rms;
+    Quantity<Kind::angle> step_accuracy;
+    Quantity<Kind::temperature> constants_at{"20 °C"};
+    Quantity<Kind::temperature> resistance_at{"20 °C"};
+    Magnet magnet = Magnet::neodymium;
+    Extra extra;
+    bool operator==(const TwoPhaseStepper&) const = default;
+
+    static constexpr const char* kind_key = "two_phase_stepper";
+    static constexpr const char* kind_label = "Stepper, two-phase";
+    void describe(FieldVisitor& v);
+};
+
+/// Hybrid stepper of five phases, open loop; ratings of one phase.
+struct FivePhaseStepper {
+    Quantity<Kind::angle> step_angle{"0.72 deg"};
+    FivePhaseBridge bridge = FivePhaseBridge::per_phase;
+    PhasesOn phases_on = PhasesOn::four; ///< for the holding torque
+    Quantity<Kind::torque> holding_torque;
+    Quantity<Kind::current> rated_current;
+    Quantity<Kind::voltage> rated_voltage;
+    Quantity<Kind::resistance> resistance;
+    Quantity<Kind::inductance> inductance;
+    Quantity<Kind::torque> detent_torque;
+    Quantity<Kind::torque> friction_torque;
+    Quantity<Kind::frequency> start_rate; ///< full steps a second, without a load
+    Quantity<Kind::current> curve_current;
+    AmperesAs curve_amperes = AmperesAs::rms;
+    Quantity<Kind::angle> step_accuracy;
+    Quantity<Kind::temperature> constants_at{"20 °C"};
+    Quantity<Kind::temperature> resistance_at{"20 °C"};
+    Magnet magnet = Magnet::neodymium;
+    Extra extra;
+    bool operator==(const FivePhaseStepper&) const = default;
+
+    static constexpr const char* kind_key = "five_phase_stepper";
+    static constexpr const char* kind_label = "Stepper, five-phase";
+    void describe(FieldVisitor& v);
+};
+
+using MotorKind =
+    std::variant<SineMotor, BlockMotor, BrushedMotor, LinearForcer, TwoPhaseStepper, FivePhaseStepper>;
 
 } // namespace fulmox

@@ -34,7 +34,11 @@ enum : unsigned {
     temperatures = 1u << 23,     ///< of winding and magnets, cold and hot
     motor_shaft = 1u << 24,      ///< what it may carry
     ratio_inertia = 1u << 25,    ///< of a load whose demand is given: for the ratio alone
-    everything = (1u << 26) - 1, ///< of a place that says nothing of its own
+    pulses = 1u << 26,           ///< steps, microsteps and the controller's pulses
+    thermal = 1u << 27,          ///< thermal resistances and time constants, losses beside copper
+    energy = 1u << 28,           ///< what running costs
+    life = 1u << 29,             ///< of bearings and brushes
+    everything = (1u << 30) - 1, ///< of a place that says nothing of its own
 };
 
 /// Speeds of the shaft over the cycle.

@@ -93,9 +93,26 @@ void Policy::describe(FieldVisitor& v) {
                            .source = "common practice, no source",
                            .required = false,
                            .if_empty = "100 %"});
+    const auto pull_out = [](const char* key, const char* label, const char* if_empty, const char* help) {
+        return QuantitySpec{.key = key,
+            .label = label,
+            .unit = "%",
+            .range = {0, 100, true},
+            .help = help,
+            .source = "common practice, no source",
+            .required = false,
+            .if_empty = if_empty};
+    };
+    v.quantity(pull_out_tight, pull_out("pull_out_tight", "Pull-out, tight above", "50 %",
+                                   "Of the torque at which a stepper without feedback loses steps."));
+    v.quantity(pull_out_over, pull_out("pull_out_over", "Pull-out, over above", "65 %",
+                                  "At and above this share of the pull-out torque an open-loop axis is refused."));
     v.choice(point_speed,
         {"point_speed", "Point method at", point_speeds,
             "Speed at which the RMS torque must lie under the continuous curve. The RMS speed is the stricter.", true});
+    v.choice(heat_judge, {"heat_judge", "Heat judged by", heat_judges,
+                             "The loss method adds up the heat of every instant, the point method reads the curve once.",
+                             true});
     v.quantity(brake_static_factor, {.key = "brake_static_factor",
                                         .label = "Brake static factor",
                                         .unit = "1",

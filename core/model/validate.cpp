@@ -18,14 +18,15 @@ void error(Problems& out, std::string path, const char* field, std::string messa
     out.push_back({Severity::error, std::move(path), field, std::move(message)});
 }
 
-void check_curve(Problems& out, const std::vector<CurvePoint>& curve, const std::string& path, const char* label) {
+void check_curve(Problems& out, const std::vector<CurvePoint>& curve, const std::string& path, const char* label,
+    bool from_rest = true) {
     if (curve.size() < 2) {
         error(out, path, label,
             "found " + std::to_string(curve.size()) + (curve.size() == 1 ? " point" : " points") +
                 "; a curve needs at least 2");
         return;
     }
-    if (curve[0].speed.given() && curve[0].speed.si != 0)
+    if (from_rest && curve[0].speed.given() && curve[0].speed.si != 0)
         error(out, path + "/0/speed", "Speed", "found " + curve[0].speed.text + "; the first point stands at 0 rpm");
     for (std::size_t i = 1; i < curve.size(); ++i)
         if (curve[i].speed.given() && curve[i - 1].speed.given() && !(curve[i].speed.si > curve[i - 1].speed.si))
@@ -209,12 +210,42 @@ Problems check_fields(FieldRefs fields) {
 }
 
 void check_policy(Problems& out, const Policy& p, const std::string& path) {
+    if (p.pull_out_tight.value_or(0.5) > p.pull_out_over.value_or(0.65))
+        error(out, path + "/pull_out_tight", "Pull-out, tight above",
+            "it cannot exceed the share that is over, " + std::string(p.pull_out_over.given() ? p.pull_out_over.text : "65 %"));
     if (p.inertia_ratio_tight.given() != p.inertia_ratio_over.given())
         error(out, path + "/inertia_ratio_over", "Inertia ratio, over above", "give both inertia ratios or neither");
     else if (p.inertia_ratio_tight.given() && p.inertia_ratio_tight.si > p.inertia_ratio_over.si)
         error(out, path + "/inertia_ratio_tight", "Inertia ratio, tight above",
             "found " + p.inertia_ratio_tight.text + "; it cannot exceed the ratio that is over, " +
                 p.inertia_ratio_over.text);
+}
+
+} // namespace
+
+namespace {
+
+void check_stepper(Problems& out, const Motor& motor, const std::string& path) {
+    std::visit(
+        [&](const auto& m) {
+            if constexpr (requires { m.holding_torque; }) {
+                const std::string own = path + "electric/";
+                if (!m.holding_torque.given())
+                    error(out, own + "holding_torque", "Holding torque", "it is not given; every torque follows from it");
+                if (!m.rated_current.given())
+                    error(out, own + "rated_current", "Rated phase current",
+                        "it is not given; torque per ampere and heat follow from it");
+                if (motor.peak.empty() && !m.inductance.given())
+                    error(out, own + "inductance", "Phase inductance",
+                        "neither it nor a pull-out curve of the sheet is given; what is left at speed hangs on it");
+                if (motor.peak.empty() && !m.resistance.given() && !m.rated_voltage.given())
+                    error(out, own + "resistance", "Phase resistance",
+                        "neither it nor the rated voltage nor a pull-out curve of the sheet is given");
+            }
+        },
+        motor.electric);
+    if (!motor.continuous.empty()) check_curve(out, motor.continuous, path + "continuous", "Continuous curve");
+    if (!motor.peak.empty()) check_curve(out, motor.peak, path + "peak", "Pull-out curve", false);
 }
 
 } // namespace
@@ -241,6 +272,8 @@ Problems validate(const Axis& axis, const std::string& path, const std::vector<M
         if (!axis.motor.has_rating())
             error(out, motor + "electric/continuous_force", "Continuous force",
                 "neither continuous force nor continuous current is given; nothing tells what may run for good");
+    } else if (!no_motor && axis.motor.stepper()) {
+        check_stepper(out, axis.motor, motor);
     } else if (!no_motor) {
         // without points the constants of the sheet tell it, where there are any
         if (!axis.motor.continuous.empty() || !axis.motor.has_constant() || !axis.motor.has_rating())

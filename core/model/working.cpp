@@ -10,7 +10,7 @@ namespace fulmox {
 
 namespace {
 
-constexpr std::array functions{"sqrt", "tan", "sin", "cos", "abs", "min", "max", "pi"};
+constexpr std::array functions{"sqrt", "tan", "sin", "cos", "asin", "abs", "min", "max", "pi"};
 
 std::string bracketed(std::string number, std::size_t next, const std::string& expression) {
     const bool power = next < expression.size() && expression[next] == '^';

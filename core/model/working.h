@@ -24,7 +24,7 @@ using Working = std::vector<WorkingLine>;
 
 using WorkingValues = std::vector<std::pair<std::string, double>>;
 
-/// Builds a line. `expression` is plain arithmetic (+ - * / ^ sqrt tan cos sin abs min max, pi) over the names in
+/// Builds a line. `expression` is plain arithmetic (+ - * / ^ sqrt tan cos sin asin abs min max, pi) over the names in
 /// `values`; each name is replaced by its number. A name that is not in `values` and is no function is an error in
 /// the program and throws std::logic_error.
 WorkingLine working_line(std::string symbol, std::string formula, const std::string& expression,

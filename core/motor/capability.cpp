@@ -16,10 +16,15 @@ namespace fulmox {
 
 namespace {} // namespace
 
-SpeedTorqueCurve::SpeedTorqueCurve(const std::vector<CurvePoint>& points, double speed_scale) {
+SpeedTorqueCurve::SpeedTorqueCurve(const std::vector<CurvePoint>& points, double speed_scale, double torque_scale) {
+    // a pull-out curve may begin above rest: down to it the motor gives no less
+    if (!points.empty() && points.front().speed.si > 0) {
+        speeds_.push_back(0);
+        torques_.push_back(points.front().torque.si * torque_scale);
+    }
     for (const CurvePoint& p : points) {
         speeds_.push_back(p.speed.si * speed_scale);
-        torques_.push_back(p.torque.si);
+        torques_.push_back(p.torque.si * torque_scale);
     }
     fit();
 }
@@ -145,13 +150,20 @@ Capability capability(const Motor& motor, const Drive& drive, const Site& site) 
     c.continuous_by_model = (linear || motor.continuous.empty()) && c.model;
     if (!linear && !motor.peak.empty()) {
         c.speed_scale = drive.lowest_bus() / motor.curve_voltage.si;
-        c.peak = SpeedTorqueCurve(motor.peak, c.speed_scale);
+        if (c.model && c.model->numbers().stepper) {
+            // where the voltage drives the same current through the same reactance: the speed goes with U/I
+            c.torque_scale = c.model->amplitude() / c.model->numbers().stepper->curve_amplitude;
+            c.speed_scale /= c.torque_scale;
+        }
+        c.peak = SpeedTorqueCurve(motor.peak, c.speed_scale, c.torque_scale);
     }
     c.mechanical_speed = conditions.mechanical_speed;
     if (!linear && !motor.continuous.empty()) c.continuous = SpeedTorqueCurve(motor.continuous, 1);
     if (c.peak_by_model || c.continuous_by_model) {
         const double end =
-            std::min({c.model->speed_limit(), c.model->motoring_end(false), c.model->motoring_end(true)});
+            c.model->numbers().stepper
+                ? c.model->stepping_end()
+                : std::min({c.model->speed_limit(), c.model->motoring_end(false), c.model->motoring_end(true)});
         // a bus that turns nothing leaves standing alone
         Table t = end > 0 ? table_of(*c.model, end)
                           : Table{{0, 1e-6}, {c.model->peak(0, Quadrant::motoring).torque, 0}, {0, 0},
@@ -314,6 +326,7 @@ namespace {
 
 // Means over the cycle of what the motor draws by its model, and of the heat that makes.
 struct Drawn {
+    std::vector<SpanPolynomial::Nodes> copper; ///< W, or A² where there is no resistance
     double square = 0, loss = 0, peak = 0, heat = 0, voltage = 0;
     bool beyond = false; ///< somewhere the voltage does not reach
 };
@@ -324,11 +337,17 @@ class Draws {
         : d_(d), model_(model), rated_(!std::isnan(model.heat_use(0, 0))) {}
 
     Drawn take() {
+        out_.copper.assign(d_.spans.size(), SpanPolynomial::Nodes{});
         instant(d_.breakaway.torque, d_.breakaway.speed, 0);
         instant(d_.peak.torque, d_.peak.speed, 0);
         for (std::size_t k = 0; k < d_.spans.size(); ++k) {
             const Span& s = d_.spans[k];
             if (s.regime == Regime::braked) continue;
+            if (model_.fixed_current() && s.direction == 0) {
+                stand(s, out_.copper[k]);
+                continue;
+            }
+            standing_ = 0;
             SpanSamples e = d_.samples[k];
             // the end of a move is no standstill: friction and the heat of a standing motor set in beyond it
             if (s.direction != 0)
@@ -336,7 +355,10 @@ class Draws {
                     if (std::abs(w) < 1e-9 * d_.peak_speed) w = s.direction * 1e-12 * d_.peak_speed;
             std::array<How, span_node_count> how;
             std::array<MotorDraw, span_node_count> draws;
-            for (std::size_t i = 0; i < span_node_count; ++i) how[i] = current(e.torque[i], e.speed[i], draws[i]);
+            for (std::size_t i = 0; i < span_node_count; ++i) {
+                how[i] = current(e.torque[i], e.speed[i], draws[i]);
+                out_.copper[k][i] = warms(draws[i]);
+            }
             // without weakening the current is the same whether or not the voltage reaches
             if (!model_.weakens() || std::all_of(how.begin(), how.end(), [&](How h) { return h == How::freely; }))
                 for (std::size_t i = 0; i < span_node_count; ++i)
@@ -359,8 +381,22 @@ class Draws {
     const ElectricModel& model_;
     const SpanNodes& nodes_ = span_nodes();
     bool rated_;
+    double standing_ = 0; // s of standing still up to here
     Drawn out_;
 
+    // The drive of a stepper reduces its current once it has stood for a while.
+    void stand(const Span& s, SpanPolynomial::Nodes& copper) {
+        const double full = std::clamp(model_.conditions().idle_delay - standing_, 0.0, s.lasting());
+        const MotorDraw set = model_.draw(0, 0, true), idle = model_.idle_draw();
+        add(set, How::freely, 0, 0, full);
+        add(idle, How::freely, 0, 0, s.lasting() - full);
+        const double share = full / s.lasting();
+        copper.fill(share * warms(set) + (1 - share) * warms(idle));
+        standing_ += s.lasting();
+    }
+    static double warms(const MotorDraw& m) {
+        return std::isnan(m.copper_loss) ? m.current * m.current : m.copper_loss;
+    }
     How current(double torque, double speed, MotorDraw& m) const {
         m = model_.draw(torque, speed, true);
         if (m.possible) return m.id < 0 ? How::weakened : How::freely;
@@ -470,6 +506,15 @@ MotorUse motor_use(const Demand& d, Capability can) {
     u.copper_loss = u.can.model ? by_model.loss : no_number;
     u.voltage = u.can.model ? by_model.voltage : no_number;
     u.beyond_voltage = by_model.beyond;
+    if (u.can.model) {
+        u.copper = std::move(by_model.copper);
+    } else {
+        u.copper.assign(d.spans.size(), {});
+        for (std::size_t k = 0; k < d.spans.size(); ++k)
+            if (d.spans[k].regime != Regime::braked)
+                for (std::size_t i = 0; i < span_node_count; ++i)
+                    u.copper[k][i] = d.samples[k].torque[i] * d.samples[k].torque[i];
+    }
     return u;
 }
 

@@ -15,8 +15,8 @@ namespace fulmox {
 class SpeedTorqueCurve {
   public:
     SpeedTorqueCurve() = default;
-    /// Speeds rad/s rising from 0, torques N·m; at least two points. `speed_scale` stretches the speed axis.
-    SpeedTorqueCurve(const std::vector<CurvePoint>& points, double speed_scale);
+    /// Speeds rad/s rising from 0, torques N·m; at least two points. The scales stretch the axes.
+    SpeedTorqueCurve(const std::vector<CurvePoint>& points, double speed_scale, double torque_scale = 1);
     SpeedTorqueCurve(std::vector<double> speeds, std::vector<double> torques);
 
     double at(double speed) const; ///< N·m at |speed|
@@ -43,7 +43,8 @@ struct Capability {
     double max_speed = 0;        ///< rad/s: mechanical limit or end of the peak curve, whichever is lower
     double mechanical_speed = 0; ///< rad/s
     double heat_factor = 1;      ///< permitted heat over rated heat, from ambient, altitude and the motor's derating
-    double speed_scale = 1;      ///< bus voltage over curve voltage
+    double speed_scale = 1;      ///< bus voltage over curve voltage; of a stepper by its current as well
+    double torque_scale = 1;     ///< of a stepper's curve: current as set over that of the curve
     bool peak_by_model = false, continuous_by_model = false; ///< else by points of the sheet
     std::optional<ElectricModel> model;                      ///< by the constants, where the sheet gives one
 
@@ -79,6 +80,9 @@ struct MotorUse {
     double copper_loss = 0;    ///< W mean, hot; NaN without constant and resistance
     double voltage = 0;        ///< V between lines (terminals) the cycle needs at the most, cold or hot, as if it were
                                ///< there without field weakening; NaN without a constant
+    /// Copper loss at the nodes of each span, W hot, or without a resistance the square of the current, A²; by a sheet's
+    /// curve alone the square of the torque, N²·m².
+    std::vector<std::array<double, span_node_count>> copper;
     bool beyond_voltage = false; ///< somewhere the constants do not reach torque and speed at this bus; currents are
                                  ///< then as without the limit of voltage
 };

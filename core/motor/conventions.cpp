@@ -20,6 +20,23 @@ constexpr std::array sine_torque{
     Convention{"q_delta", "power-invariant q axis, delta phase quantities", delta_power_invariant},
     Convention{"dc_sine", "per A of the DC link, block-commutated", 3 / pi* ke_line_peak},
 };
+// of steppers: sines in m phases, T = m/2 k i; holding torque with phases at their rated current
+constexpr std::array two_phase_torque{
+    Convention{"rms", "per A RMS of a phase", std::numbers::sqrt2},
+    Convention{"peak", "per A peak of a phase", 1},
+    Convention{"holding", "holding torque per A, both phases on", std::numbers::sqrt2},
+};
+constexpr std::array five_phase_torque{
+    Convention{"rms", "per A RMS of a phase", 2.5 * std::numbers::sqrt2},
+    Convention{"peak", "per A peak of a phase", 2.5},
+    Convention{"holding_four", "holding torque per A, four phases on", 3.0776835371752527},
+    Convention{"holding_five", "holding torque per A, five phases on", 3.2360679774997898},
+};
+constexpr std::array stepper_voltage{
+    Convention{"phase_rms", "of a phase, RMS", ke_phase_rms},
+    Convention{"phase_peak", "of a phase, peak", 1},
+};
+
 constexpr std::array trapezoid_torque{Convention{"dc", "per A of the DC link", 2}};
 constexpr std::array dc_torque{Convention{"dc", "per A", 1}};
 
@@ -52,11 +69,14 @@ constexpr std::array winding{
 
 std::span<const Convention> torque_conventions(EmfBase base) {
     if (base == EmfBase::sine) return sine_torque;
+    if (base == EmfBase::two_phase) return two_phase_torque;
+    if (base == EmfBase::five_phase) return five_phase_torque;
     return base == EmfBase::trapezoid ? std::span<const Convention>(trapezoid_torque) : dc_torque;
 }
 
 std::span<const Convention> voltage_conventions(EmfBase base) {
     if (base == EmfBase::sine) return sine_voltage;
+    if (base == EmfBase::two_phase || base == EmfBase::five_phase) return stepper_voltage;
     return base == EmfBase::trapezoid ? std::span<const Convention>(trapezoid_voltage) : dc_voltage;
 }
 

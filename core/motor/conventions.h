@@ -16,7 +16,7 @@
 namespace fulmox {
 
 /// What the EMF of a motor looks like, which decides the factors.
-enum class EmfBase { sine, trapezoid, dc };
+enum class EmfBase { sine, trapezoid, dc, two_phase, five_phase };
 
 /// Quoted value = factor · k, or factor / k of a speed constant.
 struct Convention {

@@ -51,10 +51,25 @@ MotorConditions motor_conditions(const Motor& motor, const Drive& drive, const S
                                                                  : 2 / std::numbers::pi;
     c.reserve = drive.modulation_reserve.value_or(1);
     c.weakening = drive.field_weakening;
+    if (motor.stepper()) {
+        // a bridge for each phase, no reserve kept, and the rotor finds its own load angle
+        const StepperNumbers s = stepper_numbers(motor);
+        c.phase_share = s.voltage_share;
+        c.reserve = 1;
+        c.weakening = true;
+        c.idle_share = drive.idle_current.value_or(1);
+        c.idle_delay = drive.idle_current.given() ? drive.idle_delay.value_or(0) : 0;
+    }
     const bool sine = motor.linear() || std::holds_alternative<SineMotor>(motor.electric);
     const double per = sine && drive.amperes == AmperesAs::peak ? 1 / std::numbers::sqrt2 : 1;
     c.drive_continuous = per * drive.continuous_current.value_or(infinite);
     c.drive_peak = per * drive.peak_current.value_or(infinite);
+    if (motor.stepper()) {
+        const double dial = drive.dial == AmperesAs::peak ? 1 / std::numbers::sqrt2 : 1;
+        c.drive_continuous = infinite;
+        c.drive_peak =
+            drive.phase_current.given() ? dial * drive.phase_current.si : stepper_numbers(motor).current;
+    }
     c.cold = drive.cold.given() ? drive.cold.si - zero_celsius : 20;
     c.hot = (drive.hot.given() ? drive.hot.si : motor.winding_limit.value_or(zero_celsius + 20)) - zero_celsius;
     // a cool room is not taken as a licence for more than the sheet's torque
@@ -66,7 +81,7 @@ MotorConditions motor_conditions(const Motor& motor, const Drive& drive, const S
         c.mechanical_speed = forcer->top_speed.value_or(infinite);
     else
         c.mechanical_speed = motor.max_speed.value_or(infinite);
-    c.top_frequency = drive.top_frequency.value_or(infinite);
+    c.top_frequency = motor.stepper() ? infinite : drive.top_frequency.value_or(infinite);
     return c;
 }
 
@@ -74,7 +89,8 @@ ElectricModel::ElectricModel(const MotorNumbers& numbers, const MotorConditions&
     : n_(numbers), c_(conditions) {
     known_ = std::isfinite(n_.k) && n_.k > 0;
     if (!known_) {
-        missing_ = n_.linear ? "a force or voltage constant" : "a torque, voltage or speed constant";
+        missing_ = n_.stepper  ? "holding torque and rated current"
+                   : n_.linear ? "a force or voltage constant" : "a torque, voltage or speed constant";
         return;
     }
     phase_voltage_ = c_.bus * c_.phase_share * c_.reserve;
@@ -145,6 +161,42 @@ TorqueBound ElectricModel::peak(double speed, Quadrant quadrant, bool hot) const
     return b;
 }
 
+double ElectricModel::holding(bool idle) const {
+    const double share = idle ? c_.idle_share : 1;
+    return share * std::min(torque_of(peak_current_ / amperes_, false), torque_of(peak_current_ / amperes_, true));
+}
+
+MotorDraw ElectricModel::idle_draw() const {
+    MotorDraw d = draw_within(0, 0, true, true);
+    const double k = c_.idle_share;
+    d.current *= k;
+    d.iq *= k;
+    d.copper_loss *= k * k;
+    d.voltage *= k;
+    return d;
+}
+
+double ElectricModel::stepping_end() const {
+    const double most = speed_limit();
+    const auto gives = [&](double w) {
+        return std::min(current_bound(w, Quadrant::motoring, false).torque,
+                   current_bound(w, Quadrant::motoring, true).torque) > 1e-3 * holding(false);
+    };
+    double high = std::max(corner_speed(false), corner_speed(true));
+    if (!(high > 0)) high = 1;
+    if (!std::isfinite(high)) return most;
+    while (gives(high)) {
+        if (high > most) return most;
+        if ((high *= 2) > 1e7) return infinite;
+    }
+    double low = 0;
+    for (int i = 0; i < 60; ++i) {
+        const double middle = (low + high) / 2;
+        (gives(middle) ? low : high) = middle;
+    }
+    return std::min(low, most);
+}
+
 TorqueBound ElectricModel::current_bound(double speed, Quadrant quadrant, bool hot) const {
     const double w = std::abs(speed);
     TorqueBound b;
@@ -179,6 +231,10 @@ TorqueBound ElectricModel::current_bound(double speed, Quadrant quadrant, bool h
                               if (b.iq != i->q)
                                   if (const auto less = currents(m, s, torque(m, b.iq), w)) b.id = less->d;
                               b.torque = std::max(0.0, (motoring ? 1 : -1) * torque(m, b.iq));
+                              // standing it holds all of it; friction is not counted on to brake
+                              if (n_.stepper && w > 0)
+                                  b.torque = std::max(
+                                      0.0, b.torque - n_.stepper->detent - (motoring ? n_.stepper->friction : 0));
                               close(b.iq, turn, std::abs(i->q) >= peak_current_ * (1 - 1e-9));
                           },
                    [&](const DcMachine& m) {
@@ -257,6 +313,7 @@ TorqueBound ElectricModel::continuous(double speed) const {
                        if (b.iq < most * (1 - 1e-12)) b.bound = BoundBy::voltage;
                    }},
         hot_);
+    if (n_.stepper && w > 0) b.torque = std::max(0.0, b.torque - n_.stepper->detent - n_.stepper->friction);
     b.voltage = voltage_of(b, w);
     return b;
 }
@@ -274,6 +331,19 @@ double ElectricModel::heat_use(double torque, double speed) const {
 double ElectricModel::heat_of(const MotorDraw& d, double speed) const {
     const double w = std::abs(speed) / rated_speed_, at_rest = standstill_derated_ && speed == 0 ? 0.5 : 1;
     return (d.id * d.id + d.iq * d.iq + speed_square_ * w * w) / (c_.heat_factor * rated_square_ * at_rest);
+}
+
+double ElectricModel::rated_square() const { return rated_ ? rated_square_ / (amperes_ * amperes_) : no_number; }
+
+double ElectricModel::loss_per_square(bool hot) const {
+    return std::visit(Overloaded{[](const SineMachine& m) { return m.phases * m.resistance; },
+                          [](const DcMachine& m) { return m.resistance; }},
+        machine(hot));
+}
+
+double ElectricModel::speed_share(double speed) const {
+    const double w = speed / rated_speed_;
+    return speed_square_ * w * w / rated_square_;
 }
 
 MotorDraw ElectricModel::draw(double torque, double speed, bool hot) const {
@@ -322,6 +392,15 @@ MotorDraw ElectricModel::draw_within(double torque, double speed, bool hot, bool
         d.possible = false;
         d.current = d.id = d.iq = d.copper_loss = d.voltage = no_number;
     };
+    if (fixed_current()) {
+        d.iq = peak_current_;
+        d.current = peak_current_ / amperes_;
+        const SineMachine& m = std::get<SineMachine>(machine(hot));
+        d.copper_loss = std::isnan(n_.resistance) ? no_number : copper_loss(m, {0, d.iq});
+        d.voltage = phase_voltage(m, {0, d.iq}, 0);
+        return d;
+    }
+    if (n_.stepper && speed != 0) torque += std::copysign(n_.stepper->detent + n_.stepper->friction, speed);
     std::visit(Overloaded{[&](const SineMachine& m) {
                               if (any_voltage || !c_.weakening) {
                                   // no current but i_q: asked for at every node of a cycle
@@ -375,7 +454,7 @@ double ElectricModel::torque_of(double current, bool hot) const {
 }
 
 double ElectricModel::constant_of_axis() const {
-    return std::visit(Overloaded{[](const SineMachine& m) { return 1.5 * m.k; },
+    return std::visit(Overloaded{[](const SineMachine& m) { return m.phases / 2 * m.k; },
                           [](const DcMachine& m) { return m.torque_constant; }},
         hot_);
 }
@@ -432,7 +511,7 @@ std::optional<ElectricModel::Best> ElectricModel::best_efficiency() const {
     // loss beside copper, by speed: friction of a DC machine is in its current already
     const bool friction = n_.friction() > 0;
     if (!friction && !(speed_square_ > 0)) return std::nullopt;
-    const double resistance = motor_constants::copper_at(n_.resistance, c_.hot) * (n_.sine_driven ? 0.75 : 1);
+    const double resistance = motor_constants::copper_at(n_.resistance, c_.hot) * (n_.sine_driven ? n_.phases / 4 : 1);
     const double end =
         std::min(n_.sine_driven && c_.weakening ? std::min(motoring_end(true), speed_limit()) : no_load_speed(true),
             speed_limit());

@@ -32,6 +32,9 @@ struct MotorConditions {
     double heat_factor = 1;                                            ///< permitted heat over rated heat
     double mechanical_speed = std::numeric_limits<double>::infinity(); ///< rad/s (m/s)
     double top_frequency = std::numeric_limits<double>::infinity();    ///< Hz, electrical
+    // of a stepper's drive
+    double idle_share = 1; ///< of the current, at rest
+    double idle_delay = 0; ///< s of standing still until then
 };
 
 /// f = (θ_max − θ_amb)/(θ_max − θ_rated), lower by 1 % per 100 m above 1000 m. Source: IEC 60034-1. Not below 0.
@@ -122,6 +125,24 @@ class ElectricModel {
     };
     /// Best efficiency by copper and no-load loss, hot; nothing where the sheet tells no loss beside copper.
     std::optional<Best> best_efficiency() const;
+
+    /// Square of the current that may be held for good at the rating, A² RMS or DC; NaN without a rating.
+    double rated_square() const;
+    /// W of copper per A² of this current, at its temperature; 0 without a resistance.
+    double loss_per_square(bool hot) const;
+    /// Share of it that iron and friction take at a speed by the rated point.
+    double speed_share(double speed) const;
+    /// A stepper that takes its current whatever the load is.
+    bool fixed_current() const { return n_.stepper && n_.stepper->fixed_current(); }
+    /// N·m a stepper holds with the drive's current, the worse of cold and hot; `idle`: with what is left of it at rest.
+    double holding(bool idle) const;
+    /// A peak of the sine of a stepper's phase, as the drive is set.
+    double amplitude() const { return peak_current_; }
+    /// The same current at rest, reduced to what the drive leaves idle.
+    MotorDraw idle_draw() const;
+    /// Highest speed with torque at the shaft of a stepper: where detent and friction take it, or a thousandth of what it
+    /// holds is left. rad/s; infinite where neither bus nor inductance end it.
+    double stepping_end() const;
 
     /// i_d may be below 0.
     bool weakens() const { return n_.sine_driven && c_.weakening; }

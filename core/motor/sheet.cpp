@@ -146,6 +146,24 @@ MotorNumbers numbers_of(const LinearForcer& m) {
     return n;
 }
 
+template <class M> MotorNumbers numbers_of_stepper(const Motor& motor, const M& m, EmfBase base) {
+    MotorNumbers n;
+    n.base = base;
+    StepperNumbers s = stepper_numbers(motor);
+    n.phases = s.phases;
+    n.k = at_20(s.constant, flux_at(m.magnet, celsius(m.constants_at)));
+    if (!(n.k > 0) || !std::isfinite(n.k)) n.k = unknown;
+    n.k_from = "Holding torque and rated current";
+    n.k_from_rating = true;
+    n.resistance = 2 * s.resistance / motor_constants::copper_at(1, celsius(m.resistance_at));
+    n.inductance = 2 * s.inductance;
+    n.pole_pairs = s.teeth;
+    n.magnet = m.magnet;
+    n.stall_current = s.current;
+    n.stepper = std::move(s);
+    return n;
+}
+
 } // namespace
 
 double MotorNumbers::torque_constant() const {
@@ -158,7 +176,7 @@ double MotorNumbers::voltage_constant() const {
 }
 
 double MotorNumbers::motor_constant() const {
-    return torque_constant() / std::sqrt((sine_driven ? 1.5 : 1) * resistance);
+    return torque_constant() / std::sqrt((sine_driven ? phases / 2 : 1) * resistance);
 }
 
 double MotorNumbers::friction() const {
@@ -169,7 +187,17 @@ double MotorNumbers::friction() const {
 double peak_saturation(const MotorNumbers& n) { return 1 - n.peak_torque / (n.torque_constant() * n.peak_current); }
 
 MotorNumbers motor_numbers(const Motor& motor) {
-    MotorNumbers n = std::visit([](const auto& held) { return numbers_of(held); }, motor.electric);
+    MotorNumbers n = std::visit(
+        [&](const auto& held) {
+            using M = std::decay_t<decltype(held)>;
+            if constexpr (std::is_same_v<M, TwoPhaseStepper>)
+                return numbers_of_stepper(motor, held, EmfBase::two_phase);
+            else if constexpr (std::is_same_v<M, FivePhaseStepper>)
+                return numbers_of_stepper(motor, held, EmfBase::five_phase);
+            else
+                return numbers_of(held);
+        },
+        motor.electric);
     n.rotor = motor.rotor_inertia.given() ? motor.rotor_inertia.si : unknown;
     const double beta = peak_saturation(n);
     // what the peak point loses within the scatter of the constants is no saturation
@@ -180,6 +208,8 @@ MotorNumbers motor_numbers(const Motor& motor) {
 QuotedRatings quoted_ratings(const Motor& motor) {
     const MotorNumbers n = motor_numbers(motor);
     // the stall torque of a DC sheet is what the resistance lets through, no rating
+    if (n.stepper)
+        return {n.stepper->holding, motor.peak.empty() ? unknown : si(motor.peak.front().torque), si(motor.max_speed)};
     QuotedRatings q{n.sine_driven && n.stall_torque > 0 ? n.stall_torque : n.rated_torque, n.peak_torque, unknown};
     if (const auto* forcer = std::get_if<LinearForcer>(&motor.electric)) {
         q.speed = si(forcer->top_speed);
@@ -194,8 +224,13 @@ QuotedRatings quoted_ratings(const Motor& motor) {
 double rated_voltage(const Motor& motor) {
     return std::visit(
         [](const auto& held) {
-            if constexpr (requires { held.rated_voltage; }) return si(held.rated_voltage);
-            return unknown;
+            // of a stepper it is what the resistance takes at the rated current, not its supply
+            if constexpr (requires { held.holding_torque; })
+                return unknown;
+            else if constexpr (requires { held.rated_voltage; })
+                return si(held.rated_voltage);
+            else
+                return unknown;
         },
         motor.electric);
 }
@@ -203,6 +238,7 @@ double rated_voltage(const Motor& motor) {
 SineMachine sine_machine(const MotorNumbers& n, double winding, double magnet) {
     const auto or_0 = [](double x) { return std::isnan(x) ? 0 : x; };
     SineMachine m;
+    m.phases = n.phases;
     m.k = n.k * flux_at(n.magnet, magnet);
     m.resistance = or_0(motor_constants::copper_at(n.resistance / 2, winding));
     m.inductance = std::isnan(n.pole_pairs) ? 0 : or_0(n.inductance / 2);
@@ -417,6 +453,23 @@ class Pairs {
         no_load(m.resistance);
         curve_end();
     }
+    template <class M> void compare_stepper(const M& m) {
+        add(pair("rated_voltage/resistance", "Rated voltage against current and resistance",
+            {"rated_voltage", "rated_current", "resistance"}, Kind::voltage, si(m.rated_voltage),
+            si(m.rated_current) * si(m.resistance),
+            tolerance_of(m.rated_voltage, silent_constant) + tolerance_of(m.resistance, silent_winding)));
+        // standing still with the phases on a motor cannot give more in the run than it holds
+        if (!motor_.peak.empty() && motor_.peak.front().torque.given() && n_.stepper->curve_amplitude > 0) {
+            SheetPair p = pair("peak/holding_torque", "Pull-out torque at the lowest speed against holding torque",
+                {"peak", "holding_torque"}, Kind::torque, motor_.peak.front().torque.si,
+                n_.stepper->holding_at(n_.stepper->curve_amplitude), 2 * silent_constant);
+            if (p.entered <= p.implied) return add(std::move(p), "it is below what is held at the curve's current");
+            p.note = "a motor cannot run with more torque than it holds at the curve's current: is that current RMS?";
+            add(std::move(p));
+        }
+    }
+    void compare(const TwoPhaseStepper& m) { compare_stepper(m); }
+    void compare(const FivePhaseStepper& m) { compare_stepper(m); }
     void compare(const LinearForcer& m) {
         const double flux = flux_at(m.magnet, celsius(m.constants_at));
         const auto t = torque_conventions(n_.base), v = voltage_conventions(n_.base);

@@ -5,8 +5,10 @@
 #include "core/motor/conventions.h"
 #include "core/motor/dc_machine.h"
 #include "core/motor/sine_machine.h"
+#include "core/motor/stepper.h"
 
 #include <limits>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -20,11 +22,13 @@ struct MotorNumbers {
     EmfBase base = EmfBase::sine;
     bool sine_driven = true; ///< else torque lies on the straight line of a DC machine
     bool linear = false;
-    double k = unknown;          ///< V·s/rad, see conventions.h
+    double phases = 3;                     ///< of a sine-driven motor
+    std::optional<StepperNumbers> stepper; ///< as it is connected; k, resistance and inductance are of it
+    double k = unknown;                    ///< V·s/rad, see conventions.h
     std::string k_from;          ///< label of the field it comes from
     bool k_from_rating = false;  ///< of a torque and its current, for want of a constant
-    double resistance = unknown; ///< Ω between two terminals
-    double inductance = unknown; ///< H between two terminals
+    double resistance = unknown; ///< Ω between two terminals, or twice that of a stepper's phase
+    double inductance = unknown; ///< H between two terminals, or twice that of a stepper's phase
     double pole_pairs = unknown;
     Magnet magnet = Magnet::neodymium;
     double rotor = unknown; ///< kg·m²

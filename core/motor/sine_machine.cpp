@@ -76,7 +76,7 @@ std::optional<Dq> extreme(const SineMachine& m, const SineSupply& s, double spee
 
 double torque(const SineMachine& m, double iq) {
     const double x = iq / m.reference_current;
-    return 1.5 * m.k * iq * (1 - m.saturation * x * x);
+    return m.phases / 2 * m.k * iq * (1 - m.saturation * x * x);
 }
 
 double turning_current(const SineMachine& m) {
@@ -84,7 +84,7 @@ double turning_current(const SineMachine& m) {
 }
 
 std::optional<double> current_for(const SineMachine& m, double torque) {
-    const double plain = torque / (1.5 * m.k);
+    const double plain = torque / (m.phases / 2 * m.k);
     if (!(m.saturation > 0)) return plain;
     // x − β x³ = t by the sine of a third of an angle, for the branch below the turn
     const double root = std::sqrt(3 * m.saturation), t = plain / m.reference_current;
@@ -115,7 +115,7 @@ double phase_voltage(const SineMachine& m, Dq i, double speed) {
     return length(m.resistance * i.d - x * i.q, m.resistance * i.q + m.k * speed + x * i.d);
 }
 
-double copper_loss(const SineMachine& m, Dq i) { return 1.5 * (i.d * i.d + i.q * i.q) * m.resistance; }
+double copper_loss(const SineMachine& m, Dq i) { return m.phases / 2 * (i.d * i.d + i.q * i.q) * m.resistance; }
 
 double corner_speed(const SineMachine& m, const SineSupply& s) {
     if (!std::isfinite(s.current)) return 0;

@@ -12,11 +12,12 @@
 namespace fulmox {
 
 struct SineMachine {
-    double k = 0;                 ///< V·s/rad
+    double phases = 3;            ///< m: T = m/2 k i_q, copper m/2 i² R
+    double k = 0;                 ///< V·s/rad, E_phase,peak/ω
     double resistance = 0;        ///< Ω, half of that between two terminals
     double inductance = 0;        ///< H, half of that between two terminals; 0 where it is not known
     double pole_pairs = 1;        ///< or π over the pole pitch
-    double saturation = 0;        ///< β of T = 1.5 k i_q (1 − β (i_q/I_ref)²)
+    double saturation = 0;        ///< β of T = m/2 k i_q (1 − β (i_q/I_ref)²)
     double reference_current = 1; ///< I_ref, A peak
 };
 

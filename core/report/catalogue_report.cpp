@@ -84,7 +84,7 @@ namespace {
 
 // Short, for the width of a column.
 const char* motor_kind_word(const Motor& m) {
-    static constexpr const char* words[] = {"sine-driven", "block-commutated", "brushed", "linear"};
+    static constexpr const char* words[] = {"sine-driven", "block-commutated", "brushed", "linear", "stepper, 2", "stepper, 5"};
     static_assert(std::size(words) == std::variant_size_v<MotorKind>);
     return words[m.electric.index()];
 }

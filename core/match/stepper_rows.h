@@ -1,0 +1,45 @@
+// Limits and figures of steppers, taken into the registries of limits.h and figures.h.
+#pragma once
+
+#include "core/demand/stays.h"
+#include "core/match/figures.h"
+#include "core/match/limits.h"
+
+#include <vector>
+
+namespace fulmox {
+
+/// How a stepper swings on this axis and when the cycle excites it; two kinds of inertia ratio apart, with the inertia
+/// of the payload at which it is largest.
+struct SteppingResonance {
+    double frequency = 0;       ///< full steps/s
+    double low = 0, high = 0;   ///< rad/s of the motor, the band of ±20 % about it
+    std::vector<Stay> stays;    ///< of the cycle in it
+    double longest() const;     ///< s
+    double altogether() const;  ///< s
+};
+
+/// `inertia`: of load and rotor, kg·m²; `demand` may be null.
+SteppingResonance stepping_resonance(const ElectricModel& model, double inertia, const Demand* demand);
+
+/// The largest number of microsteps, a power of two up to 256, at which a controller can pulse this speed; 0: not even
+/// full steps.
+int microsteps_possible(const StepperNumbers& n, double speed, double pulse_limit);
+
+std::vector<LimitRow> stepper_limit_rows();
+std::vector<FigureRow> stepper_figure_rows();
+
+/// Shares of the pull-out torque by the policy, of a motor that notices no lost step.
+struct PullOutShares {
+    double tight = 0.5, over = 0.65;
+};
+PullOutShares pull_out_shares(const Policy& policy);
+
+/// Driven by a stepper that takes its current whatever the load is.
+bool open_loop(const Axis& axis);
+
+/// Limits that an open-loop stepper has instead of those of a servo.
+void judge_pull_out(Limit& l, const LimitInput& in);
+void judge_stepper_holding(Limit& l, const LimitInput& in);
+
+} // namespace fulmox

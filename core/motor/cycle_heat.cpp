@@ -1,0 +1,183 @@
+#include "core/motor/cycle_heat.h"
+
+#include "core/demand/span_polynomial.h"
+#include "core/motor/constants.h"
+#include "core/quantity/not_finite.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace fulmox {
+
+namespace {
+
+using motor_constants::copper_at;
+using motor_constants::zero_celsius;
+using Nodes = SpanPolynomial::Nodes;
+
+double celsius(const QuantityBase& q, double otherwise) { return q.given() ? q.si - zero_celsius : otherwise; }
+
+// Loss by speed in units of the copper's, at the nodes of a span.
+class SpeedLoss {
+  public:
+    SpeedLoss(const Motor& motor, const MotorUse& use, double rated_loss, bool in_watts)
+        : use_(use), rated_(rated_loss), typed_(motor.speed_loss.si), at_(motor.speed_loss_at.si),
+          exponent_(motor.speed_loss_exponent.value_or(1.5)), in_watts_(in_watts) {}
+
+    bool known() const { return !typed() || in_watts_; }
+    double operator()(double speed) const {
+        const double w = std::abs(speed);
+        if (typed()) return typed_ * std::pow(w / at_, exponent_);
+        const double share = use_.can.continuous_by_model ? use_.can.model->speed_share(w) : by_curve(w);
+        // where nothing is rated nothing tells it
+        return share > 0 && rated_ > 0 ? share * rated_ : 0;
+    }
+
+  private:
+    const MotorUse& use_;
+    double rated_, typed_, at_, exponent_;
+    bool in_watts_;
+
+    bool typed() const { return typed_ > 0 && at_ > 0; }
+    double by_curve(double w) const {
+        const SpeedTorqueCurve& c = use_.can.continuous;
+        const double stall = c.stall(), now = c.at(std::min(w, c.end()));
+        return stall > 0 ? 1 - now * now / (stall * stall) : 0;
+    }
+};
+
+// What moves of a span is sampled at its nodes; the stretches are as many as the shortest time constant asks for.
+void add_stretches(std::vector<HeatStretch>& out, const Span& s, const Nodes& copper, const Nodes& other, double fine) {
+    const double lasts = s.lasting();
+    const auto [low, high] = std::minmax_element(copper.begin(), copper.end());
+    const bool steady = s.direction == 0 || *high - *low <= 1e-9 * std::abs(*high);
+    const auto parts =
+        steady || !(fine > 0) ? 1 : static_cast<int>(std::clamp(std::ceil(lasts / fine), 1.0, 32.0));
+    const SpanNodes& nodes = span_nodes();
+    if (parts == 1) {
+        HeatStretch h{lasts, 0, 0};
+        for (std::size_t i = 0; i < span_node_count; ++i) {
+            h.copper += nodes.weight[i] * copper[i];
+            h.other += nodes.weight[i] * other[i];
+        }
+        out.push_back(h);
+        return;
+    }
+    const SpanPolynomial c(copper), o(other);
+    for (int k = 0; k < parts; ++k) {
+        const double from = static_cast<double>(k) / parts, to = static_cast<double>(k + 1) / parts;
+        out.push_back({lasts / parts, integral(c, from, to) * parts, integral(o, from, to) * parts});
+    }
+}
+
+} // namespace
+
+CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, const MotorUse& use, const Demand& d) {
+    CycleHeat out;
+    const ElectricModel* model = use.can.model ? &*use.can.model : nullptr;
+    const MotorConditions conditions = motor_conditions(motor, drive, site);
+    const double hot = conditions.hot;
+    ThermalMotor& t = out.motor;
+    t.ambient = site.ambient.si - zero_celsius;
+    t.limit = motor.winding_limit.si - zero_celsius;
+    t.reference = hot;
+    out.fixed_current = model && model->fixed_current();
+    if (model && !out.fixed_current) t.flux_fall = flux_fall(model->numbers().magnet);
+    out.in_watts = model && model->numbers().resistance > 0;
+
+    const double rise = motor.rated_rise.given() ? motor.rated_rise.si : motor.winding_limit.si - motor.rated_ambient.si;
+    // the rated copper loss is that at the rated temperature; losses here are at the hot one
+    const double warmer = copper_at(1, celsius(motor.rated_ambient, 40) + rise) / copper_at(1, hot);
+    double rated = no_number;
+    if (model && !use.can.continuous_by_model && !use.can.continuous.empty()) {
+        // the curve of the sheet tells what may run for good
+        const MotorDraw draw = model->draw(use.can.continuous.stall(), 0, true);
+        rated = draw.possible ? (out.in_watts ? draw.copper_loss : draw.current * draw.current) : no_number;
+    } else if (model) {
+        rated = model->rated_square() * (out.in_watts ? model->loss_per_square(true) : 1);
+    } else if (!use.can.continuous.empty()) {
+        rated = use.can.continuous.stall() * use.can.continuous.stall();
+    }
+    out.rated_loss = rated * warmer;
+    // thinner air and what is built in leave less of the cooling
+    const double altitude = site.altitude.si;
+    const double air = altitude > 1000 ? 1 - 0.01 * (altitude - 1000) / 100 : 1;
+    const double derating = motor.derating.value_or(1);
+    out.by_rating = !motor.thermal_resistance.given() || !out.in_watts;
+    if (!out.by_rating)
+        t.resistance = motor.thermal_resistance.si / air;
+    else
+        t.resistance = rise / out.rated_loss / (air * derating * derating);
+    // in K/W, as long as losses are watts
+    if (motor.winding_resistance.given() && out.in_watts) t.winding_resistance = motor.winding_resistance.si;
+    t.time_constant = motor.thermal_time_constant.si;
+    t.winding_time_constant = motor.winding_time_constant.si;
+
+    const SpeedLoss speed_loss(motor, use, out.rated_loss, out.in_watts);
+    if (motor.thermal_resistance.given() && !out.in_watts)
+        out.missing = "the winding's resistance, which makes watts of its current";
+    else if (!(t.resistance > 0))
+        out.missing = "a continuous rating, or resistance and thermal resistance";
+    else if (t.winding_resistance >= t.resistance)
+        out.missing = "a thermal resistance above that from winding to housing";
+    else if (!speed_loss.known())
+        out.missing = "the winding's resistance, to compare with the loss in watts";
+    if (!out.missing.empty()) return out;
+
+    const double fine = std::isnan(t.winding_time_constant) ? t.time_constant / 20 : t.winding_time_constant / 20;
+    std::vector<HeatStretch> stretches;
+    stretches.reserve(d.spans.size());
+    out.other_at.assign(d.spans.size(), Nodes{});
+    for (std::size_t k = 0; k < d.spans.size(); ++k) {
+        const Span& s = d.spans[k];
+        if (s.regime == Regime::braked) {
+            stretches.push_back({s.lasting(), 0, 0});
+            continue;
+        }
+        Nodes& other = out.other_at[k];
+        for (std::size_t i = 0; i < span_node_count; ++i) other[i] = speed_loss(d.samples[k].speed[i]);
+        add_stretches(stretches, s, use.copper[k], other, fine);
+    }
+    out.heat = steady_heat(t, stretches);
+    for (const HeatStretch& h : stretches) {
+        out.copper += h.lasts * h.copper / d.cycle_time;
+        out.other += h.lasts * h.other / d.cycle_time;
+    }
+    if (!std::isfinite(out.copper + out.other)) {
+        out.missing = "a current at every torque of the cycle";
+        return out;
+    }
+    out.settles = greatest_that_settles(t, out.copper, out.other);
+    out.within_limit = greatest_within_limit(t, out.copper, out.other);
+    return out;
+}
+
+CycleEnergy cycle_energy(const Drive& drive, const MotorUse& use, const CycleHeat& heat, const Demand& d) {
+    CycleEnergy e;
+    e.drive = drive.own_loss.value_or(0) * d.cycle_time;
+    if (!heat.in_watts) return e;
+    e.motor = e.losses = 0;
+    // losses at the temperatures that the cycle comes to
+    const bool known = heat.missing.empty() && heat.heat.settles && heat.copper > 0;
+    const double warm = known ? heat.heat.copper / heat.copper : 1;
+    for (std::size_t k = 0; k < d.spans.size(); ++k) {
+        const Span& s = d.spans[k];
+        if (s.regime == Regime::braked) continue;
+        Nodes power;
+        for (std::size_t i = 0; i < span_node_count; ++i) {
+            const double loss = warm * use.copper[k][i] + (known ? heat.other_at[k][i] : 0);
+            power[i] = d.samples[k].torque[i] * d.samples[k].speed[i] + loss;
+            e.losses += s.lasting() * span_nodes().weight[i] * loss;
+        }
+        const NodeRange range = range_of(power);
+        const SpanPolynomial p(power);
+        const SignEdges edges = sign_edges(power, range);
+        for (std::size_t i = 1; i < edges.count; ++i) {
+            const double part = s.lasting() * integral(p, edges.u[i - 1], edges.u[i]);
+            (part > 0 ? e.motor : e.returned) += std::abs(part);
+        }
+    }
+    return e;
+}
+
+} // namespace fulmox

@@ -1,0 +1,40 @@
+// Heat and energy of a motor over the cycle of its axis: what its sheet and the demand give to core/motor/heat.h.
+#pragma once
+
+#include "core/model/machine.h"
+#include "core/motor/capability.h"
+#include "core/motor/heat.h"
+
+#include <string>
+
+namespace fulmox {
+
+struct CycleHeat {
+    /// What it waits for; empty: temperatures are known.
+    std::string missing;
+    ThermalMotor motor;
+    bool in_watts = false;   ///< else losses are shares of the rated one
+    bool by_rating = false;  ///< the thermal resistance is that of rated loss and rise, not of the sheet
+    double rated_loss = ThermalMotor::unknown; ///< copper loss of the rating at its temperature, in that unit
+    double copper = 0;       ///< mean over the cycle at the reference temperature, in that unit
+    double other = 0;        ///< mean of iron and friction
+    std::vector<std::array<double, span_node_count>> other_at; ///< iron and friction at the nodes of each span
+    SteadyHeat heat;
+    GreatestLoad settles, within_limit;
+    bool fixed_current = false; ///< the load does not change the loss
+};
+
+/// `use` is of this demand; the motor drives.
+CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, const MotorUse& use, const Demand& d);
+
+struct CycleEnergy {
+    double motor = ThermalMotor::unknown; ///< J a cycle into the motor; what comes back is burnt
+    double returned = 0;                  ///< J a cycle of it that came back, after the motor's own losses
+    double losses = ThermalMotor::unknown; ///< J a cycle in copper, iron and friction
+    double drive = 0;                     ///< J a cycle of the drive's own
+};
+
+/// NaN where copper loss is not known.
+CycleEnergy cycle_energy(const Drive& drive, const MotorUse& use, const CycleHeat& heat, const Demand& d);
+
+} // namespace fulmox
