@@ -94,6 +94,9 @@ def sine(series, frame, torque, inertia_per_torque, rated, top, factor, brake, v
         "curve_voltage": f"{voltage} V",
         "rated_ambient": "40 °C",
         "winding_limit": "155 °C" if frame >= 60 else "130 °C",
+        "thermal_time_constant": text(14 + 11 * torque ** 0.4, "min", 2),
+        "winding_resistance": text(0.3 * (115 if frame >= 60 else 90) / (loss * 1.06 ** 2 * (390 if frame >= 60 else 365) / 255 / 0.81), "K/W", 2),
+        "winding_time_constant": text(18 + 14 * torque ** 0.4, "s", 2),
         "electric": {
             "kind": "sine", "torque_constant": text(kt, "N·m/A"),
             "voltage_constant": text(math.sqrt(1.5) * k * 1000 * RPM, "V/krpm"), "voltage_constant_of": "line_rms",
@@ -152,6 +155,8 @@ def direct(kind, series, frame, torque, voltage, no_load, fall):
         "rotor_inertia": text((1.3 if ferrite else 0.5) * torque ** 1.2 * (frame / 60), "kg·cm²"),
         "max_speed": text(1.25 * no_load, "rpm", 4),
         "rated_ambient": "40 °C", "winding_limit": "130 °C",
+        "thermal_time_constant": text(9 + 9 * torque ** 0.4, "min", 2), "winding_time_constant": text(9 + 12 * torque ** 0.4, "s", 2),
+        "winding_resistance": text(0.35 * 90 / (resistance * rated_current ** 2 * 365 / 255), "K/W", 2),
         "electric": electric,
         "mass": text(0.5 * (frame / 40) ** 1.6 * torque ** 0.4 * (1.3 if ferrite else 1), "kg"),
         "shaft_diameter": f"{SHAFT[frame]} mm",
@@ -209,7 +214,10 @@ def stepper(series, frame, holding, current, phases=2, step=1.8, control=None, r
     out = {
         "name": name, "origin": "Aviary catalogue (invented)", "series": series, "frame": f"{frame} mm",
         "rotor_inertia": text(0.22 * holding ** 1.25, "kg·cm²"), "rated_ambient": "40 °C", "winding_limit": "130 °C",
-        "max_speed": "3000 rpm",
+        "max_speed": "3000 rpm", "rated_rise": "80 K",
+        "thermal_time_constant": text(12 + 9 * holding ** 0.35, "min", 2),
+        "winding_resistance": text(0.25 * 80 / (loss * 315 / 255), "K/W"),
+        "winding_time_constant": text(14 + 8 * holding ** 0.4, "s", 2), "housing_limit": "90 °C",
     }
     if feedback:
         out["encoder_inertia"] = text(0.006 * (frame / 42) ** 2, "kg·cm²")

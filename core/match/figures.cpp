@@ -394,7 +394,7 @@ std::vector<FigureRow> motor_rows() {
                         "loss method: the fall of the continuous curve is iron and friction heat");
             }},
         {"motor.acceleration", "Acceleration at top speed", nullptr, Kind::angular_acceleration,
-            need::demand | peak_curve | voltage,
+            need::demand | ratio_inertia | peak_curve | voltage,
             [](In in) { return has_motor(in) && turns(in) && tells_inertia(in); },
             [](Figure& f, In in) {
                 const double torque = in.motor->can.peak.at(in.demand->peak_speed);

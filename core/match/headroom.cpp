@@ -109,7 +109,8 @@ std::vector<Headroom> headroom(
         const Assessment now = assess(machine, a, path, {.workings = false, .figures = false});
         const Limit* l = now.limit(key);
         if (!l || l->state == LimitState::cannot_say || !(l->allowed > 0)) return std::nan("");
-        return l->used / l->allowed / l->share - 1;
+        // a motor that runs away has no temperature; the border of it is looked for all the same
+        return std::min(l->used / l->allowed / l->share - 1, 1e6);
     };
     const double here = margin(axis);
     if (std::isnan(here)) return out;

@@ -25,22 +25,19 @@ bool tells_warming(const Motor& m) {
 bool judges_winding(const LimitInput& in) { return in.axis.driven() && tells_warming(in.axis.motor); }
 bool judges_housing(const LimitInput& in) { return in.axis.driven() && in.axis.motor.housing_limit.given(); }
 
-void close(Limit& l, const LimitInput& in, double highest, double ambient, double limit, const char* source) {
+[[nodiscard]] bool closed_at(
+    Limit& l, const LimitInput& in, double highest, double ambient, double limit, const char* source) {
     l.used = highest - ambient;
     l.allowed = limit - ambient;
-    l.source = source;
-    if (in.workings && std::isfinite(l.used)) {
+    if (in.workings && std::isfinite(l.used))
         l.working.push_back(working_line("allowed", "limit − ambient", "t-a", {{"t", limit}, {"a", ambient}}, l.allowed,
             Kind::temperature_difference));
-        l.working.push_back(working_line("used/allowed", "used / allowed", "used/allowed",
-            {{"used", l.used}, {"allowed", l.allowed}}, l.used / l.allowed, Kind::number));
-    }
-    judge(l);
+    return closed(l, in, source);
 }
 
-void runs_away(Limit& l) {
+void runs_away(Limit& l, const LimitInput& in) {
     l.used = infinite;
-    judge(l);
+    if (!closed(l, in, "heat balance over the cycle; IEC 60034-1 for copper")) return;
     l.reason = "it never settles: the loss grows with the temperature faster than the heat leaves";
     l.remedy = "Less torque, more dwell, better cooling, or a larger motor.";
 }
@@ -50,18 +47,13 @@ void judge_winding(Limit& l, const LimitInput& in) {
     const ThermalMotor& m = h.motor;
     l.share = in.policy.continuous_share.si;
     if (!h.missing.empty()) return cannot(l, "it waits for " + h.missing);
-    if (in.so_far.motor->beyond_voltage)
+    if (in.so_far.motor->can.continuous_by_model && in.so_far.motor->beyond_voltage)
         return cannot(l, "by the motor's constants this bus does not reach all of the cycle");
     l.allowed = m.limit - m.ambient;
-    if (!h.heat.settles) return runs_away(l);
+    if (!h.heat.settles) return runs_away(l, in);
     const bool times = m.knows_times();
     const double highest = times ? h.heat.highest : h.heat.mean.winding;
-    close(l, in, highest, m.ambient, m.limit, "heat balance over the cycle; IEC 60034-1 for copper");
-    if (l.state == LimitState::cannot_say) {
-        l.working.clear();
-        l.reason = "its numbers are not known";
-        return;
-    }
+    if (!closed_at(l, in, highest, m.ambient, m.limit, "heat balance over the cycle; IEC 60034-1 for copper")) return;
     l.reason = (times ? degrees(highest) + " at the highest of the steady ripple, " + degrees(h.heat.lowest) +
                             " at the lowest"
                       : degrees(highest) + " in the mean of the cycle") +
@@ -84,14 +76,9 @@ void judge_housing(Limit& l, const LimitInput& in) {
     if (!h.missing.empty()) return cannot(l, "it waits for " + h.missing);
     const double limit = in.axis.motor.housing_limit.si - kelvin;
     l.allowed = limit - m.ambient;
-    if (!h.heat.settles) return runs_away(l);
+    if (!h.heat.settles) return runs_away(l, in);
     const double highest = m.knows_times() ? h.heat.housing_highest : h.heat.mean.housing;
-    close(l, in, highest, m.ambient, limit, "heat balance over the cycle");
-    if (l.state == LimitState::cannot_say) {
-        l.working.clear();
-        l.reason = "its numbers are not known";
-        return;
-    }
+    if (!closed_at(l, in, highest, m.ambient, limit, "heat balance over the cycle")) return;
     l.reason = degrees(highest) + " of " + degrees(limit) +
                (m.two_bodies() ? std::string() : ", taken as that of the winding") +
                (highest > 60 ? "; hot enough to burn skin" : "");
@@ -193,9 +180,10 @@ std::vector<FigureRow> heat_figure_rows() {
             [](Figure& f, In in) { temperature(f, in.heat->heat.housing_lowest, in); }},
         {"heat.after_first_cycle", "Winding after the first cycle", nullptr, Kind::temperature, all, timed,
             [](Figure& f, In in) {
-                f.si = in.heat->heat.after_first + kelvin;
+                const double after = in.heat->heat.after_first;
+                f.si = after < 3000 ? after + kelvin : no_number;
                 f.unit = "°C";
-                f.note = "from cold";
+                f.note = after < 3000 ? "from cold" : "beyond 3000 °C: no winding lives that long";
             }},
         {"heat.time_to_limit", "Time to the winding limit", nullptr, Kind::time, all,
             [](In in) { return timed(in) && (!in.demand || std::isfinite(in.heat->heat.time_to_limit)); },

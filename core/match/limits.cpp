@@ -29,8 +29,9 @@ const char* motor_missing(const LimitInput& in) {
                                                : "a linear motor cannot turn a shaft";
 }
 
-// "allowed" lines that every limit ends with; false where it cannot be said
-[[nodiscard]] bool close(Limit& l, const LimitInput& in, std::string source) {
+} // namespace
+
+bool closed(Limit& l, const LimitInput& in, std::string source) {
     l.source = std::move(source);
     judge(l);
     if (l.state == LimitState::cannot_say) {
@@ -44,8 +45,6 @@ const char* motor_missing(const LimitInput& in) {
             {{"used", l.used}, {"allowed", l.allowed}}, l.used / l.allowed, Kind::number));
     return true;
 }
-
-} // namespace
 
 void cannot(Limit& l, Text why) {
     l.state = LimitState::cannot_say;
@@ -77,7 +76,8 @@ WorkingLine continuous_of_model(const Capability& c, double speed, double allowe
             {{"K", per_ampere}, {"i", b.iq}, {"beta", n.saturation}, {"I_p", c.model->saturates_at()}}, allowed,
             Kind::torque, source);
     return working_line("T_c", "K i_q − T_f, hot; K per ampere of i_q", "max(0, K*i-T_f)",
-        {{"K", per_ampere}, {"i", b.iq}, {"T_f", speed == 0 ? 0 : n.friction()}}, allowed, Kind::torque, source);
+        {{"K", per_ampere}, {"i", b.iq},
+            {"T_f", speed == 0 ? 0 : n.stepper ? n.stepper->detent + n.stepper->friction : n.friction()}}, allowed, Kind::torque, source);
 }
 
 } // namespace
@@ -141,7 +141,7 @@ void judge_speed(Limit& l, const LimitInput& in) {
                 c.peak_by_model ? "voltage equations of the machine, the worse of cold and hot"
                                 : "estimate: the end of the peak curve moves with the bus voltage"));
     }
-    if (!close(l, in, "motor datasheet")) return;
+    if (!closed(l, in, "motor datasheet")) return;
     l.reason =
         words(in).speed(l.used) + " of " + words(in).speed(l.allowed) +
         (c.mechanical_speed <= c.peak.end() ? ", the mechanical limit" : ", where the bus voltage ends the peak curve");
@@ -157,7 +157,7 @@ void judge_peak_torque(Limit& l, const LimitInput& in) {
     l.allowed = u.worst_peak_allowed;
     l.share = in.policy.peak_torque_share.si;
     if (in.workings) l.working.push_back(sum_of_causes(u.worst_peak));
-    if (!close(l, in, "motor datasheet, peak curve at the actual bus voltage")) return;
+    if (!closed(l, in, "motor datasheet, peak curve at the actual bus voltage")) return;
     const bool starting = l.used > 0 && u.worst_peak.speed == 0 && u.worst_peak.torque == d.breakaway.torque;
     l.reason = words(in).torque(l.used) + (starting ? " to break away" : "") + " at " +
                words(in).speed(std::abs(u.worst_peak.speed)) + ", " + format_number(u.worst_peak.time, 3) +
@@ -193,7 +193,7 @@ void judge_heat_by_loss(Limit& l, const LimitInput& in) {
                 : "loss method: the fall of the continuous curve is iron and friction heat"));
         if (!u.can.continuous_by_model) l.working.push_back(continuous_at_rest(u.can));
     }
-    if (!close(l, in, "IEC 60034-1 S1 rating; loss method")) return;
+    if (!closed(l, in, "IEC 60034-1 S1 rating; loss method")) return;
     l.reason =
         "heat as of " + words(in).torque(l.used) + " at standstill, of " + words(in).torque(l.allowed) + " continuous";
     if (l.state != LimitState::fits)
@@ -215,7 +215,7 @@ void judge_heat_by_point(Limit& l, const LimitInput& in) {
         rms_working(l, in);
         l.working.push_back(continuous_by_point(u.can, speed, l.allowed, which));
     }
-    if (!close(l, in, "IEC 60034-1 S1 rating; point method")) return;
+    if (!closed(l, in, "IEC 60034-1 S1 rating; point method")) return;
     l.reason = words(in).torque(l.used) + " RMS at " + words(in).speed(speed) + " " + which +
                " speed; the continuous curve gives " + words(in).torque(l.allowed);
     if (l.state != LimitState::fits)
@@ -230,7 +230,7 @@ void judge_holding(Limit& l, const LimitInput& in) {
     l.allowed = u.can.continuous_stall();
     l.share = in.policy.continuous_share.si;
     if (in.workings) l.working.push_back(continuous_at_rest(u.can));
-    if (!close(l, in, "motor datasheet, standstill torque")) return;
+    if (!closed(l, in, "motor datasheet, standstill torque")) return;
     l.reason = words(in).torque(l.used) + " to hold" +
                (in.axis.credit_friction_at_rest ? ", friction credited" : ", friction not credited");
     if (l.state != LimitState::fits) l.remedy = "Counterbalance, let the brake hold in dwells, shorter lead.";
@@ -249,7 +249,7 @@ void judge_inertia_ratio(Limit& l, const LimitInput& in) {
     if (in.workings)
         l.working.push_back(working_line("J_L/J_M", "load inertia / rotor inertia", "J_L/J_M",
             {{"J_L", i.load}, {"J_M", i.rotor}}, i.ratio(), Kind::number, practice));
-    if (!close(l, in, practice)) return;
+    if (!closed(l, in, practice)) return;
     l.reason = format_number(i.ratio(), 3) + " : 1";
     if (i.ratio_least() < i.ratio() * 0.995)
         l.reason += " at the most over the cycle, " + format_number(i.ratio_least(), 3) + " : 1 at the least";
@@ -269,7 +269,7 @@ void judge_brake(Limit& l, const LimitInput& in) {
     if (in.workings && !std::isnan(l.used))
         l.working.push_back(working_line("needed", "factor × holding torque", "K*T",
             {{"K", in.policy.brake_static_factor.si}, {"T", torque}}, l.used, Kind::torque, practice));
-    if (!close(l, in, practice)) return;
+    if (!closed(l, in, practice)) return;
     const char* by_friction =
         d.static_torque_friction == 0 ? "; friction may hold it, but that is not to be relied on" : "";
     if (l.allowed == 0) {
@@ -294,7 +294,7 @@ void judge_coupling(Limit& l, const LimitInput& in) {
         l.working.push_back(working_line("T_k", "K · max(cycle, emergency stop)", "K*max(T_c, T_e)",
             {{"K", in.axis.coupling.service_factor.si}, {"T_c", d.coupling_peak}, {"T_e", d.coupling_emergency}},
             l.used, Kind::torque, practice));
-    if (!close(l, in, practice)) return;
+    if (!closed(l, in, practice)) return;
     l.reason = words(in).torque(carried) + " carried at the instant" +
                (d.coupling_emergency > d.coupling_peak ? " of the emergency stop"
                                                        : " of the peak, standstill and breakaway "
@@ -313,7 +313,7 @@ void judge_critical(Limit& l, const LimitInput& in) {
     l.allowed = bound.value;
     l.share = in.policy.critical_speed_share.si;
     l.working = std::move(bound.working);
-    if (!close(l, in, "Euler–Bernoulli beam")) return;
+    if (!closed(l, in, "Euler–Bernoulli beam")) return;
     l.reason = words(in).speed(l.used) + " of " + words(in).speed(l.allowed) + " over " +
                words(in).say(bound.length, Kind::length) + " free length";
     if (l.state != LimitState::fits) l.remedy = "Longer lead, thicker screw, shorter free length, or a fixed far end.";
@@ -328,7 +328,7 @@ void judge_buckling(Limit& l, const LimitInput& in) {
     l.allowed = bound.value;
     l.share = in.policy.buckling_share.si;
     l.working = std::move(bound.working);
-    if (!close(l, in, "Euler")) return;
+    if (!closed(l, in, "Euler")) return;
     l.reason = words(in).say(l.used, Kind::force) + " largest axial force" +
                (d.axial_emergency > d.axial_peak ? ", in the emergency stop" : "") +
                ", taken as compression; Euler's load is " + words(in).say(l.allowed, Kind::force);
@@ -343,7 +343,7 @@ void judge_speed_value(Limit& l, const LimitInput& in) {
     if (in.workings)
         l.working.push_back(working_line("d n", "d · ω/2π", "d*w/(2*pi)",
             {{"d", s.diameter.si}, {"w", in.so_far.demand->mechanism_peak_speed}}, l.used, Kind::speed, practice));
-    if (!close(l, in, "nut datasheet")) return;
+    if (!closed(l, in, "nut datasheet")) return;
     const auto feed = [](double v) { return Text::of(v, Kind::speed, 4, "mm/min", "in/min"); };
     l.reason = feed(l.used) + " of " + feed(l.allowed);
     if (l.state != LimitState::fits) l.remedy = "Longer lead, thinner screw, or a nut with another ball return.";
@@ -354,7 +354,7 @@ void judge_motor_current(Limit& l, const LimitInput& in) {
     const MotorUse& u = *in.so_far.motor;
     l.used = u.peak_current;
     l.allowed = u.can.model->numbers().peak_current;
-    if (!close(l, in, "motor datasheet, peak current")) return;
+    if (!closed(l, in, "motor datasheet, peak current")) return;
     l.reason = format_number(l.used, 3) + " A of " + format_number(l.allowed, 3) + " A" +
                (u.can.model->numbers().sine_driven ? " RMS, hot" : ", hot");
     if (l.state != LimitState::fits)
@@ -370,7 +370,7 @@ void judge_drive_current(Limit& l, const LimitInput& in) {
         std::isinf(c.drive_continuous) || u.peak_current / c.drive_peak > u.rms_current / c.drive_continuous;
     l.used = peak ? u.peak_current : u.rms_current;
     l.allowed = peak ? c.drive_peak : c.drive_continuous;
-    if (!close(l, in, "drive datasheet; currents of torque and speed")) return;
+    if (!closed(l, in, "drive datasheet; currents of torque and speed")) return;
     l.reason = format_number(l.used, 3) + " A of " + format_number(l.allowed, 3) + " A" +
                (u.can.model->numbers().sine_driven ? " RMS" : "") + (peak ? ", peak" : ", RMS over the cycle");
     if (l.state != LimitState::fits)
@@ -400,7 +400,7 @@ void judge_voltage(Limit& l, const LimitInput& in) {
     if (const std::string left_out = m.approximate(); !left_out.empty() && l.used <= l.allowed)
         return cannot(l, "it is at least " + format_number(l.used, 3) + " of " + format_number(l.allowed, 3) +
                              " V; what " + left_out + " add is not known");
-    if (!close(l, in, "voltage equations of the machine, the worse of cold and hot")) return;
+    if (!closed(l, in, "voltage equations of the machine, the worse of cold and hot")) return;
     l.reason = format_number(l.used, 3) + " V between the " +
                (m.numbers().base == EmfBase::dc ? "terminals" : "lines") + " at the most, of " +
                format_number(l.allowed, 3) + " V with the bus at its lowest";
@@ -414,7 +414,7 @@ void judge_shaft(Limit& l, const LimitInput& in) {
     const Demand& d = *in.so_far.demand;
     l.used = std::max({std::abs(d.peak.torque), d.holding_torque, d.emergency_torque});
     l.allowed = in.axis.motor.shaft_torque.si;
-    if (!close(l, in, "motor datasheet, shaft")) return;
+    if (!closed(l, in, "motor datasheet, shaft")) return;
     l.reason = words(in).torque(l.used) + " at the most" +
                (d.emergency_torque == l.used ? ", in the emergency stop" : "") +
                ", the rotor's own share included, of " + words(in).torque(l.allowed);
@@ -432,7 +432,7 @@ void judge_open_circuit(Limit& l, const LimitInput& in) {
         l.working.push_back(
             working_line("E", "E per speed, cold · ω", "K*w", {{"K", m.open_circuit_emf(1)}, {"w", speed}}, l.used,
                 Kind::voltage, "open-circuit EMF between lines, cold magnets"));
-    if (!close(l, in, "drive datasheet, overvoltage trip")) return;
+    if (!closed(l, in, "drive datasheet, overvoltage trip")) return;
     l.reason = format_number(l.used, 3) + " V between the lines at top speed, of " + format_number(l.allowed, 3) + " V";
     if (l.state != LimitState::fits)
         l.remedy =
@@ -442,7 +442,7 @@ void judge_open_circuit(Limit& l, const LimitInput& in) {
 void judge_brush_speed(Limit& l, const LimitInput& in) {
     l.used = in.so_far.demand->peak_speed;
     l.allowed = in.so_far.motor->can.model->numbers().brush_speed;
-    if (!close(l, in, "motor datasheet, brushes")) return;
+    if (!closed(l, in, "motor datasheet, brushes")) return;
     l.reason = words(in).speed(l.used) + " of " + words(in).speed(l.allowed);
     if (l.state != LimitState::fits) l.remedy = "A lower speed, or a motor without brushes.";
 }
@@ -466,7 +466,7 @@ void judge_bus_rating(Limit& l, const LimitInput& in) {
     if (in.workings)
         l.working.push_back(
             working_line("U_max", "2 · rated voltage", "2*U_n", {{"U_n", rated}}, l.allowed, Kind::voltage, practice));
-    if (!close(l, in, practice)) return;
+    if (!closed(l, in, practice)) return;
     l.reason = "bus of " + format_number(l.used, 4) + " V, motor rated " + format_number(rated, 4) +
                " V; beyond twice that insulation, ripple and brushes are not vouched for";
     if (l.state != LimitState::fits) l.remedy = "A lower bus, or a winding for this voltage.";

@@ -26,6 +26,9 @@ struct LimitInput {
     bool workings;
 };
 
+/// Judges a limit whose `used` and `allowed` are there, and ends its working; false where it cannot be said.
+[[nodiscard]] bool closed(Limit& l, const LimitInput& in, std::string source);
+
 /// It cannot be said, for this reason.
 void cannot(Limit& l, Text why);
 

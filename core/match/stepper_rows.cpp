@@ -16,10 +16,6 @@ constexpr double band = 0.2;         // of the natural frequency, either side
 constexpr double most_periods = 10;  // of it that a crossing may take
 constexpr double quiet_microsteps = 8;
 
-const StepperNumbers* numbers_of(const Capability* can) {
-    return can && can->model && can->model->numbers().stepper ? &*can->model->numbers().stepper : nullptr;
-}
-
 double whole_inertia(const InertiaStatement& i) { return i.load + i.rotor; }
 
 } // namespace
@@ -68,21 +64,6 @@ bool stepping(const LimitInput& in) { return in.axis.driven() && in.axis.motor.s
 bool open_stepping(const LimitInput& in) { return open_loop(in.axis); }
 
 Words words(const LimitInput& in) { return Words(motion_of(in.axis.mechanism)); }
-
-// What every limit here ends with.
-[[nodiscard]] bool closed(Limit& l, const LimitInput& in, const char* source) {
-    l.source = source;
-    judge(l);
-    if (l.state == LimitState::cannot_say) {
-        l.working.clear();
-        l.reason = "its numbers are not known";
-        return false;
-    }
-    if (in.workings && l.allowed > 0 && std::isfinite(l.used))
-        l.working.push_back(working_line("used/allowed", "used / allowed", "used/allowed",
-            {{"used", l.used}, {"allowed", l.allowed}}, l.used / l.allowed, Kind::number));
-    return true;
-}
 
 void by_share(Limit& l, const LimitInput& in, double whole, const char* symbol, const char* formula) {
     const PullOutShares s = pull_out_shares(in.policy);
@@ -162,7 +143,7 @@ void judge_phase_current(Limit& l, const LimitInput& in) {
 }
 
 void judge_start_rate(Limit& l, const LimitInput& in) {
-    const StepperNumbers& n = *in.so_far.motor->can.model->numbers().stepper;
+    const StepperNumbers n = stepper_numbers(in.axis.motor); // no cycle is needed for it
     const InertiaStatement& i = *in.so_far.inertia;
     if (std::isnan(n.start_rate)) return cannot(l, "the sheet's start rate is not given");
     if (!i.told) return cannot(l, "the demand is given without the inertia of its load");
@@ -207,7 +188,7 @@ void judge_resonance(Limit& l, const LimitInput& in) {
 }
 
 void judge_pulse_rate(Limit& l, const LimitInput& in) {
-    const StepperNumbers& n = *in.so_far.motor->can.model->numbers().stepper;
+    const StepperNumbers n = stepper_numbers(in.axis.motor); // its torque is not needed for it
     const double speed = in.so_far.demand->peak_speed, micro = in.axis.drive.microsteps.value_or(1);
     l.used = micro * steps_per_second(n, speed);
     l.allowed = in.axis.drive.pulse_limit.si;
@@ -248,9 +229,9 @@ namespace {
 
 using In = const FigureInput&;
 
-const StepperNumbers& numbers(In in) { return *numbers_of(in.can); }
-bool of_stepper(In in) { return numbers_of(in.can) && in.axis.driven(); }
-bool of_open_loop(In in) { return of_stepper(in) && in.can->model->fixed_current(); }
+StepperNumbers numbers(In in) { return stepper_numbers(in.axis.motor); }
+bool of_stepper(In in) { return in.can && in.axis.driven() && in.axis.motor.stepper(); }
+bool of_open_loop(In in) { return of_stepper(in) && open_loop(in.axis); }
 bool swings(In in) { return of_open_loop(in) && fulmox::tells_inertia(in.axis); }
 bool idles(In in) { return of_open_loop(in) && in.axis.drive.idle_current.given(); }
 bool along_a_line(In in) {

@@ -183,7 +183,7 @@ void Motor::describe(FieldVisitor& v) {
     v.quantity(speed_loss, thermal("speed_loss", "Iron and friction loss", "W", 1e6,
                                "At the speed below. Without it the fall of the continuous curve tells it.",
                                "by the continuous curve", "P_w"));
-    QuantitySpec at = thermal("speed_loss_at", "Loss taken at", "rpm", 1e6, "Speed of that loss.", "", "n_w");
+    QuantitySpec at = thermal("speed_loss_at", "Loss taken at", "rpm", 1e6, "Speed of that loss.", "with the loss", "n_w");
     at.required = speed_loss.given();
     at.applies = speed_loss.given();
     v.quantity(speed_loss_at, at);

@@ -239,6 +239,8 @@ void LinearForcer::describe(FieldVisitor& v) {
 namespace {
 
 template <class M> void describe_stepper(M& m, FieldVisitor& v) {
+    bool by_position = false;
+    if constexpr (requires { m.control; }) by_position = m.control == StepperControl::position;
     v.quantity(m.holding_torque, constant("holding_torque", "Holding torque", "N·m", 1e5,
                                      "At rest, phases on at the rated current; connected as the ratings are.", "T_H"));
     v.quantity(m.rated_current, constant("rated_current", "Rated phase current", "A", 1000,
@@ -251,7 +253,7 @@ template <class M> void describe_stepper(M& m, FieldVisitor& v) {
             "U_N", losses)));
     v.quantity(m.inductance, constant("inductance", "Phase inductance", "mH", 1e6,
                                  "Of one phase. Without it no pull-out torque can be said but a sheet's own.", "L",
-                                 need::peak_curve));
+                                 need::peak_curve | (by_position ? constants : 0)));
     v.quantity(m.detent_torque, constant("detent_torque", "Detent torque", "N·m", 1e5,
                                     "Felt without current; taken off the pull-out torque, never a brake.", "T_d"));
     v.quantity(m.friction_torque, constant("friction_torque", "Friction torque", "N·m", 1e5,

@@ -52,7 +52,7 @@ void add_stretches(std::vector<HeatStretch>& out, const Span& s, const Nodes& co
     const auto [low, high] = std::minmax_element(copper.begin(), copper.end());
     const bool steady = s.direction == 0 || *high - *low <= 1e-9 * std::abs(*high);
     const auto parts =
-        steady || !(fine > 0) ? 1 : static_cast<int>(std::clamp(std::ceil(lasts / fine), 1.0, 32.0));
+        steady || !(fine > 0) ? 1 : static_cast<int>(std::clamp(std::ceil(lasts / fine - 1e-9), 1.0, 32.0));
     const SpanNodes& nodes = span_nodes();
     if (parts == 1) {
         HeatStretch h{lasts, 0, 0};
@@ -91,7 +91,7 @@ CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, c
     double rated = no_number;
     if (model && !use.can.continuous_by_model && !use.can.continuous.empty()) {
         // the curve of the sheet tells what may run for good
-        const MotorDraw draw = model->draw(use.can.continuous.stall(), 0, true);
+        const MotorDraw draw = model->without_voltage_limit(use.can.continuous.stall(), 0);
         rated = draw.possible ? (out.in_watts ? draw.copper_loss : draw.current * draw.current) : no_number;
     } else if (model) {
         rated = model->rated_square() * (out.in_watts ? model->loss_per_square(true) : 1);
@@ -136,6 +136,25 @@ CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, c
         }
         Nodes& other = out.other_at[k];
         for (std::size_t i = 0; i < span_node_count; ++i) other[i] = speed_loss(d.samples[k].speed[i]);
+        // turns that are alike come span by span: over all of them the mean counts
+        if (s.times > 1) {
+            const double lasts = s.lasting();
+            HeatStretch h{lasts, 0, 0};
+            for (std::size_t i = 0; i < span_node_count; ++i) {
+                h.copper += span_nodes().weight[i] * use.copper[k][i];
+                h.other += span_nodes().weight[i] * other[i];
+            }
+            if (k > 0 && d.spans[k - 1].times > 1 && d.spans[k - 1].first_turn == s.first_turn) {
+                HeatStretch& whole = stretches.back();
+                const double all = whole.lasts + lasts;
+                whole.copper = (whole.copper * whole.lasts + h.copper * lasts) / all;
+                whole.other = (whole.other * whole.lasts + h.other * lasts) / all;
+                whole.lasts = all;
+            } else {
+                stretches.push_back(h);
+            }
+            continue;
+        }
         add_stretches(stretches, s, use.copper[k], other, fine);
     }
     out.heat = steady_heat(t, stretches);

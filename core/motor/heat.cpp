@@ -235,19 +235,27 @@ bool fixed_point(const std::array<double, 4>& m, const State& b, State& x) {
     return true;
 }
 
-double from_cold(const ThermalMotor& m, const HeatedCycle& cycle, double ripple) {
+// Turn by turn from cold; the loss is drawn straight anew wherever the winding has warmed by a fifth of the way.
+double from_cold(const ThermalMotor& m, const std::vector<HeatStretch>& stretches, double ripple) {
     const double rise = m.limit - m.ambient;
     if (rise <= 0) return 0;
-    const auto [map, b] = cycle.map();
+    constexpr int parts = 5, most = 2'000'000;
     State x{0, 0};
-    constexpr int most = 2'000'000;
-    for (int n = 0; n < most; ++n) {
-        // turns that cannot come there are only counted
-        if (x[0] + ripple >= 0.98 * rise)
-            if (const double t = cycle.reaches(x, rise); std::isfinite(t)) return n * cycle.time() + t;
-        const State next{map[0] * x[0] + map[1] * x[1] + b[0], map[2] * x[0] + map[3] * x[1] + b[1]};
-        if (std::abs(next[0] - x[0]) + std::abs(next[1] - x[1]) < 1e-12 * rise) return infinite;
-        x = next;
+    int turns = 0;
+    for (int part = 0; part < parts; ++part) {
+        const double until = part + 1 < parts ? rise * (part + 1) / parts : infinite;
+        if (x[0] >= until) continue;
+        const double about = std::min((part + 0.5) / parts, 1.0) * rise, body = m.two_bodies() ? x[1] + about - x[0] : about;
+        const HeatedCycle cycle(m, stretches, {m.ambient + about, m.ambient + std::max(0.0, body)});
+        const auto [map, b] = cycle.map();
+        while (x[0] < until) {
+            // turns that cannot come there are only counted
+            if (x[0] + ripple >= 0.98 * rise)
+                if (const double t = cycle.reaches(x, rise); std::isfinite(t)) return turns * cycle.time() + t;
+            const State next{map[0] * x[0] + map[1] * x[1] + b[0], map[2] * x[0] + map[3] * x[1] + b[1]};
+            if (++turns > most || std::abs(next[0] - x[0]) + std::abs(next[1] - x[1]) < 1e-12 * rise) return infinite;
+            x = next;
+        }
     }
     return infinite;
 }
@@ -305,11 +313,7 @@ SteadyHeat steady_heat(const ThermalMotor& m, const std::vector<HeatStretch>& st
     if (!out.settles) {
         out.mean = {infinite, infinite};
         out.highest = out.housing_highest = infinite;
-        about = {m.limit, std::min(m.limit, m.ambient + 60)};
     }
-    // up from cold the loss is about that of the way there
-    const Temperatures halfway{(m.ambient + std::min(about.winding, m.limit)) / 2,
-        (m.ambient + std::min(about.housing, m.limit)) / 2};
     const HeatedCycle cold(m, stretches, {m.ambient, m.ambient});
     out.after_first = m.ambient + cold.turn({0, 0})[0];
     if (out.settles && out.highest <= m.limit) {
@@ -317,7 +321,7 @@ SteadyHeat steady_heat(const ThermalMotor& m, const std::vector<HeatStretch>& st
         return out;
     }
     const double ripple = out.settles ? out.highest - out.lowest : m.limit - m.ambient;
-    out.time_to_limit = from_cold(m, HeatedCycle(m, stretches, out.settles ? about : halfway), ripple);
+    out.time_to_limit = from_cold(m, stretches, ripple);
     return out;
 }
 

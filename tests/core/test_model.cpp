@@ -161,10 +161,10 @@ TEST_CASE("copies of a project share what is not changed") {
     after.axes.insert(after.axes.begin(), Axis{});
     CHECK(std::as_const(after.axes)[0].name.empty());
     CHECK(&std::as_const(after.axes)[1] == &before.axes[0]);
-    after.axes.resize(12, before.axes[0]);
-    after.axes.back().name = "last of twelve";
-    CHECK(std::as_const(after.axes)[10] == before.axes[0]);
-    CHECK_THROWS_AS(after.axes.at(12), std::out_of_range);
+    after.axes.resize(13, before.axes[0]);
+    after.axes.back().name = "the last";
+    CHECK(std::as_const(after.axes)[11] == before.axes[0]);
+    CHECK_THROWS_AS(after.axes.at(13), std::out_of_range);
     for (Axis& a : after.axes) a.name = "all";
     CHECK(before.axes[0].name != "all");
 }

