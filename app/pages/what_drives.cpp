@@ -1,16 +1,19 @@
 #include "app/pages/what_drives.h"
 
 #include "app/library.h"
+#include "app/plots/overload_plot.h"
 #include "app/shipped_motors.h"
 #include "app/theme.h"
 #include "app/widgets/compare_view.h"
 #include "app/widgets/curve_editor.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/inertia_view.h"
+#include "app/widgets/kind_view.h"
 #include "app/widgets/paint.h"
 #include "app/widgets/sheet_view.h"
 #include "app/widgets/windings_view.h"
 #include "app/words.h"
+#include "core/match/figures.h"
 #include "core/motor/curves.h"
 #include "core/quantity/format.h"
 
@@ -149,6 +152,9 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     tabs_->addTab(of_drive(), tr("Drive"));
     tabs_->addTab(new WindingsView(document), tr("Windings"));
     tabs_->addTab(compare, tr("Compare"));
+    tabs_->addTab(of_heat(), tr("Heat"));
+    auto* kind = new KindView(document);
+    tabs_->addTab(kind, tr("Kind"));
     tabs_->setTabToolTip(1, tr("The datasheet of the axis' motor, typed by hand"));
     tabs_->setTabToolTip(
         2, tr("Datasheet check: every constant under every convention, and what the sheet says twice"));
@@ -319,6 +325,13 @@ QWidget* WhatDrives::by_hand() {
     curves->addWidget(peak);
     curves->addStretch(1);
     tab.line->addLayout(curves);
+    const auto name_curves = [this, continuous, peak] {
+        const bool stepper = document_.has_axis() && document_.axis().motor.stepper();
+        continuous->setVisible(!stepper || !document_.axis().motor.continuous.empty());
+        peak->set_title(stepper ? tr("Pull-out curve") : tr("Peak curve"));
+    };
+    name_curves();
+    connect(&document_, &Document::changed, peak, name_curves);
     for (Form* f : forms_) connect(f, &Form::focused, tab.help, &HelpStrip::show_field);
     for (CurveEditor* c : {continuous, peak}) connect(c, &CurveEditor::focused, tab.help, &HelpStrip::show_field);
     return tab.page;
@@ -329,15 +342,59 @@ QWidget* WhatDrives::of_drive() {
     const Tab tab = scrolling_tab(16);
     const QString d = QStringLiteral("/drive/");
     for (const QStringList& keys : {QStringList{d + "continuous_current", d + "peak_current", d + "currents_in",
-                                        d + "modulation", d + "field_weakening"},
+                                        d + "modulation", d + "field_weakening", d + "phase_current", d + "dial_in",
+                                        d + "idle_current", d + "idle_delay", d + "microsteps", d + "pulse_limit",
+                                        d + "ramp_start"},
              QStringList{d + "modulation_reserve", d + "mains_tolerance", d + "bus_droop", d + "trip_voltage",
-                 d + "top_frequency", d + "cold", d + "hot", d + "stop_distance"}}) {
+                 d + "top_frequency", d + "cold", d + "hot", d + "stop_distance", d + "own_loss"}}) {
         auto* form = new Form(document_, keys, 128);
         forms_.push_back(form);
         connect(form, &Form::focused, tab.help, &HelpStrip::show_field);
         tab.line->addWidget(form, 1, Qt::AlignTop);
     }
+    // what the settings of a stepper's drive come to
+    QStringList keys;
+    for (const FigureRow& row : figure_rows())
+        if (QString::fromUtf8(row.key).startsWith(QLatin1String("stepper."))) keys << QString::fromUtf8(row.key);
+    auto* list = new FigureList(document_, keys, 1, false);
+    tab.line->addWidget(list, 1, Qt::AlignTop);
+    const auto show = [this, list] {
+        list->setVisible(document_.has_axis() && document_.axis().driven() && document_.axis().motor.stepper());
+        list->refresh();
+    };
+    show();
+    connect(&document_, &Document::changed, list, show);
     return tab.page;
+}
+
+// How hot it gets, what it takes from the mains, and how long it bears more.
+QWidget* WhatDrives::of_heat() {
+    auto* page = new QWidget;
+    auto* line = new QHBoxLayout(page);
+    line->setContentsMargins(2, 4, 2, 0);
+    line->setSpacing(16);
+    QStringList keys;
+    for (const FigureRow& row : figure_rows())
+        for (const char* room : {"heat.", "energy.", "life."})
+            if (QString::fromUtf8(row.key).startsWith(QLatin1String(room))) keys << QString::fromUtf8(row.key);
+    auto* list = new FigureList(document_, keys);
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    auto* inner = new QWidget;
+    inner->setObjectName(QStringLiteral("clear"));
+    auto* column = new QVBoxLayout(inner);
+    column->setContentsMargins(0, 0, 6, 0);
+    column->addWidget(list);
+    column->addStretch(1);
+    scroll->setWidget(inner);
+    line->addWidget(scroll, 1);
+    line->addWidget(new OverloadPlot(document_), 1);
+    connect(&document_, &Document::changed, list, [list] {
+        if (list->isVisible()) list->refresh();
+    });
+    connect(tabs_, &QTabWidget::currentChanged, list, [list] { list->refresh(); });
+    return page;
 }
 
 // a datasheet, its check and a comparison want more room than rows of the catalogue
@@ -371,8 +428,8 @@ void WhatDrives::refresh_card() {
     const auto add = [&](const QString& words, double value, Kind kind) {
         if (!std::isnan(value)) facts << words.arg(qs(format_quantity(value, kind, system)));
     };
-    add(tr("%1 continuous"), quoted.continuous, m.linear() ? Kind::force : Kind::torque);
-    add(tr("%1 peak"), quoted.peak, m.linear() ? Kind::force : Kind::torque);
+    add(m.stepper() ? tr("%1 holding") : tr("%1 continuous"), quoted.continuous, m.linear() ? Kind::force : Kind::torque);
+    add(m.stepper() ? tr("%1 pull-out") : tr("%1 peak"), quoted.peak, m.linear() ? Kind::force : Kind::torque);
     add(tr("up to %1"), quoted.speed, m.linear() ? Kind::speed : Kind::angular_speed);
     if (!m.linear())
         facts << (m.brake_torque.given()
@@ -388,7 +445,8 @@ void WhatDrives::refresh_card() {
     if (const Figure* rms = a.figure("motor.rms_current"); rms && !rms->waits) {
         const Figure* peak = a.figure("motor.peak_current");
         const bool sine = a.can && a.can->model && a.can->model->numbers().sine_driven;
-        facts << (sine ? tr("this cycle: %1 A RMS, %2 A RMS at the peak")
+        facts << (m.stepper() ? tr("this cycle: %1 A RMS a phase, set to %2 A RMS")
+                  : sine ? tr("this cycle: %1 A RMS, %2 A RMS at the peak")
                        : tr("this cycle: %1 A RMS, %2 A at the peak"))
                      .arg(qs(format_number(rms->si, 3)), qs(format_number(peak->si, 3)));
     }

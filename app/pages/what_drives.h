@@ -39,6 +39,7 @@ class WhatDrives : public Page {
     Tab scrolling_tab(int spacing);
     QWidget* by_hand();
     QWidget* of_drive();
+    QWidget* of_heat();
     QWidget* sheet_tools();
     void curves_from_ratings();
     void curve_from_file();

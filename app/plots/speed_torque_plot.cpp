@@ -2,6 +2,8 @@
 
 #include "app/theme.h"
 #include "app/words.h"
+#include "core/match/stepper_rows.h"
+#include "core/model/validate.h"
 #include "core/quantity/format.h"
 
 namespace fulmox::app {
@@ -62,7 +64,10 @@ void SpeedTorquePlot::refresh() {
         const Assessment& a = document_.assessment();
         const Capability& can = *a.can;
         const int n = 120;
+        const bool steps = open_loop(document_.axis());
         QVector<double> sx, peak, low, hot, cold;
+        const Policy* policy = find_policy(document_.machine(), document_.axis().policy);
+        const double over_share = pull_out_shares(policy ? *policy : Policy{}).over;
         // a curve that goes on far beyond what the motor bears would press all that counts to one side
         const double last = std::min(can.peak.end(), 1.12 * can.mechanical_speed);
         for (int i = 0; i <= n; ++i) {
@@ -70,7 +75,8 @@ void SpeedTorquePlot::refresh() {
             sx.push_back(from_si(w, speed));
             peak.push_back(from_si(can.peak.at(w), torque));
             low.push_back(-from_si(can.peak_at(w, true), torque));
-            hot.push_back(from_si(can.continuous_at(w), torque));
+            // open loop a share of the pull-out torque counts, not its heat
+            hot.push_back(from_si(steps ? over_share * can.peak.at(w) : can.continuous_at(w), torque));
             cold.push_back(-hot.back());
         }
         QColor pale = t.accent;
@@ -81,12 +87,12 @@ void SpeedTorquePlot::refresh() {
         bottom_curve->setData(sx, low, true);
         QCPGraph* peak_curve = curve(QPen(t.accent, 1.6), pale, bottom_curve);
         peak_curve->setData(sx, peak, true);
-        peak_curve->setName(tr("peak curve, %1").arg(symbol(torque)));
+        peak_curve->setName((steps ? tr("pull-out curve, %1") : tr("peak curve, %1")).arg(symbol(torque)));
         QCPGraph* cold_curve = curve(QPen(t.accent, 1.2, Qt::DashLine), {}, nullptr);
         cold_curve->setData(sx, cold, true);
         QCPGraph* hot_curve = curve(QPen(t.accent, 1.2, Qt::DashLine), deep, cold_curve);
         hot_curve->setData(sx, hot, true);
-        hot_curve->setName(tr("continuous curve, %1").arg(symbol(torque)));
+        hot_curve->setName((steps ? tr("share of the pull-out, %1") : tr("continuous curve, %1")).arg(symbol(torque)));
         top = from_si(can.peak.stall(), torque);
         bottom = -top;
         end = sx.back();
@@ -97,7 +103,11 @@ void SpeedTorquePlot::refresh() {
             const QString words = QString::fromUtf8(bound_words(by));
             if (by != BoundBy::unknown && !bounds.contains(words)) bounds << words;
         }
-        const QString peak_words = bounds.isEmpty() ? tr("peak") : tr("peak, by %1").arg(bounds.join(tr(", then ")));
+        const QString what = steps ? tr("pull-out") : tr("peak");
+        const QString peak_words =
+            bounds.isEmpty() ? what
+            : steps          ? tr("pull-out by the model: %1").arg(bounds.join(tr(", then ")))
+                             : tr("peak, by %1").arg(bounds.join(tr(", then ")));
         notes_.push_back(note(rect_, end * 0.015, top, peak_words, t.accent, Qt::AlignLeft | Qt::AlignBottom));
         // on the side without the worst point, and away from the RMS point
         const bool below = !a.motor || a.motor->worst_peak.torque * a.motor->worst_peak.speed >= 0;
@@ -107,7 +117,7 @@ void SpeedTorquePlot::refresh() {
             below  ? cold[ends]
             : left ? hot.front()
                    : hot[ends],
-            tr("continuous"), t.accent,
+            steps ? tr("%1 % of it, over above").arg(qs(format_number(100 * over_share, 3))) : tr("continuous"), t.accent,
             (left ? Qt::AlignLeft : Qt::AlignRight) | (below ? Qt::AlignTop : Qt::AlignBottom)));
         if (can.model && !can.peak_by_model) {
             // the model beside the sheet's own curve
@@ -193,14 +203,14 @@ void SpeedTorquePlot::refresh() {
         };
         const Limit* peak = a.limit("peak_torque");
         const Limit* heat = a.limit("continuous_point");
-        if (a.motor && peak && heat) {
+        if (a.motor && peak) {
             const ShaftPoint& w = a.motor->worst_peak;
             point(from_si(std::abs(w.speed), speed),
                 from_si(std::abs(w.torque) * (w.torque * w.speed < 0 ? -1 : 1), torque), peak->state,
                 tr("worst, %1 at %2 s")
                     .arg(qs(format_quantity(std::abs(w.torque), force, system)), qs(format_number(w.time, 3))),
                 0.5, Qt::AlignBottom);
-            point(from_si(d.rms_speed, speed), from_si(d.rms_torque, torque), heat->state,
+            if (heat) point(from_si(d.rms_speed, speed), from_si(d.rms_torque, torque), heat->state,
                 tr("RMS %1").arg(qs(format_quantity(d.rms_torque, force, system))), 0.35, Qt::AlignTop);
         }
     }
@@ -239,9 +249,10 @@ QString SpeedTorquePlot::readout(double rpm, double, QCPAxisRect*) {
     const bool along = motion_of(document_.axis().mechanism).direct;
     const Kind force = along ? Kind::force : Kind::torque, moves = along ? Kind::speed : Kind::angular_speed;
     const double w = to_si(rpm, along ? display_unit(Kind::speed, system) : *find_unit("rpm"));
-    QString text = QStringLiteral("%1\npeak %2, continuous %3")
-                       .arg(qs(format_quantity(w, moves, system)), qs(format_quantity(can.peak.at(w), force, system)),
-                           qs(format_quantity(can.continuous_at(w), force, system)));
+    const bool steps = open_loop(document_.axis());
+    QString text = (steps ? QStringLiteral("%1\npull-out %2") : QStringLiteral("%1\npeak %2, continuous %3"))
+                       .arg(qs(format_quantity(w, moves, system)), qs(format_quantity(can.peak.at(w), force, system)));
+    if (!steps) text = text.arg(qs(format_quantity(can.continuous_at(w), force, system)));
     if (!document_.assessment().demand) return text;
     const Demand& d = *document_.assessment().demand;
     // the highest demand of the cycle at about this speed

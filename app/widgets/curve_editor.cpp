@@ -21,9 +21,9 @@ CurveEditor::CurveEditor(Document& document, QString heading, QString place, QWi
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(3);
-    auto* title = new QLabel(heading);
-    title->setFont(type_face(13, Weight::strong));
-    box->addWidget(title);
+    title_ = new QLabel(heading);
+    title_->setFont(type_face(13, Weight::strong));
+    box->addWidget(title_);
     grid_ = new QGridLayout;
     grid_->setSpacing(3);
     box->addLayout(grid_);
@@ -141,6 +141,8 @@ void CurveEditor::paste(int row, const QString& text) {
     said_->setText(wrong);
     said_->setVisible(!wrong.isEmpty());
 }
+
+void CurveEditor::set_title(const QString& title) { title_->setText(title); }
 
 void CurveEditor::refresh() {
     if (!document_.has_axis()) return;

@@ -23,6 +23,7 @@ class CurveEditor : public QWidget {
     /// `place` is the list's JSON pointer relative to the axis.
     CurveEditor(Document& document, QString heading, QString place, QWidget* parent = nullptr);
     void refresh();
+    void set_title(const QString& title);
 
   signals:
     void focused(const QString& path);
@@ -42,6 +43,7 @@ class CurveEditor : public QWidget {
     Document& document_;
     QString place_;
     QGridLayout* grid_;
+    QLabel* title_;
     QLabel* said_;
     std::vector<QuantityEdit*> edits_;
     QString built_for_;

@@ -68,7 +68,7 @@ void MotorModel::judge() {
         std::vector<Row> rows;
         if (judged.empty()) return rows;
         for (const Candidate& c : judged)
-            rows.push_back({c.ratio, c.speed, c.peak, c.heat, c.tightest, 0, c.state,
+            rows.push_back({c.ratio, c.speed, c.peak, c.heat, c.acceleration, c.tightest, 0, c.state,
                 c.limit.empty() ? QString()
                                 : qs(c.limit) + QStringLiteral(": ") + qs(c.reason.in(machine->unit_system))});
         // the rank counts those that the mechanism can have
@@ -86,7 +86,7 @@ void MotorModel::judge() {
     });
     if (!work_.running()) return;
     const double nan = std::nan("");
-    for (Row& r : rows_) r = {nan, nan, nan, nan, nan, 0, LimitState::cannot_say, tr("being judged…")};
+    for (Row& r : rows_) r = {nan, nan, nan, nan, nan, nan, 0, LimitState::cannot_say, tr("being judged…")};
     changed();
 }
 
@@ -184,6 +184,11 @@ const MotorModel::ColumnSpec& MotorModel::spec(int column) {
                 return shown(quoted_ratings(m).speed, m.linear() ? Kind::speed : Kind::angular_speed, x);
             },
             [](const Motor& m, const Row&) { return quoted_ratings(m).speed; }},
+        {"Acceleration", "What its torque at the cycle's top speed gives rotor and load; a larger rotor may be slower",
+            [](const Motor& m, const Row& r, const Machine& x) {
+                return m.linear() ? QStringLiteral("–") : shown(r.acceleration, Kind::angular_acceleration, x);
+            },
+            [](const Motor&, const Row& r) { return r.acceleration; }},
         {"From", "Catalogue or datasheet", [](const Motor& m, const Row&, const Machine&) { return qs(m.origin); },
             nullptr},
     };

@@ -43,6 +43,7 @@ class MotorModel : public QAbstractTableModel {
         continuous,
         top_torque,
         top_speed,
+        acceleration,
         from,
         columns
     };
@@ -74,7 +75,7 @@ class MotorModel : public QAbstractTableModel {
 
   private:
     struct Row {
-        double ratio = 0, speed = 0, peak = 0, heat = 0, tightest = 0;
+        double ratio = 0, speed = 0, peak = 0, heat = 0, acceleration = 0, tightest = 0;
         std::size_t rank = 0;
         LimitState state = LimitState::cannot_say;
         QString why;

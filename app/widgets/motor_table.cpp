@@ -203,7 +203,7 @@ void MotorTable::compare_now() {
                 Axis with = machine->axes[axis];
                 with.motor = m;
                 out.push_back(std::make_shared<Assessment>(assess(*machine, with, "/axes/" + std::to_string(axis),
-                    {.workings = false, .figures = false, .go_on = [&] { return go_on(); }})));
+                    {.workings = false, .go_on = [&] { return go_on(); }})));
             }
             return out;
         },

@@ -38,6 +38,7 @@ WindingsView::WindingsView(Document& document, QWidget* parent) : QWidget(parent
     words_->setTextFormat(Qt::PlainText);
     over->addWidget(words_, 1);
     take_ = new QPushButton(tr("Use this winding"));
+    take_->setAccessibleName(tr("Use this winding or connection"));
     take_->setObjectName(QStringLiteral("link"));
     take_->setProperty("action", QStringLiteral("take-winding"));
     take_->setToolTip(tr("Rewinds the axis' motor so (Enter or a double click); undo takes it back. Whether its maker "
@@ -49,6 +50,7 @@ WindingsView::WindingsView(Document& document, QWidget* parent) : QWidget(parent
     take_on_enter(*table_, [this] { take(); });
     connect(table_, &QTableWidget::itemSelectionChanged, this, [this] {
         const int row = table_->currentRow();
+        if (connecting_) return take_->setEnabled(row >= 0);
         take_->setEnabled(row >= 0 && listed_turns()[static_cast<std::size_t>(row)] != 1);
     });
     column->addWidget(table_, 1);
@@ -66,6 +68,9 @@ void WindingsView::refresh() {
     if (!document_.has_axis()) return;
     const Assessment& a = document_.assessment();
     const Axis& axis = document_.axis();
+    connecting_ = axis.motor.stepper();
+    take_->setText(connecting_ ? tr("Connect it so") : tr("Use this winding"));
+    if (connecting_) return refresh_connections();
     const Policy* policy = find_policy(document_.machine(), axis.policy);
     const WindingChoice w =
         winding_choice(axis.motor, a.motor ? &*a.motor : nullptr, policy ? policy->voltage_share.value_or(1) : 1);
@@ -87,6 +92,7 @@ void WindingsView::refresh() {
         table_->selectRow(row);
     else if (same < table_->rowCount())
         table_->scrollToItem(table_->item(same, 0), QAbstractItemView::PositionAtCenter);
+    take_->setVisible(true);
     take_->setEnabled(table_->currentRow() >= 0 && listed_turns()[static_cast<std::size_t>(table_->currentRow())] != 1);
     words_->setText(axis.motor.empty() ? tr("No motor is chosen yet.")
                     : w.rows.empty()   ? tr("The family of windings waits for %1.").arg(qs(w.missing))
@@ -94,9 +100,39 @@ void WindingsView::refresh() {
     table_->setVisible(!w.rows.empty());
 }
 
+void WindingsView::refresh_connections() {
+    const Motor& motor = document_.axis().motor;
+    const int row = table_->currentRow();
+    const Table t = connections_table(motor);
+    fill(*table_, t, 6);
+    for (int r = 0; r < table_->rowCount(); ++r) {
+        if (table_->item(r, 6)->text().isEmpty()) continue;
+        for (int c = 0; c < table_->columnCount(); ++c) {
+            table_->item(r, c)->setBackground(theme().accent_ground);
+            table_->item(r, c)->setFont(type_face(13, Weight::strong));
+        }
+    }
+    const bool choice = table_->rowCount() > 1;
+    if (row >= 0 && row < table_->rowCount()) table_->selectRow(row);
+    take_->setVisible(choice);
+    take_->setEnabled(table_->currentRow() >= 0);
+    words_->setText(choice ? tr("One set of ratings under each connection. In series it needs little current and loses its "
+                                "torque early at speed, in parallel the other way round.")
+                           : tr("Its leads leave no choice of connection."));
+    table_->setVisible(true);
+}
+
 void WindingsView::take() {
     const int row = table_->currentRow();
     if (row < 0 || !document_.has_axis()) return;
+    if (connecting_) {
+        if (table_->rowCount() < 2) return;
+        document_.edit(tr("connection of the motor"), [&](Machine& m) {
+            Motor& here = m.axes[static_cast<std::size_t>(document_.axis_index())].motor;
+            if (auto* two = std::get_if<TwoPhaseStepper>(&here.electric)) two->connected = static_cast<StepperConnection>(row);
+        });
+        return;
+    }
     const double turns = listed_turns()[static_cast<std::size_t>(row)];
     if (turns == 1) return;
     document_.edit(tr("another winding"), [&](Machine& m) {

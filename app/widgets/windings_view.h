@@ -18,6 +18,7 @@ class WindingsView : public QWidget {
     explicit WindingsView(Document& document, QWidget* parent = nullptr);
     /// The axis' motor with the turns of the chosen row, as one of the user's own.
     void take();
+    void refresh_connections();
 
   protected:
     void showEvent(QShowEvent* event) override;
@@ -29,6 +30,7 @@ class WindingsView : public QWidget {
     QTableWidget* table_;
     QLabel* words_;
     QPushButton* take_;
+    bool connecting_ = false; ///< a stepper: its connections, not its turns
 };
 
 } // namespace fulmox::app

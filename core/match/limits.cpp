@@ -511,7 +511,7 @@ const std::vector<LimitRow>& limit_rows() {
         {"speed", "Top speed", Kind::angular_speed, speeds | peak_curve | voltage | top_speed, true, always,
             judge_speed},
         {"peak_torque", "Peak torque on curve", Kind::torque, need::demand | peak_curve | voltage, true, always,
-            judge_peak_torque, "Peak force on curve"},
+            judge_peak_torque, "Peak force on curve", "Pull-out torque"},
         {"continuous_loss", "Continuous heat", Kind::torque, need::demand | heat, true, by_loss,
             judge_heat_by_loss},
         {"continuous_point", "Continuous torque, point", Kind::torque, need::demand | heat | peak_curve | voltage, true,
@@ -561,7 +561,9 @@ std::vector<Limit> judge_all(const LimitInput& in, const Waiting& waiting) {
         if (!row.applies(seen)) continue;
         Limit l;
         l.key = row.key;
-        l.label = row.direct_label && motion_of(in.axis.mechanism).direct ? row.direct_label : row.label;
+        l.label = row.direct_label && motion_of(in.axis.mechanism).direct ? row.direct_label
+                  : row.open_loop_label && open_loop(in.axis)            ? row.open_loop_label
+                                                                         : row.label;
         l.kind = row.kind;
         l.used = l.allowed = std::nan("");
         if (blocked)

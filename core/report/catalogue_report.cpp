@@ -37,7 +37,7 @@ std::string judged_json(const JudgedCatalogue& c) {
             {"tightest", {{"key", j.key}, {"label", j.limit}, {"utilisation", finite(j.tightest)},
                              {"reason", j.reason.in(UnitSystem::si)}}},
             {"inertia_ratio", finite(j.ratio)}, {"speed", finite(j.speed)}, {"peak", finite(j.peak)},
-            {"heat", finite(j.heat)}});
+            {"heat", finite(j.heat)}, {"acceleration", finite(j.acceleration)}});
     }
     const Axis& axis = c.machine.axes[c.axis];
     const Value out{{"format", "fulmox-judged"}, {"version", 1}, {"axis", axis.name}, {"policy", axis.policy},
@@ -47,15 +47,15 @@ std::string judged_json(const JudgedCatalogue& c) {
 
 std::string judged_csv(const JudgedCatalogue& c) {
     std::string s = "motor,kind,series,price,mass [kg],frame [mm],brake [N·m],state,tightest limit,of allowed,inertia "
-                    "ratio,speed,peak,heat\n";
+                    "ratio,speed,peak,heat,acceleration\n";
     const auto cell = [](double v) { return std::isfinite(v) ? format_number(v, 6) : std::string(); };
     const auto value = [&](const QuantityBase& q, double scale) { return q.given() ? cell(q.si * scale) : ""; };
     for (const std::size_t i : c.order) {
         const Motor& m = *c.motors[i];
         const Candidate& j = c.judged[i];
-        s += fmt::format("{},{},{},{},{},{},{},{},{},{},{},{},{},{}\n", quoted(m.name), m.kind_key(), quoted(m.series),
+        s += fmt::format("{},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\n", quoted(m.name), m.kind_key(), quoted(m.series),
             value(m.price, 1), value(m.mass, 1), value(m.frame, 1000), value(m.brake_torque, 1), state_key(j.state),
-            quoted(j.limit), cell(j.tightest), cell(j.ratio), cell(j.speed), cell(j.peak), cell(j.heat));
+            quoted(j.limit), cell(j.tightest), cell(j.ratio), cell(j.speed), cell(j.peak), cell(j.heat), cell(j.acceleration));
     }
     return s;
 }
@@ -134,6 +134,9 @@ Table compared_table(const Machine& machine, const std::vector<ComparedMotor>& m
     limit("Peak torque", "peak_torque");
     limit("Continuous heat", "continuous_loss");
     limit("Holding at rest", "holding");
+    limit("Phase current", "phase_current");
+    limit("Resonance", "resonance");
+    limit("Winding temperature", "winding_temperature");
     limit("Voltage", "voltage");
     limit("Inertia ratio, of allowed", "inertia_ratio");
     limit("Holding brake", "brake");
@@ -150,6 +153,18 @@ Table compared_table(const Machine& machine, const std::vector<ComparedMotor>& m
         [&](const ComparedMotor& c) { return use(c, [](const MotorUse& u) { return u.peak_current; }); });
     quantity("Copper loss", Kind::power,
         [&](const ComparedMotor& c) { return use(c, [](const MotorUse& u) { return u.copper_loss; }); });
+    quantity("Acceleration at top speed", Kind::angular_acceleration, [](const ComparedMotor& c) {
+        return c.is && !c.motor->linear() ? peak_acceleration(*c.is) : std::nan("");
+    });
+    const auto figure = [&](const char* label, const char* key) {
+        row(label, [&](const ComparedMotor& c) {
+            const Figure* f = c.is ? c.is->figure(key) : nullptr;
+            return f && std::isfinite(f->si) ? figure_text(*f, units) : std::string("–");
+        });
+    };
+    figure("Winding, mean", "heat.winding_mean");
+    figure("Mean power, mains", "energy.mean_power");
+    figure("Energy a year", "energy.year");
     row("Kind", [](const ComparedMotor& c) { return std::string(motor_kind_word(*c.motor)); });
     const bool along = !motors.empty() && motors.front().motor->linear();
     const Kind torque = along ? Kind::force : Kind::torque;

@@ -3,6 +3,7 @@
 #include "core/demand/segments.h"
 #include "core/match/figures.h"
 #include "core/match/limits.h"
+#include "core/match/which_kind.h"
 #include "core/quantity/format.h"
 #include "core/report/json_values.h"
 
@@ -85,6 +86,39 @@ Value segments_json(const Axis& axis, const Demand& d, const Units& units, const
     return {{"torque_unit", units.torque}, {"speed_unit", units.speed}, {"rows", std::move(rows)}};
 }
 
+// The heat of the cycle in °C, W and s; `verdict` is null where it is not known.
+Value heat_json(const CycleHeat& h) {
+    const SteadyHeat& s = h.heat;
+    const bool known = h.missing.empty();
+    const double highest = h.motor.knows_times() ? s.highest : s.mean.winding;
+    const char* verdict = !s.settles ? "runaway" : highest > h.motor.limit ? "over_limit" : "settles";
+    const auto watts = [&](double w) { return finite(known && h.in_watts ? w : std::nan("")); };
+    const auto both = [](double low, double high) { return Value{{"lowest", finite(low)}, {"highest", finite(high)}}; };
+    return {{"missing", h.missing}, {"verdict", known ? Value(verdict) : Value(nullptr)},
+        {"bodies", known ? Value(h.motor.two_bodies() ? 2 : 1) : Value(nullptr)},
+        {"winding_time_constant_known", h.motor.knows_winding()}, {"winding_mean", finite(s.mean.winding)},
+        {"housing_mean", finite(s.mean.housing)}, {"winding", both(s.lowest, s.highest)},
+        {"housing", both(s.housing_lowest, s.housing_highest)}, {"winding_after_first_cycle", finite(s.after_first)},
+        {"time_to_limit", finite(s.time_to_limit)}, {"winding_limit", finite(h.motor.limit)},
+        {"thermal_resistance", finite(h.in_watts ? h.motor.resistance : std::nan(""))},
+        {"resistance_by_rating", h.by_rating}, {"copper_loss", watts(s.copper)}, {"speed_loss", watts(h.other)},
+        {"permitted_loss", watts((h.motor.limit - h.motor.ambient) / h.motor.resistance)}};
+}
+
+Value kinds_json(const KindChoice& c) {
+    Value kinds = Value::array(), questions = Value::array();
+    for (const KindAdvice& k : c.kinds) {
+        Value reasons = Value::array();
+        for (const KindReason& r : k.reasons) reasons.push_back({{"weight", r.weight}, {"words", r.words}});
+        kinds.push_back({{"key", k.key}, {"label", k.label}, {"score", k.score}, {"excluded", k.excluded},
+            {"reasons", std::move(reasons)}});
+    }
+    for (const KindQuestion& q : c.questions)
+        questions.push_back({{"key", q.key}, {"words", q.words}, {"answer", q.answer}, {"field", q.field}});
+    return {{"missing", c.missing}, {"kinds", std::move(kinds)}, {"questions", std::move(questions)},
+        {"would_change", c.would_change}};
+}
+
 Value axis_json(
     const Axis& axis, const std::string& path, const Assessment& a, const Problems& problems, UnitSystem units) {
     const Units own(axis);
@@ -108,7 +142,7 @@ Value axis_json(
         {"limits", std::move(limits)}, {"inertia", a.inertia ? inertia_json(*a.inertia, own) : Value(nullptr)},
         {"peaks", a.demand ? peaks_json(*a.demand, own) : Value(nullptr)},
         {"segments", a.demand ? segments_json(axis, *a.demand, own, path) : Value(nullptr)},
-        {"problems", problems_json(problems)}};
+        {"heat", a.heat ? heat_json(*a.heat) : Value(nullptr)}, {"problems", problems_json(problems)}};
 }
 
 } // namespace
@@ -141,7 +175,9 @@ std::string assessment_json(const Machine& machine, const std::vector<Assessment
         {"problems", problems_json(of("/axes", false))}};
     for (std::size_t i = 0; i < axes.size(); ++i) {
         const std::string path = "/axes/" + std::to_string(i);
-        out["axes"].push_back(axis_json(machine.axes[i], path, axes[i], of(path, true), machine.unit_system));
+        Value axis = axis_json(machine.axes[i], path, axes[i], of(path, true), machine.unit_system);
+        axis["kind_advice"] = kinds_json(which_kind(machine, machine.axes[i], axes[i], path));
+        out["axes"].push_back(std::move(axis));
     }
     return out.dump(2, ' ', false, Value::error_handler_t::replace) + "\n";
 }

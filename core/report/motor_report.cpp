@@ -45,7 +45,10 @@ Value constants_json(const MotorNumbers& n) {
         speed[c.key] = {{"words", c.words}, {"value", finite(1 / (n.k * c.factor))}, {"unit", "rad/s/V"},
             {"rpm_per_volt", finite(30 / std::numbers::pi / (n.k * c.factor))}};
     }
-    if (n.base != EmfBase::dc)
+    if (n.stepper) {
+        r["phase"] = {{"words", "of a phase, as connected"}, {"value", finite(n.resistance / 2)}, {"unit", "Ω"}};
+        l["phase"] = {{"words", "of a phase, as connected"}, {"value", finite(n.inductance / 2)}, {"unit", "H"}};
+    } else if (n.base != EmfBase::dc)
         for (const Convention& c : winding_conventions()) {
             r[c.key] = {{"words", c.words}, {"value", finite(n.resistance * c.factor)}, {"unit", "Ω"}};
             l[c.key] = {{"words", c.words}, {"value", finite(n.inductance * c.factor)}, {"unit", "H"}};
@@ -136,12 +139,25 @@ Value at_current_json(const Motor& m, const SheetQuestions& ask, double current)
         const MotorNumbers& n = model.numbers();
         const double r = motor_constants::copper_at(n.resistance, winding);
         const double loss =
-            (n.sine_driven ? 1.5 : 1) * current * current * r + (n.sine_driven ? 0 : n.brush_drop * current);
+            (n.sine_driven ? n.phases / 2 : 1) * current * current * r + (n.sine_driven ? 0 : n.brush_drop * current);
         const MotorDraw d = model.without_voltage_limit(model.torque_of(current, true), 0);
         return Value{{"torque", finite(model.torque_of(current, true))}, {"copper_loss", finite(loss)},
             {"line_voltage", finite(d.possible ? d.voltage : no_number)}};
     };
     return {{"current", current}, {"cold", state(ask.cold)}, {"hot", state(hot_of(m, ask))}};
+}
+
+Value stepper_json(const Motor& m, const StepperNumbers& n) {
+    static constexpr const char* control[] = {"open_loop", "lost_step", "position"};
+    Value all = Value::array();
+    for (const StepperNumbers& c : connections(m))
+        all.push_back({{"connection", c.connection}, {"current", finite(c.current)}, {"resistance", finite(c.resistance)},
+            {"inductance", finite(c.inductance)}, {"constant", finite(c.constant)},
+            {"holding_torque", finite(c.holding)}, {"connected", c.connection == n.connection}});
+    return {{"phases", n.phases}, {"control", control[static_cast<std::size_t>(n.control)]}, {"teeth", finite(n.teeth)},
+        {"step_angle", finite(n.step)}, {"steps_per_turn", finite(n.steps_per_turn())},
+        {"step_accuracy", finite(n.accuracy)}, {"detent_torque", n.detent}, {"friction_torque", n.friction},
+        {"start_rate", finite(n.start_rate)}, {"connections", std::move(all)}};
 }
 
 Value sheet_json(const Motor& m, const SheetQuestions& ask) {
@@ -154,12 +170,14 @@ Value sheet_json(const Motor& m, const SheetQuestions& ask) {
         {"base", {{"value", finite(n.k)}, {"unit", u.voltage_constant}, {"from", n.k_from}}},
         {"missing", model.missing()}, {"left_out", model.known() ? model.approximate() : ""},
         {"constants", constants_json(n)},
-        {"wye_equivalent", {{"resistance", finite(n.base == EmfBase::dc ? no_number : n.resistance / 2)},
-                               {"inductance", finite(n.base == EmfBase::dc ? no_number : n.inductance / 2)}}},
+        {"wye_equivalent",
+            {{"resistance", finite(n.base == EmfBase::dc || n.stepper ? no_number : n.resistance / 2)},
+                {"inductance", finite(n.base == EmfBase::dc || n.stepper ? no_number : n.inductance / 2)}}},
         {"kv_to_kt", n.linear ? Value(nullptr) : kv_to_kt_json(n)}, {"saturation", saturation_json(n, model)},
         {"electrical_time_constant", in(n.inductance / n.resistance, "s")},
         {"mechanical_time_constant", in(n.rotor / (n.motor_constant() * n.motor_constant()), "s")},
         {"pairs", std::move(pairs)}};
+    out["stepper"] = n.stepper ? stepper_json(m, *n.stepper) : Value(nullptr);
     if (!model.known()) return out;
     const bool sine = n.sine_driven;
     if (!ask.torques.empty()) {
@@ -215,8 +233,14 @@ std::string sheets_text(const std::vector<Motor>& motors, const SheetQuestions& 
                     s += fmt::format("    {:<66} {:>10} rpm/V\n", std::string("speed constant ") + c.words,
                         number(30 / std::numbers::pi / (n.k * c.factor)));
         }
+        if (n.stepper) {
+            for (const StepperNumbers& c : connections(m))
+                s += fmt::format("    {}: {} A, {} Ω, {} mH, K {} V·s/rad, holds {} N·m{}\n", c.connection,
+                    number(c.current), number(c.resistance), number(1e3 * c.inductance), number(c.constant),
+                    number(c.holding), c.connection == n.stepper->connection ? ", as connected" : "");
+        }
         for (const Convention& c : winding_conventions()) {
-            if (n.base == EmfBase::dc && &c != &winding_conventions().front()) break;
+            if (n.stepper || (n.base == EmfBase::dc && &c != &winding_conventions().front())) break;
             s += fmt::format(
                 "    {:<66} {:>10} Ω\n", std::string("resistance ") + c.words, number(n.resistance * c.factor));
             s += fmt::format(
@@ -286,6 +310,16 @@ Table windings_table(const WindingChoice& w, bool along) {
     return t;
 }
 
+Table connections_table(const Motor& motor) {
+    Table t{"Connections", {"connected", "I_N, A", "R, Ω", "L, mH", "K, V·s/rad", "T_H, N·m", ""}, {},
+        {false, true, true, true, true, true, false}};
+    const std::string now = stepper_numbers(motor).connection;
+    for (const StepperNumbers& n : connections(motor))
+        t.rows.push_back({n.connection, number(n.current), number(n.resistance), number(1e3 * n.inductance),
+            number(n.constant), number(n.holding), n.connection == now ? "as connected" : ""});
+    return t;
+}
+
 Table constants_table(const Motor& motor) {
     const MotorNumbers n = motor_numbers(motor);
     const MotorUnits u(n.linear);
@@ -300,8 +334,12 @@ Table constants_table(const Motor& motor) {
     if (!n.linear)
         for (const Convention& c : voltage_conventions(n.base))
             add("Speed constant", c.words, 30 / std::numbers::pi / (n.k * c.factor), "rpm/V");
+    if (n.stepper) {
+        add("Resistance", "of a phase, as connected", n.resistance / 2, "Ω");
+        add("Inductance", "of a phase, as connected", 1e3 * n.inductance / 2, "mH");
+    }
     for (const Convention& c : winding_conventions()) {
-        if (n.base == EmfBase::dc && &c != &winding_conventions().front()) break;
+        if (n.stepper || (n.base == EmfBase::dc && &c != &winding_conventions().front())) break;
         add("Resistance", c.words, n.resistance * c.factor, "Ω");
         add("Inductance", c.words, 1e3 * n.inductance * c.factor, "mH");
     }

@@ -28,6 +28,8 @@ std::string sheets_text(const std::vector<Motor>& motors, const SheetQuestions& 
 /// Windings of one frame, with what this axis makes of each.
 Table windings_table(const WindingChoice& windings, bool along);
 /// Every constant under every convention, in units of datasheets; empty where none is known.
+/// A stepper under each connection its leads allow; the connected one's last column says so.
+Table connections_table(const Motor& motor);
 Table constants_table(const Motor& motor);
 /// "contradicts", "differs within tolerance", "agrees"
 const char* verdict_words(Verdict v);

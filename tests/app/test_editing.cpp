@@ -74,13 +74,13 @@ TEST_CASE("an axis is duplicated and deleted from its menu, and undone") {
     const Machine before = w.document().machine();
     auto* item = w.child<QPushButton>("axis/0");
     item->actions().at(1)->trigger();
-    REQUIRE(w.document().machine().axes.size() == 11);
+    REQUIRE(w.document().machine().axes.size() == 12);
     CHECK(w.document().machine().axes[1].name == "Glaze-head lift copy");
     w.document().select_axis(1);
     w.type("/load/payload", "40 kg");
     CHECK(w.document().machine().axes[0].load.payload == before.axes[0].load.payload);
     w.child<QPushButton>("axis/1")->actions().at(2)->trigger();
-    CHECK(w.document().machine().axes.size() == 10);
+    CHECK(w.document().machine().axes.size() == 11);
     for (int i = 0; i < 11; ++i) {
         w.child<QPushButton>("axis/0")->actions().at(2)->trigger();
         QApplication::processEvents();

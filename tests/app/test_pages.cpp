@@ -226,8 +226,8 @@ TEST_CASE("a second axis has its own pages and limits") {
     for (QPushButton* b : w.window.findChildren<QPushButton*>())
         if (b->text() == QStringLiteral("+ axis")) QTest::mouseClick(b, Qt::LeftButton);
     QApplication::processEvents();
-    CHECK(w.document().machine().axes.size() == 11);
-    CHECK(w.document().axis_index() == 10);
+    CHECK(w.document().machine().axes.size() == 12);
+    CHECK(w.document().axis_index() == 11);
     CHECK(w.edit("/load/payload")->text().isEmpty());
     CHECK(!w.document().assessment().demand);
     QTest::mouseClick(w.child<QPushButton>("axis/0"), Qt::LeftButton);

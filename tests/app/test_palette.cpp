@@ -37,7 +37,7 @@ TEST_CASE("the palette finds fields by screen words and words of the trade, told
     CHECK(list->isVisible());
     CHECK(list->item(0)->text() == QStringLiteral("nothing found"));
     QTest::keyClick(palette, Qt::Key_Return); // of nothing comes nothing
-    CHECK(w.document().machine().axes.size() == 10);
+    CHECK(w.document().machine().axes.size() == 11);
 }
 
 TEST_CASE("Escape clears the palette and then gives the focus back") {

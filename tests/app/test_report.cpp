@@ -107,7 +107,7 @@ TEST_CASE("a report that cannot be written says so and leaves nothing behind") {
     CHECK(w.window.message().contains(QStringLiteral("No report was written")));
     CHECK(!w.window.save_report(QStringLiteral("/dev/full/report.pdf")));
     CHECK(w.window.message().contains(QStringLiteral("No report was written")));
-    CHECK(w.document().machine().axes.size() == 10);
+    CHECK(w.document().machine().axes.size() == 11);
 }
 
 TEST_CASE("a report of names with markup and of ten thousand letters keeps to its sheets") {

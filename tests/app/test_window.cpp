@@ -58,7 +58,7 @@ TEST_CASE("the machine page has name, notes, currency and site, and leads to eve
     QTest::keyClicks(currency, QStringLiteral("EUR"));
     CHECK(w.document().machine().currency == "EUR");
     auto* table = w.child<QTableWidget>("machine-axes");
-    REQUIRE(table->rowCount() == 10);
+    REQUIRE(table->rowCount() == 11);
     CHECK(table->item(0, 2)->text().endsWith(QStringLiteral(" % tight")));
     CHECK(table->item(6, 2)->text() == QStringLiteral("cannot say"));
     table->setFocus();
@@ -117,12 +117,12 @@ TEST_CASE("axes are renamed, moved, copied and deleted in the outline, by keys a
 
     w.document().select_axis(2);
     QTest::keyClick(&w.window, Qt::Key_D, Qt::ControlModifier | Qt::ShiftModifier);
-    CHECK(names(w).size() == 11);
+    CHECK(names(w).size() == 12);
     CHECK(names(w)[3] == "<b>Lift</b> & co copy");
     CHECK(w.document().axis_index() == 3);
     w.child<OutlineItem>("axis/3")->setFocus();
     QTest::keyClick(w.child<OutlineItem>("axis/3"), Qt::Key_Delete);
-    CHECK(names(w).size() == 10);
+    CHECK(names(w).size() == 11);
     while (w.document().undo_stack().canUndo()) w.document().undo_stack().undo();
     CHECK(w.document().machine() == before);
 }

@@ -1,0 +1,28 @@
+// How long the motor bears more than its continuous torque.
+#pragma once
+
+#include "app/document.h"
+#include "app/plots/plot.h"
+
+namespace fulmox::app {
+
+class OverloadPlot : public Plot {
+    Q_OBJECT
+
+  public:
+    explicit OverloadPlot(Document& document, QWidget* parent = nullptr);
+    void refresh() override;
+
+  protected:
+    void showEvent(QShowEvent* event) override;
+    void reset_view() override { refresh(); }
+    QString readout(double x, double y, QCPAxisRect* rect) override;
+
+  private:
+    Document& document_;
+    QCPAxisRect* rect_;
+    QCPGraph *cold_, *warm_;
+    std::vector<QCPAbstractItem*> notes_;
+};
+
+} // namespace fulmox::app
