@@ -244,6 +244,8 @@ int show_sheets(const std::string& path, const SheetOptions& options, bool json)
 }
 
 struct CurveOptions {
+    std::string phase, torques, priors;
+    bool overload = false;
     std::string axis, bus, speeds, modulation, reserve, peak, continuous, cold, hot, ambient;
     bool weakening = false;
     int points = 21;
@@ -270,6 +272,7 @@ bool fix_conditions(CurveQuestion& q, const CurveOptions& o) {
     }
     d.field_weakening = d.field_weakening || o.weakening;
     if (!o.peak.empty() || !o.continuous.empty()) d.amperes = AmperesAs::rms;
+    if (!o.phase.empty()) d.dial = AmperesAs::rms;
     // a bus that is said is the one there is
     if (!o.bus.empty()) d.mains_tolerance = d.bus_droop = {};
     constexpr const char* degrees = "a temperature from -60 to 300 °C";
@@ -277,6 +280,7 @@ bool fix_conditions(CurveQuestion& q, const CurveOptions& o) {
            take(d.modulation_reserve, o.reserve, "--reserve", 0.3, 1, "1", "a share from 0.3 to 1") &&
            take(d.peak_current, o.peak, "--peak-current", 1e-6, 1e6, "A", "a current above 0 A") &&
            take(d.continuous_current, o.continuous, "--continuous-current", 1e-6, 1e6, "A", "a current above 0 A") &&
+           take(d.phase_current, o.phase, "--phase-current", 1e-6, 1e5, "A", "a current above 0 A") &&
            take(d.cold, o.cold, "--cold", 213.15, 573.15, "°C", degrees) &&
            take(d.hot, o.hot, "--hot", 213.15, 573.15, "°C", degrees) &&
            take(q.site.ambient, o.ambient, "--ambient", 213.15, 573.15, "°C", degrees);
@@ -296,15 +300,41 @@ int show_curve(const std::string& path, const CurveOptions& options, bool json, 
     if (!text) return bad_input;
     CurveQuestion q;
     q.points = options.points;
-    std::string list = options.speeds;
-    for (std::size_t at = 0; !list.empty() && at != std::string::npos;) {
-        const std::size_t end = list.find(',', at);
-        const std::string one = list.substr(at, end == std::string::npos ? end : end - at);
-        const auto speed = either(one, Kind::angular_speed, Kind::speed, "rpm");
-        if (!speed || *speed < 0) return refuse("--speeds", one, "a list of speeds: 0,1500,3000 rpm");
-        q.speeds.push_back(*speed);
-        at = end == std::string::npos ? end : end + 1;
-    }
+    const auto wrong = [&](const char* option, const std::string& list, std::vector<double>& out, auto read,
+                           const char* allowed) {
+        for (std::size_t at = 0; !list.empty() && at != std::string::npos;) {
+            const std::size_t end = list.find(',', at);
+            const std::string one = list.substr(at, end == std::string::npos ? end : end - at);
+            const std::optional<double> value = read(one);
+            if (!value) return refuse(option, one, allowed) != all_fit;
+            out.push_back(*value);
+            at = end == std::string::npos ? end : end + 1;
+        }
+        return false;
+    };
+    const auto positive = [](std::optional<double> v, double most) -> std::optional<double> {
+        return v && *v >= 0 && *v <= most ? v : std::nullopt;
+    };
+    if (wrong("--speeds", options.speeds, q.speeds,
+            [&](const std::string& one) {
+                const auto v = either(one, Kind::angular_speed, Kind::speed, "rpm");
+                return positive(v ? std::optional<double>(*v) : std::nullopt, 1e9);
+            },
+            "a list of speeds: 0,1500,3000 rpm") ||
+        wrong("--torques", options.torques, q.torques,
+            [&](const std::string& one) {
+                const auto v = either(one, Kind::torque, Kind::force, "N·m");
+                return positive(v ? std::optional<double>(*v) : std::nullopt, 1e9);
+            },
+            "a list of torques: 1,2.5,4 N·m") ||
+        wrong("--prior", options.priors, q.priors,
+            [&](const std::string& one) {
+                const auto v = read_quantity(one, Kind::number, *find_unit("1"));
+                return positive(v ? std::optional<double>(v->si) : std::nullopt, 1);
+            },
+            "a list of mean squares from 0 to 1: 0,0.5"))
+        return bad_input;
+    q.overload = options.overload || !options.torques.empty() || !options.priors.empty();
     std::optional<ProjectRead> project;
     std::optional<MotorCatalogue> sheet;
     const Motor* motor = nullptr;
@@ -434,6 +464,11 @@ int run(int argc, char** argv) {
     curve_command->add_flag("--weakening", curve_options.weakening, "The drive weakens the field");
     curve_command->add_option("--peak-current", curve_options.peak, "Of the drive, A RMS or DC");
     curve_command->add_option("--continuous-current", curve_options.continuous, "Of the drive, A RMS or DC");
+    curve_command->add_option(
+        "--phase-current", curve_options.phase, "Of a stepper's drive, A RMS; as the motor is rated unless given");
+    curve_command->add_flag("--overload", curve_options.overload, "How long torques beyond the continuous one may last");
+    curve_command->add_option("--torques", curve_options.torques, "Torques for it, parted by commas");
+    curve_command->add_option("--prior", curve_options.priors, "Mean squares of the torque ratio before, 0 to 1");
     curve_command->add_option("--cold", curve_options.cold, "Winding and magnets cold, 20 °C");
     curve_command->add_option("--hot", curve_options.hot, "Winding and magnets hot; the winding limit of the motor");
     curve_command->add_option("--ambient", curve_options.ambient, "Ambient temperature");

@@ -129,22 +129,17 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     filters->addWidget(columns);
     catalogue_box->addLayout(filters);
     catalogue_box->addWidget(table_, 1);
-    auto* corner = new QWidget;
-    auto* below = new QHBoxLayout(corner);
-    below->setContentsMargins(0, 0, 0, 2);
+    auto* below = new QHBoxLayout;
     table_count_ = new QLabel;
     table_count_->setObjectName(QStringLiteral("second"));
     table_count_->setFont(type_face(12));
     use_ = new QPushButton(tr("Use this motor"));
     use_->setObjectName(QStringLiteral("primary"));
     connect(use_, &QPushButton::clicked, table_, &MotorTable::choose_current);
-    below->addWidget(table_count_);
+    below->addWidget(table_count_, 1);
     below->addWidget(use_);
-    tabs_->setCornerWidget(corner);
-    connect(tabs_, &QTabWidget::currentChanged, this, [this, corner](int tab) {
-        corner->setVisible(tab == 0);
-        emit least_changed();
-    });
+    catalogue_box->insertLayout(0, below);
+    connect(tabs_, &QTabWidget::currentChanged, this, [this] { emit least_changed(); });
     tabs_->addTab(catalogue, tr("Catalogue"));
     auto* compare = new CompareView(document, *table_);
     tabs_->addTab(by_hand(), tr("Datasheet"));
@@ -341,6 +336,12 @@ QWidget* WhatDrives::by_hand() {
 QWidget* WhatDrives::of_drive() {
     const Tab tab = scrolling_tab(16);
     const QString d = QStringLiteral("/drive/");
+    auto* column = new QVBoxLayout;
+    column->setSpacing(10);
+    auto* forms = new QHBoxLayout;
+    forms->setSpacing(16);
+    column->addLayout(forms);
+    tab.line->addLayout(column, 1);
     for (const QStringList& keys : {QStringList{d + "continuous_current", d + "peak_current", d + "currents_in",
                                         d + "modulation", d + "field_weakening", d + "phase_current", d + "dial_in",
                                         d + "idle_current", d + "idle_delay", d + "microsteps", d + "pulse_limit",
@@ -350,14 +351,15 @@ QWidget* WhatDrives::of_drive() {
         auto* form = new Form(document_, keys, 128);
         forms_.push_back(form);
         connect(form, &Form::focused, tab.help, &HelpStrip::show_field);
-        tab.line->addWidget(form, 1, Qt::AlignTop);
+        forms->addWidget(form, 1, Qt::AlignTop);
     }
     // what the settings of a stepper's drive come to
     QStringList keys;
     for (const FigureRow& row : figure_rows())
         if (QString::fromUtf8(row.key).startsWith(QLatin1String("stepper."))) keys << QString::fromUtf8(row.key);
-    auto* list = new FigureList(document_, keys, 1, false);
-    tab.line->addWidget(list, 1, Qt::AlignTop);
+    auto* list = new FigureList(document_, keys, 2, false);
+    column->addWidget(list);
+    column->addStretch(1);
     const auto show = [this, list] {
         list->setVisible(document_.has_axis() && document_.axis().driven() && document_.axis().motor.stepper());
         list->refresh();

@@ -27,14 +27,14 @@ KindView::KindView(Document& document, QWidget* parent) : QWidget(parent), docum
     advice->addWidget(words_);
     kinds_ = plain_table(QStringLiteral("kinds"), tr("Kinds of motor by their score, with reasons"), false);
     advice->addWidget(kinds_, 1);
-    line->addLayout(advice, 3);
+    line->addLayout(advice, 6);
     auto* asked = new QVBoxLayout;
     form_ = new Form(document, {QStringLiteral("/questions")}, 96);
     connect(form_, &Form::focused, this, &KindView::focused);
     asked->addWidget(form_);
     questions_ = plain_table(QStringLiteral("kind-questions"), tr("What the choice asks, and what is known to it"), false);
     asked->addWidget(questions_, 1);
-    line->addLayout(asked, 2);
+    line->addLayout(asked, 5);
     connect(&document_, &Document::changed, this, [this] {
         if (isVisible()) refresh();
     });

@@ -197,30 +197,30 @@ KindChoice which_kind(const Machine& machine, const Axis& axis, const Assessment
     const auto ask = [&](const char* key, const char* words, std::string answer, std::string field = {}) {
         c.questions.push_back({key, words, std::move(answer), std::move(field)});
     };
-    ask("top_speed", "How fast does the motor turn?", number(answers.rpm, "rpm"));
-    ask("power", "How much power at the shaft?", number(answers.power, "W"));
-    ask("peak", "How much more for a moment than in the mean?", number(answers.peak_over_rms, "times"));
-    ask("falls", "Does the load fall without power?", answers.known ? yes(answers.falls) : "");
-    ask("turns_on", "Does it only turn, without positions?", answers.known ? yes(answers.turns_on) : "");
-    ask("rests", "Does it stand more than half of the time?", answers.known ? yes(answers.rests) : "");
+    ask("top_speed", "Speed of the motor", number(answers.rpm, "rpm"));
+    ask("power", "Power at the shaft", number(answers.power, "W"));
+    ask("peak", "Peak over RMS torque", number(answers.peak_over_rms, "times"));
+    ask("falls", "Falls without power", answers.known ? yes(answers.falls) : "");
+    ask("turns_on", "Only turns, no positions", answers.known ? yes(answers.turns_on) : "");
+    ask("rests", "Stands most of the time", answers.known ? yes(answers.rests) : "");
     const std::string q = path + "/questions/", s = "/surroundings/";
     const Questions& asked = axis.questions;
     const Surroundings& around = machine.surroundings;
-    ask("precision", "How precisely must it stand?",
+    ask("precision", "Precision",
         option(Questions::precisions, static_cast<int>(asked.precision)), q + "precision");
-    ask("lost_step_hurts", "Does a lost position hurt?", yes(asked.lost_step_hurts), q + "lost_step_hurts");
-    ask("quiet", "Must it be quiet?", yes(asked.quiet), q + "quiet");
-    ask("long_life", "Must it last without a service?", yes(asked.long_life), q + "long_life");
+    ask("lost_step_hurts", "A lost position hurts", yes(asked.lost_step_hurts), q + "lost_step_hurts");
+    ask("quiet", "Quiet", yes(asked.quiet), q + "quiet");
+    ask("long_life", "Long life", yes(asked.long_life), q + "long_life");
     std::string places;
     for (const auto& [is, words] : {std::pair(around.dust, "dust"), {around.vacuum, "vacuum"},
              {around.clean_room, "clean room"}, {around.explosive_gas, "explosive gas"},
              {around.sterilising, "sterilising"}, {around.vibration, "vibration"}, {around.battery, "battery"}})
         if (is) places += (places.empty() ? "" : ", ") + std::string(words);
-    ask("surroundings", "What surrounds it?", places.empty() ? "nothing special" : places, s + "dust");
-    ask("tuning", "Who tunes it?", option(Surroundings::skills, static_cast<int>(around.tuning)), s + "tuning");
-    ask("pulses", "What does the controller give?", option(Surroundings::sources, static_cast<int>(around.pulses)),
+    ask("surroundings", "Surroundings", places.empty() ? "nothing special" : places, s + "dust");
+    ask("tuning", "Tuning", option(Surroundings::skills, static_cast<int>(around.tuning)), s + "tuning");
+    ask("pulses", "Controller", option(Surroundings::sources, static_cast<int>(around.pulses)),
         s + "pulses");
-    ask("budget", "What may it cost?", option(Surroundings::budgets, static_cast<int>(around.budget)), s + "budget");
+    ask("budget", "Budget", option(Surroundings::budgets, static_cast<int>(around.budget)), s + "budget");
 
     c.kinds = advised(answers);
     for (const Change& change : changes) {

@@ -13,7 +13,7 @@ namespace fulmox {
 /// A question and what is known to it.
 struct KindQuestion {
     std::string key;    ///< "top_speed", "lost_step_hurts", …
-    std::string words;  ///< "How fast does the motor turn?"
+    std::string words;  ///< "Speed of the motor"
     std::string answer; ///< "4800 rpm"; empty: not known
     std::string field;  ///< pointer of the field that answers it; empty: the axis does
 };

@@ -146,8 +146,10 @@ Capability capability(const Motor& motor, const Drive& drive, const Site& site) 
     if (!c.model->known()) c.model.reset();
     // a linear motor has no points of speed and torque
     const bool linear = motor.linear();
-    c.peak_by_model = (linear || motor.peak.empty()) && c.model;
-    c.continuous_by_model = (linear || motor.continuous.empty()) && c.model;
+    // without its inductance nothing is known of a stepper at speed
+    const bool half_known = c.model && c.model->numbers().stepper && !c.model->approximate().empty();
+    c.peak_by_model = (linear || motor.peak.empty()) && c.model && !half_known;
+    c.continuous_by_model = (linear || motor.continuous.empty()) && c.model && !(half_known && motor.peak.empty());
     if (!linear && !motor.peak.empty()) {
         c.speed_scale = drive.lowest_bus() / motor.curve_voltage.si;
         if (c.model && c.model->numbers().stepper) {

@@ -20,27 +20,27 @@ double celsius(const QuantityBase& q, double otherwise) { return q.given() ? q.s
 // Loss by speed in units of the copper's, at the nodes of a span.
 class SpeedLoss {
   public:
-    SpeedLoss(const Motor& motor, const MotorUse& use, double rated_loss, bool in_watts)
-        : use_(use), rated_(rated_loss), typed_(motor.speed_loss.si), at_(motor.speed_loss_at.si),
+    SpeedLoss(const Motor& motor, const Capability& can, double rated_loss, bool in_watts)
+        : can_(can), rated_(rated_loss), typed_(motor.speed_loss.si), at_(motor.speed_loss_at.si),
           exponent_(motor.speed_loss_exponent.value_or(1.5)), in_watts_(in_watts) {}
 
     bool known() const { return !typed() || in_watts_; }
     double operator()(double speed) const {
         const double w = std::abs(speed);
         if (typed()) return typed_ * std::pow(w / at_, exponent_);
-        const double share = use_.can.continuous_by_model ? use_.can.model->speed_share(w) : by_curve(w);
+        const double share = can_.continuous_by_model ? can_.model->speed_share(w) : by_curve(w);
         // where nothing is rated nothing tells it
         return share > 0 && rated_ > 0 ? share * rated_ : 0;
     }
 
   private:
-    const MotorUse& use_;
+    const Capability& can_;
     double rated_, typed_, at_, exponent_;
     bool in_watts_;
 
     bool typed() const { return typed_ > 0 && at_ > 0; }
     double by_curve(double w) const {
-        const SpeedTorqueCurve& c = use_.can.continuous;
+        const SpeedTorqueCurve& c = can_.continuous;
         const double stall = c.stall(), now = c.at(std::min(w, c.end()));
         return stall > 0 ? 1 - now * now / (stall * stall) : 0;
     }
@@ -72,9 +72,9 @@ void add_stretches(std::vector<HeatStretch>& out, const Span& s, const Nodes& co
 
 } // namespace
 
-CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, const MotorUse& use, const Demand& d) {
+CycleHeat thermal_motor(const Motor& motor, const Drive& drive, const Site& site, const Capability& can) {
     CycleHeat out;
-    const ElectricModel* model = use.can.model ? &*use.can.model : nullptr;
+    const ElectricModel* model = can.model ? &*can.model : nullptr;
     const MotorConditions conditions = motor_conditions(motor, drive, site);
     const double hot = conditions.hot;
     ThermalMotor& t = out.motor;
@@ -89,14 +89,14 @@ CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, c
     // the rated copper loss is that at the rated temperature; losses here are at the hot one
     const double warmer = copper_at(1, celsius(motor.rated_ambient, 40) + rise) / copper_at(1, hot);
     double rated = no_number;
-    if (model && !use.can.continuous_by_model && !use.can.continuous.empty()) {
+    if (model && !can.continuous_by_model && !can.continuous.empty()) {
         // the curve of the sheet tells what may run for good
-        const MotorDraw draw = model->without_voltage_limit(use.can.continuous.stall(), 0);
+        const MotorDraw draw = model->without_voltage_limit(can.continuous.stall(), 0);
         rated = draw.possible ? (out.in_watts ? draw.copper_loss : draw.current * draw.current) : no_number;
     } else if (model) {
         rated = model->rated_square() * (out.in_watts ? model->loss_per_square(true) : 1);
-    } else if (!use.can.continuous.empty()) {
-        rated = use.can.continuous.stall() * use.can.continuous.stall();
+    } else if (!can.continuous.empty()) {
+        rated = can.continuous.stall() * can.continuous.stall();
     }
     out.rated_loss = rated * warmer;
     // thinner air and what is built in leave less of the cooling
@@ -113,7 +113,7 @@ CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, c
     t.time_constant = motor.thermal_time_constant.si;
     t.winding_time_constant = motor.winding_time_constant.si;
 
-    const SpeedLoss speed_loss(motor, use, out.rated_loss, out.in_watts);
+    const SpeedLoss speed_loss(motor, can, out.rated_loss, out.in_watts);
     if (motor.thermal_resistance.given() && !out.in_watts)
         out.missing = "the winding's resistance, which makes watts of its current";
     else if (!(t.resistance > 0))
@@ -122,8 +122,14 @@ CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, c
         out.missing = "a thermal resistance above that from winding to housing";
     else if (!speed_loss.known())
         out.missing = "the winding's resistance, to compare with the loss in watts";
-    if (!out.missing.empty()) return out;
+    return out;
+}
 
+CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, const MotorUse& use, const Demand& d) {
+    CycleHeat out = thermal_motor(motor, drive, site, use.can);
+    if (!out.missing.empty()) return out;
+    const ThermalMotor& t = out.motor;
+    const SpeedLoss speed_loss(motor, use.can, out.rated_loss, out.in_watts);
     const double fine = std::isnan(t.winding_time_constant) ? t.time_constant / 20 : t.winding_time_constant / 20;
     std::vector<HeatStretch> stretches;
     stretches.reserve(d.spans.size());

@@ -24,6 +24,9 @@ struct CycleHeat {
     bool fixed_current = false; ///< the load does not change the loss
 };
 
+/// The motor as bodies that take up heat, without a cycle; or what it waits for.
+CycleHeat thermal_motor(const Motor& motor, const Drive& drive, const Site& site, const Capability& can);
+
 /// `use` is of this demand; the motor drives.
 CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, const MotorUse& use, const Demand& d);
 

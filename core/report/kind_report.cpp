@@ -22,7 +22,8 @@ Table kinds_table(const KindChoice& c) {
 
 Table questions_table(const KindChoice& c) {
     Table t{"Questions", {"question", "answer"}, {}, {false, false}};
-    for (const KindQuestion& q : c.questions) t.rows.push_back({q.words, q.answer.empty() ? "not known yet" : q.answer});
+    for (const KindQuestion& q : c.questions)
+        if (!q.field.starts_with("/axes/")) t.rows.push_back({q.words, q.answer.empty() ? "not known yet" : q.answer});
     return t;
 }
 

@@ -1,6 +1,7 @@
 #include "core/report/motor_report.h"
 
 #include "core/motor/constants.h"
+#include "core/motor/cycle_heat.h"
 #include "core/quantity/format.h"
 #include "core/quantity/not_finite.h"
 #include "core/report/json_values.h"
@@ -424,6 +425,10 @@ std::string curve_missing(const CurveQuestion& q) {
     std::vector<std::string> lacks;
     if (!m.has_constant() && m.peak.size() < 2)
         lacks.emplace_back("a torque, force or voltage constant, or a peak curve");
+    if (m.stepper() && m.peak.size() < 2)
+        if (const std::string left = ElectricModel(motor_numbers(m), motor_conditions(m, q.drive, q.site)).approximate();
+            !left.empty() && m.has_constant())
+            lacks.emplace_back("the phase's " + left + ", or a pull-out curve");
     if (!q.drive.bus_voltage.given()) lacks.emplace_back("the bus voltage");
     if (!m.peak.empty() && !m.curve_voltage.given()) lacks.emplace_back("the voltage of the curves");
     std::string out;
@@ -431,14 +436,59 @@ std::string curve_missing(const CurveQuestion& q) {
     return out;
 }
 
+namespace {
+
+struct OverloadRow {
+    double torque = 0, ratio = 0, prior = 0, time = 0;
+};
+struct Overload {
+    std::string missing;
+    double continuous = 0; // N·m at rest, here
+    bool upper_bound = false;
+    std::vector<OverloadRow> rows;
+};
+
+Overload overload_of(const CurveQuestion& q, const Capability& can) {
+    Overload o;
+    const CycleHeat h = thermal_motor(*q.motor, q.drive, q.site, can);
+    o.continuous = can.continuous_stall();
+    if (can.model && can.model->fixed_current()) o.missing = "a stepper takes its current whatever its torque is";
+    else if (!h.missing.empty()) o.missing = h.missing;
+    else if (!h.motor.knows_times()) o.missing = "a time constant: that of the winding, or of the motor";
+    else if (!(o.continuous > 0)) o.missing = "a continuous torque";
+    if (!o.missing.empty()) return o;
+    o.upper_bound = !h.motor.knows_winding();
+    std::vector<double> torques = q.torques;
+    if (torques.empty())
+        for (const double r : {1.25, 1.5, 2.0, 2.5, 3.0, 4.0}) torques.push_back(r * o.continuous);
+    for (const double t : torques)
+        for (const double prior : q.priors.empty() ? std::vector<double>{0} : q.priors)
+            o.rows.push_back({t, t / o.continuous, prior, overload_time(h.motor, t / o.continuous, prior)});
+    return o;
+}
+
+} // namespace
+
 std::string curve_json(const CurveQuestion& q) {
     const WholeCurve w = whole_curve(q);
     const MotorUnits u(w.linear);
     const ElectricModel* model = w.can.model ? &*w.can.model : nullptr;
     Value rows = Value::array();
     for (const CurveRow& r : w.rows)
+    {
         rows.push_back({{"speed", r.speed}, {"continuous", bound_json(r.continuous)},
             {"peak_motoring", bound_json(r.motoring)}, {"peak_braking", bound_json(r.braking)}});
+        // pull-out before and after detent and friction are taken off
+        if (model && model->numbers().stepper && w.can.peak_by_model) {
+            const StepperNumbers& s = *model->numbers().stepper;
+            const bool stands = r.speed == 0;
+            rows.back()["pull_out"] = {
+                {"electromagnetic", finite(r.motoring.torque > 0 || stands
+                                               ? r.motoring.torque + (stands ? 0 : s.detent + s.friction)
+                                               : no_number)},
+                {"usable", finite(r.motoring.torque)}};
+        }
+    }
     Value conditions{{"bus_voltage", q.drive.lowest_bus()}};
     Value out{{"format", "fulmox-curve"}, {"version", 1}, {"name", q.motor->name}, {"kind", q.motor->kind_key()},
         {"torque_unit", u.torque}, {"speed_unit", u.speed}, {"peak_from", w.can.peak_by_model ? "model" : "sheet"},
@@ -479,6 +529,14 @@ std::string curve_json(const CurveQuestion& q) {
         out["conditions"] = std::move(conditions);
     }
     out["points"] = std::move(rows);
+    if (q.overload) {
+        const Overload o = overload_of(q, w.can);
+        Value times = Value::array();
+        for (const OverloadRow& r : o.rows)
+            times.push_back({{"torque", r.torque}, {"ratio", r.ratio}, {"prior", r.prior}, {"time", finite(r.time)}});
+        out["overload"] = {{"missing", o.missing}, {"continuous_torque", finite(o.continuous)},
+            {"upper_bound", o.upper_bound}, {"times", std::move(times)}};
+    }
     return out.dump(2, ' ', false, Value::error_handler_t::replace) + "\n";
 }
 
@@ -512,6 +570,14 @@ std::string curve_text(const CurveQuestion& q) {
         s += fmt::format("{:>10} {:>12} {:<19} {:>12} {:<19} {:>12} {:<19}\n", number(r.speed * scale),
             number(r.continuous.torque), bound_words(r.continuous.bound), number(r.motoring.torque),
             bound_words(r.motoring.bound), number(r.braking.torque), bound_words(r.braking.bound));
+    if (!q.overload) return s;
+    const Overload o = overload_of(q, w.can);
+    if (!o.missing.empty()) return s + "overload waits for: " + o.missing + "\n";
+    s += fmt::format("{:>12} {:>8} {:>8} {:>12}\n", std::string("torque ") + u.torque, "times", "prior",
+        o.upper_bound ? "at most, s" : "lasts, s");
+    for (const OverloadRow& r : o.rows)
+        s += fmt::format("{:>12} {:>8} {:>8} {:>12}\n", number(r.torque), number(r.ratio, 3), number(r.prior, 3),
+            std::isinf(r.time) ? "for good" : number(r.time, 3));
     return s;
 }
 
