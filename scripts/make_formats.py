@@ -58,9 +58,44 @@ MEANINGS = {
     "motor.continuous_at_mean_speed": "Continuous torque at the mean speed; null beyond the curve",
     "motor.continuous_at_rms_speed": "Continuous torque at the RMS speed; null beyond the curve",
     "motor.heat_use": "Heat used, loss method",
-    "motor.rms_current": "RMS current, A RMS, line",
-    "motor.peak_current": "Current at peak torque, A RMS, line",
-    "motor.copper_loss": "Copper loss, 20 °C, mean over the cycle",
+    "motor.acceleration": "What the peak torque at the cycle's top speed gives rotor and load; motors are compared by it",
+    "motor.rms_current": "RMS current over the cycle, hot: A RMS of the line, or of a stepper's phase; A of the DC link of a DC machine",
+    "motor.peak_current": "Largest current of the cycle, hot, in the same amperes",
+    "motor.copper_loss": "Copper loss, hot, mean over the cycle",
+    "stepper.holding_torque": "Holding torque at the current as set, the worse of cold and hot",
+    "stepper.idle_holding_torque": "The same with what the drive leaves of the current at rest; absent where it does not reduce it",
+    "stepper.step_angle": "A microstep at the motor",
+    "stepper.resolution": "Its travel; absent where the axis does not run along a straight line",
+    "stepper.accuracy": "Error of a full step, either side",
+    "stepper.microstep_torque": "What the next microstep adds from rest, T_H sin(π/(m N))",
+    "stepper.deflection": "Lag of the rotor under the largest torque, asin(T/T_H)/N_r; null above the holding torque",
+    "stepper.resonance": "Natural frequency in full steps/s, open loop",
+    "stepper.resonance_low": "Band about it, from",
+    "stepper.resonance_high": "Band about it, up to",
+    "stepper.resonance_time": "Time the cycle spends in that band",
+    "stepper.start_rate": "Full steps/s it starts with this load without a ramp; absent where the sheet gives none",
+    "stepper.pulse_rate": "Microsteps a second at the cycle's top speed",
+    "stepper.pulse_speed": "Speed of the motor at the controller's pulse limit",
+    "stepper.microsteps_possible": "Largest power of two up to 256 that the controller can pulse at the top speed; 0: not even full steps",
+    "heat.winding_mean": "Winding, mean of the steady cycle; null of a motor that runs away",
+    "heat.winding_highest": "Winding, highest of the steady ripple; absent without a time constant",
+    "heat.winding_lowest": "Winding, lowest of it",
+    "heat.housing_highest": "Housing, highest; absent of one body",
+    "heat.housing_lowest": "Housing, lowest",
+    "heat.after_first_cycle": "Winding after the first cycle from cold",
+    "heat.copper_loss": "Copper loss at the winding's own temperature, mean",
+    "heat.speed_loss": "Iron and friction loss, mean",
+    "heat.permitted_loss": "Loss that brings the winding to its limit at standstill",
+    "heat.greatest_rms": "RMS torque of a cycle of this shape that brings the winding to its limit in the mean; absent of an open-loop stepper, whose current does not follow its load",
+    "heat.greatest_settling_rms": "The greatest that still settles; beyond it the motor runs away",
+    "heat.settling_temperature": "Winding there; absent where no bound is reached",
+    "energy.motor": "Energy a cycle into the motor; what comes back is burnt",
+    "energy.mains": "The same from the mains, with the drive's own loss and the efficiency of the supply",
+    "energy.mean_power": "Mean power from the mains",
+    "energy.year": "Energy a year; absent without hours a day and days a year",
+    "energy.cost": "Its cost in the currency of the project; absent without a tariff",
+    "life.bearing": "L10 life of the bearing at the shaft end, ISO 281; absent without its rating and its load",
+    "life.brushes": "Life of the brushes as the maker expects it; absent where it is not given",
     "demand.best_ratio": "Best ratio for least heat, for all that turns with this motor, an ideal stage before the mechanism; absent where nothing accelerates",
     "demand.best_ratio_rms": "RMS torque at the best ratio",
     "demand.best_ratio_speed": "Motor speed at the best ratio",
@@ -81,10 +116,16 @@ MEANINGS = {
     "demand.peak_running_torque": "Peak torque, running; absent without a breakaway factor",
     "demand.breakaway_torque": "Breakaway torque, at the first instant of a move from rest; absent without a breakaway factor",
     "speed": "Top speed",
-    "peak_torque": "Peak torque on curve",
-    "continuous_loss": "Continuous heat",
+    "peak_torque": "Peak torque on curve; of an open-loop stepper against the share of its pull-out torque that the policy allows",
+    "continuous_loss": "Continuous heat; not of an open-loop stepper, nor where the policy judges by the point method",
     "continuous_point": "Continuous torque, point; at the mean or the RMS speed, as the policy says",
     "holding": "Holding at rest",
+    "phase_current": "RMS current of a stepper's phase over the cycle against its rated current; open loop only",
+    "start_rate": "Speed at which ramps begin against what the stepper starts with this load; present where the ramps' start is given",
+    "resonance": "Longest stay in the band of resonance against ten swings; open loop only",
+    "pulse_rate": "Pulses a second at top speed against the controller's; present where its limit is given",
+    "winding_temperature": "Highest rise of the winding over the ambient in the steady cycle against its limit; `used` is null of a motor that runs away, which is over; not said by the motor's time constant alone unless it is over; present where the sheet tells how the motor warms up",
+    "housing_temperature": "The same of the housing; of one body that of the winding; present where its limit is given",
     "motor_current": "Largest current of the cycle against the motor's peak current; present where the sheet gives one",
     "drive_current": "RMS and peak current against the drive's, the tighter; present where the drive has one",
     "open_circuit_emf": "EMF at top speed, cold magnets, against the drive's overvoltage trip; present where it is given",
@@ -154,6 +195,28 @@ MEMBERS = {
     "payload": "kg",
     "by": "`motor` or `brake`",
     "severity": "`error`, `suspicious`, `caution`",
+    "missing": "what is waited for; else empty",
+    "verdict": "`settles`, `over_limit`, `runaway`; null where it is not known",
+    "bodies": "1, or 2 with the housing",
+    "winding_time_constant_known": "else the highest of the winding is a lower bound",
+    "winding_mean": "°C",
+    "housing_mean": "°C",
+    "winding": "`lowest` and `highest` of the steady ripple, °C",
+    "housing": "the same of the housing",
+    "winding_after_first_cycle": "°C, from cold",
+    "time_to_limit": "s from cold with this cycle one after the other; null: never, or not known",
+    "winding_limit": "°C",
+    "thermal_resistance": "winding to ambient, K/W; null where losses are known as shares only",
+    "resistance_by_rating": "of rated loss and rise, not of the sheet",
+    "copper_loss": "W, mean at the winding's temperature",
+    "speed_loss": "W, iron and friction",
+    "permitted_loss": "W, in copper at standstill",
+    "kinds": "best first, excluded ones last",
+    "questions": "`key`, `words`, `answer`, and `field`, the pointer of the field that answers it",
+    "would_change": "sentences: one answer changed, and the kind that then comes first",
+    "score": "sum of the weights of its reasons",
+    "excluded": "by what surrounds it",
+    "reasons": "`weight` and `words`, the weightiest first",
     "line": "of the file; null where it has none",
     "field": "name as on screen",
     "message": "what was found, what is allowed",
@@ -165,8 +228,8 @@ This file is written by `scripts/make_formats.py`; a test compares it with what 
 
 `format` is `"fulmox-assessment"`, `version` 2, `machine` the name of the project, `axes` a list in the order of the project,
 `problems` what reading the file found that belongs to no axis. Each axis has `name`, `policy`, `results` (an object by key),
-`limits` (a list in working order), `inertia`, `peaks`, `segments` and `problems`; the three before the last are null while they
-wait for an input. New members may come with any version of the program; none changes its meaning or goes without a new `version`.
+`limits` (a list in working order), `inertia`, `peaks`, `segments`, `heat`, `kind_advice` and `problems`; `inertia`, `peaks`,
+`segments` and `heat` are null while they wait for an input. New members may come with any version of the program; none changes its meaning or goes without a new `version`.
 
 Words follow the project's units, numbers are SI. A result that waits for inputs has the value null and a note that names them; a
 limit then is `cannot_say`, with the same words as reason. Problems of reading the file stand with the axis they belong to. Of an
@@ -176,6 +239,7 @@ it is of.
 Where two units stand, the first is that of an axis along a line, the second of a rotary one (the demo has both); on a linear
 motor forces, masses and speeds along the line stand in place of torques, inertias and angular speeds. `demand.fill_0` to
 `demand.fill_4` are the fills of a winder from empty to full. A key is absent where it does not apply (no motor, no brake needed).
+`heat.time_to_limit`, s from cold until the winding is at its limit, is present where it comes there.
 """
 
 
@@ -238,6 +302,9 @@ def main():
     out += members("Demand by segment", "segments", [a["segments"] for a in axes if a["segments"]])
     out += members("A segment", "segments.rows[]", segments)
     out += members("A hold", "segments.rows[].hold", [s["hold"] for s in segments if s["hold"]])
+    out += members("Heat over the cycle", "heat", [a["heat"] for a in axes if a["heat"]])
+    out += members("Which kind of motor", "kind_advice", [a["kind_advice"] for a in axes])
+    out += members("A kind of motor", "kind_advice.kinds[]", [k for a in axes for k in a["kind_advice"]["kinds"]])
     out += members("A problem", "problems[]", [p for a in axes for p in a["problems"]])
     print("\n".join(out))
 

@@ -60,3 +60,7 @@ void found_by(const std::string& script) {
 TEST_CASE("every pair of conventions by symbolic identity") { found_by("conventions.py"); }
 
 TEST_CASE("capability and losses of random motors by brute force and in time") { found_by("motors.py"); }
+
+TEST_CASE("pull-out of steppers in time, connections by symbols, heat and overload by integration") {
+    found_by("steppers.py");
+}
