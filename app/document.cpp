@@ -65,8 +65,9 @@ void Document::replace(Snapshot machine) {
     drafts_.check(*machine_);
     // only axes that changed are assessed again
     const bool shared_changed =
-        before && (before->site != machine_->site || before->policies != machine_->policies ||
-                      before->materials != machine_->materials || before->unit_system != machine_->unit_system);
+        before && (before->site != machine_->site || before->operation != machine_->operation ||
+                      before->policies != machine_->policies || before->materials != machine_->materials ||
+                      before->unit_system != machine_->unit_system);
     const auto same = [&](std::size_t i) { // shared entries need no look
         const Axis &was = before->axes[i], &now = machine_->axes[i];
         return &was == &now || was == now;

@@ -315,19 +315,22 @@ int show_curve(const std::string& path, const CurveOptions& options, bool json, 
     const auto positive = [](std::optional<double> v, double most) -> std::optional<double> {
         return v && *v >= 0 && *v <= most ? v : std::nullopt;
     };
-    if (wrong("--speeds", options.speeds, q.speeds,
+    if (wrong(
+            "--speeds", options.speeds, q.speeds,
             [&](const std::string& one) {
                 const auto v = either(one, Kind::angular_speed, Kind::speed, "rpm");
                 return positive(v ? std::optional<double>(*v) : std::nullopt, 1e9);
             },
             "a list of speeds: 0,1500,3000 rpm") ||
-        wrong("--torques", options.torques, q.torques,
+        wrong(
+            "--torques", options.torques, q.torques,
             [&](const std::string& one) {
                 const auto v = either(one, Kind::torque, Kind::force, "N·m");
                 return positive(v ? std::optional<double>(*v) : std::nullopt, 1e9);
             },
             "a list of torques: 1,2.5,4 N·m") ||
-        wrong("--prior", options.priors, q.priors,
+        wrong(
+            "--prior", options.priors, q.priors,
             [&](const std::string& one) {
                 const auto v = read_quantity(one, Kind::number, *find_unit("1"));
                 return positive(v ? std::optional<double>(v->si) : std::nullopt, 1);
@@ -466,7 +469,8 @@ int run(int argc, char** argv) {
     curve_command->add_option("--continuous-current", curve_options.continuous, "Of the drive, A RMS or DC");
     curve_command->add_option(
         "--phase-current", curve_options.phase, "Of a stepper's drive, A RMS; as the motor is rated unless given");
-    curve_command->add_flag("--overload", curve_options.overload, "How long torques beyond the continuous one may last");
+    curve_command->add_flag(
+        "--overload", curve_options.overload, "How long torques beyond the continuous one may last");
     curve_command->add_option("--torques", curve_options.torques, "Torques for it, parted by commas");
     curve_command->add_option("--prior", curve_options.priors, "Mean squares of the torque ratio before, 0 to 1");
     curve_command->add_option("--cold", curve_options.cold, "Winding and magnets cold, 20 °C");

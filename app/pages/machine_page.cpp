@@ -23,9 +23,9 @@ constexpr int columns = 3;
 } // namespace
 
 MachinePage::MachinePage(Document& document, QWidget* parent) : Page(document, tr(question), parent) {
-    auto* form = new Form(document,
-        {QStringLiteral("//name"), QStringLiteral("//notes"), QStringLiteral("//currency"), QStringLiteral("//site"), QStringLiteral("//operation"),
-            QStringLiteral("//surroundings")});
+    auto* form = new Form(
+        document, {QStringLiteral("//name"), QStringLiteral("//notes"), QStringLiteral("//currency"),
+                      QStringLiteral("//site"), QStringLiteral("//operation"), QStringLiteral("//surroundings")});
     forms_.push_back(form);
     auto* more = new QFrame;
     auto* line = new QHBoxLayout(more);

@@ -342,12 +342,12 @@ QWidget* WhatDrives::of_drive() {
     forms->setSpacing(16);
     column->addLayout(forms);
     tab.line->addLayout(column, 1);
-    for (const QStringList& keys : {QStringList{d + "continuous_current", d + "peak_current", d + "currents_in",
-                                        d + "modulation", d + "field_weakening", d + "phase_current", d + "dial_in",
-                                        d + "idle_current", d + "idle_delay", d + "microsteps", d + "pulse_limit",
-                                        d + "ramp_start"},
-             QStringList{d + "modulation_reserve", d + "mains_tolerance", d + "bus_droop", d + "trip_voltage",
-                 d + "top_frequency", d + "cold", d + "hot", d + "stop_distance", d + "own_loss"}}) {
+    for (const QStringList& keys :
+        {QStringList{d + "continuous_current", d + "peak_current", d + "currents_in", d + "modulation",
+             d + "field_weakening", d + "phase_current", d + "dial_in", d + "idle_current", d + "idle_delay",
+             d + "microsteps", d + "pulse_limit", d + "ramp_start"},
+            QStringList{d + "modulation_reserve", d + "mains_tolerance", d + "bus_droop", d + "trip_voltage",
+                d + "top_frequency", d + "cold", d + "hot", d + "stop_distance", d + "own_loss"}}) {
         auto* form = new Form(document_, keys, 128);
         forms_.push_back(form);
         connect(form, &Form::focused, tab.help, &HelpStrip::show_field);
@@ -430,7 +430,8 @@ void WhatDrives::refresh_card() {
     const auto add = [&](const QString& words, double value, Kind kind) {
         if (!std::isnan(value)) facts << words.arg(qs(format_quantity(value, kind, system)));
     };
-    add(m.stepper() ? tr("%1 holding") : tr("%1 continuous"), quoted.continuous, m.linear() ? Kind::force : Kind::torque);
+    add(m.stepper() ? tr("%1 holding") : tr("%1 continuous"), quoted.continuous,
+        m.linear() ? Kind::force : Kind::torque);
     add(m.stepper() ? tr("%1 pull-out") : tr("%1 peak"), quoted.peak, m.linear() ? Kind::force : Kind::torque);
     add(tr("up to %1"), quoted.speed, m.linear() ? Kind::speed : Kind::angular_speed);
     if (!m.linear())
@@ -448,8 +449,8 @@ void WhatDrives::refresh_card() {
         const Figure* peak = a.figure("motor.peak_current");
         const bool sine = a.can && a.can->model && a.can->model->numbers().sine_driven;
         facts << (m.stepper() ? tr("this cycle: %1 A RMS a phase, set to %2 A RMS")
-                  : sine ? tr("this cycle: %1 A RMS, %2 A RMS at the peak")
-                       : tr("this cycle: %1 A RMS, %2 A at the peak"))
+                  : sine      ? tr("this cycle: %1 A RMS, %2 A RMS at the peak")
+                              : tr("this cycle: %1 A RMS, %2 A at the peak"))
                      .arg(qs(format_number(rms->si, 3)), qs(format_number(peak->si, 3)));
     }
     motor_facts_->setText(facts.join(QStringLiteral(" · ")));

@@ -57,7 +57,7 @@ void OverloadPlot::refresh() {
     QString missing;
     if (!h)
         missing = document_.has_axis() && document_.axis().driven() ? waiting_for(document_, "heat.winding_mean")
-                                                                     : tr("no motor is chosen yet");
+                                                                    : tr("no motor is chosen yet");
     else if (!h->missing.empty())
         missing = tr("waits for %1").arg(qs(h->missing));
     else if (!h->motor.knows_times())

@@ -104,10 +104,9 @@ void SpeedTorquePlot::refresh() {
             if (by != BoundBy::unknown && !bounds.contains(words)) bounds << words;
         }
         const QString what = steps ? tr("pull-out") : tr("peak");
-        const QString peak_words =
-            bounds.isEmpty() ? what
-            : steps          ? tr("pull-out by the model: %1").arg(bounds.join(tr(", then ")))
-                             : tr("peak, by %1").arg(bounds.join(tr(", then ")));
+        const QString peak_words = bounds.isEmpty() ? what
+                                   : steps          ? tr("pull-out by the model: %1").arg(bounds.join(tr(", then ")))
+                                                    : tr("peak, by %1").arg(bounds.join(tr(", then ")));
         notes_.push_back(note(rect_, end * 0.015, top, peak_words, t.accent, Qt::AlignLeft | Qt::AlignBottom));
         // on the side without the worst point, and away from the RMS point
         const bool below = !a.motor || a.motor->worst_peak.torque * a.motor->worst_peak.speed >= 0;
@@ -117,8 +116,8 @@ void SpeedTorquePlot::refresh() {
             below  ? cold[ends]
             : left ? hot.front()
                    : hot[ends],
-            steps ? tr("%1 % of it, over above").arg(qs(format_number(100 * over_share, 3))) : tr("continuous"), t.accent,
-            (left ? Qt::AlignLeft : Qt::AlignRight) | (below ? Qt::AlignTop : Qt::AlignBottom)));
+            steps ? tr("%1 % of it, over above").arg(qs(format_number(100 * over_share, 3))) : tr("continuous"),
+            t.accent, (left ? Qt::AlignLeft : Qt::AlignRight) | (below ? Qt::AlignTop : Qt::AlignBottom)));
         if (can.model && !can.peak_by_model) {
             // the model beside the sheet's own curve
             QVector<double> modelled;
@@ -210,8 +209,9 @@ void SpeedTorquePlot::refresh() {
                 tr("worst, %1 at %2 s")
                     .arg(qs(format_quantity(std::abs(w.torque), force, system)), qs(format_number(w.time, 3))),
                 0.5, Qt::AlignBottom);
-            if (heat) point(from_si(d.rms_speed, speed), from_si(d.rms_torque, torque), heat->state,
-                tr("RMS %1").arg(qs(format_quantity(d.rms_torque, force, system))), 0.35, Qt::AlignTop);
+            if (heat)
+                point(from_si(d.rms_speed, speed), from_si(d.rms_torque, torque), heat->state,
+                    tr("RMS %1").arg(qs(format_quantity(d.rms_torque, force, system))), 0.35, Qt::AlignTop);
         }
     }
     restyle();

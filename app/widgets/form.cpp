@@ -113,6 +113,8 @@ FieldRefs Form::own_fields(Machine& copy) const {
             places_.begin(), places_.end(), [&](const QString& p) { return p.startsWith(QLatin1String(head)); });
     };
     if (any("//site")) take(walk(copy.site, "/site"));
+    if (any("//operation")) take(walk(copy.operation, "/operation"));
+    if (any("//surroundings")) take(walk(copy.surroundings, "/surroundings"));
     if (any("//policies")) entries(copy.policies, "/policies");
     if (any("//materials")) entries(copy.materials, "/materials");
     const bool axis = std::any_of(

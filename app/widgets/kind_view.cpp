@@ -32,7 +32,8 @@ KindView::KindView(Document& document, QWidget* parent) : QWidget(parent), docum
     form_ = new Form(document, {QStringLiteral("/questions")}, 96);
     connect(form_, &Form::focused, this, &KindView::focused);
     asked->addWidget(form_);
-    questions_ = plain_table(QStringLiteral("kind-questions"), tr("What the choice asks, and what is known to it"), false);
+    questions_ =
+        plain_table(QStringLiteral("kind-questions"), tr("What the choice asks, and what is known to it"), false);
     asked->addWidget(questions_, 1);
     line->addLayout(asked, 5);
     connect(&document_, &Document::changed, this, [this] {
@@ -48,8 +49,8 @@ void KindView::showEvent(QShowEvent* event) {
 void KindView::refresh() {
     if (!document_.has_axis()) return;
     form_->refresh();
-    const KindChoice c = which_kind(
-        document_.machine(), document_.axis(), document_.assessment(), document_.axis_path().toStdString());
+    const KindChoice c =
+        which_kind(document_.machine(), document_.axis(), document_.assessment(), document_.axis_path().toStdString());
     QString words = c.kinds.empty() ? tr("No choice here: %1.").arg(qs(c.missing))
                                     : tr("%1, by %2 points").arg(qs(c.kinds.front().label)).arg(c.kinds.front().score);
     if (!c.kinds.empty() && !c.missing.empty())

@@ -116,9 +116,10 @@ void WindingsView::refresh_connections() {
     if (row >= 0 && row < table_->rowCount()) table_->selectRow(row);
     take_->setVisible(choice);
     take_->setEnabled(table_->currentRow() >= 0);
-    words_->setText(choice ? tr("One set of ratings under each connection. In series it needs little current and loses its "
-                                "torque early at speed, in parallel the other way round.")
-                           : tr("Its leads leave no choice of connection."));
+    words_->setText(
+        choice ? tr("One set of ratings under each connection. In series it needs little current and loses its "
+                    "torque early at speed, in parallel the other way round.")
+               : tr("Its leads leave no choice of connection."));
     table_->setVisible(true);
 }
 
@@ -129,7 +130,8 @@ void WindingsView::take() {
         if (table_->rowCount() < 2) return;
         document_.edit(tr("connection of the motor"), [&](Machine& m) {
             Motor& here = m.axes[static_cast<std::size_t>(document_.axis_index())].motor;
-            if (auto* two = std::get_if<TwoPhaseStepper>(&here.electric)) two->connected = static_cast<StepperConnection>(row);
+            if (auto* two = std::get_if<TwoPhaseStepper>(&here.electric))
+                two->connected = static_cast<StepperConnection>(row);
         });
         return;
     }

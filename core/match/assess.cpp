@@ -19,7 +19,8 @@ namespace {
 
 constexpr double most_turns = 10'000; // of a cycle whose torque depends on the angle
 
-void cautions(Problems& out, const Axis& axis, const std::string& path, const Assessment& a) {
+void cautions(
+    Problems& out, const Axis& axis, const std::string& path, const Assessment& a, const Surroundings& around) {
     const auto add = [&](const char* field, std::string where, std::string text) {
         out.push_back({Severity::caution, path + where, field, std::move(text)});
     };
@@ -38,7 +39,8 @@ void cautions(Problems& out, const Axis& axis, const std::string& path, const As
             "60204-1). Local code and a qualified person decide.");
     if (open_loop(axis)) {
         add("Control", "/motor/electric/control",
-            "Open loop nothing notices where the axis is: home it at the start of work, and where a lost step would hurt "
+            "Open loop nothing notices where the axis is: home it at the start of work, and where a lost step would "
+            "hurt "
             "check a position by a sensor in each cycle.");
         add("Control", "/motor/electric/control",
             "A stepper takes its current at rest as well: its case may reach 80 to 90 °C, hot enough to burn skin (ISO "
@@ -47,6 +49,24 @@ void cautions(Problems& out, const Axis& axis, const std::string& path, const As
             add("Detent torque", "/motor/electric/detent_torque",
                 "Without current a stepper holds its detent torque only, which is small and no brake.");
     }
+    const bool brushed = axis.driven() && std::holds_alternative<BrushedMotor>(axis.motor.electric);
+    if (axis.driven() && around.explosive_gas)
+        add("Surroundings", "/motor/electric",
+            std::string("Explosive gas or dust: certified equipment only, and a brushless motor alone makes none") +
+                (brushed ? "; brushes spark, this kind does not belong there." : ".") +
+                " Local code and a qualified person decide.");
+    if (axis.driven() && around.vacuum)
+        add("Surroundings", "/motor/electric",
+            std::string(
+                "Vacuum: no air carries the heat away, so that continuous torque and temperatures here do not hold; "
+                "grease and insulation gas out") +
+                (brushed ? ", and brushes wear in hours." : "."));
+    if (brushed && around.clean_room) add("Surroundings", "/motor/electric", "Clean room: brushes shed dust.");
+    if (brushed && (around.vibration || around.dust || around.sterilising))
+        add("Surroundings", "/motor/electric", "Dust, moisture and vibration shorten the life of brushes.");
+    if (axis.driven() && around.sterilising)
+        add("Surroundings", "/motor/electric",
+            "Steam or wash-down: motor, encoder and connectors must be rated for it, heat of the steam included.");
     if (axis.credit_friction_at_rest)
         add("Friction at rest", "/credit_friction_at_rest",
             "Friction is credited at standstill. It varies with wear and lubrication; never rely on it for safety.");
@@ -64,9 +84,9 @@ void flags(Problems& out, const Axis& axis, const std::string& path, const Asses
         out.push_back({Severity::suspicious, path + "/drive/bus_voltage", "Bus voltage",
             "the curves were drawn at " + axis.motor.curve_voltage.text + "; their speeds are scaled by " +
                 format_number(a.motor->can.speed_scale, 3) +
-                (a.motor->can.torque_scale != 1
-                        ? ", by the current as set too, and their torques by " + format_number(a.motor->can.torque_scale, 3)
-                        : std::string()) +
+                (a.motor->can.torque_scale != 1 ? ", by the current as set too, and their torques by " +
+                                                      format_number(a.motor->can.torque_scale, 3)
+                                                : std::string()) +
                 ", an estimate"});
     if (axis.driven() && axis.motor.stepper() && a.inertia->told && a.inertia->rotor > 2 * a.inertia->load)
         out.push_back({Severity::suspicious, path + "/motor/rotor_inertia", "Rotor inertia",
@@ -260,6 +280,7 @@ class Reckoning {
             stand_in_machine_->materials = machine.materials;
             stand_in_machine_->policies = machine.policies;
             stand_in_machine_->unit_system = machine.unit_system;
+            stand_in_machine_->operation = machine.operation;
         }
         if (waiting_->blocks(need::everything)) stand_ins_ = waiting_->with_stand_ins();
         taken_ = stand_ins_ ? &*stand_ins_ : &axis_;
@@ -283,7 +304,7 @@ class Reckoning {
         if (a_.limits.empty()) a_.limits = judge_now(nullptr, nullptr, nullptr);
         hide_what_waits();
         if (a_.inertia) a_.schools = schools(machine_, axis_, *a_.inertia);
-        cautions(a_.problems, axis_, path_, a_);
+        cautions(a_.problems, axis_, path_, a_, machine_.surroundings);
         flags(a_.problems, axis_, path_, a_, machine_.unit_system);
         if (moves_.direct) make_direct(a_);
         return std::move(a_);

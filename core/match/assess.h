@@ -72,8 +72,8 @@ struct Assessment {
     bool exceeded() const; ///< some limit is over
 };
 
-/// Acceleration that the peak torque at the cycle's top speed gives rotor and load, rad/s² (m/s²): motors are compared by
-/// it, since a larger rotor may be slower. NaN where it cannot be said.
+/// Acceleration that the peak torque at the cycle's top speed gives rotor and load, rad/s² (m/s²): motors are compared
+/// by it, since a larger rotor may be slower. NaN where it cannot be said.
 double peak_acceleration(const Assessment& a);
 
 /// What the cycle carries where, for the inertia statement; `first` is the payload at its start, kg.

@@ -13,12 +13,12 @@ namespace fulmox {
 
 /// What the axis would say of one motor. NaN: cannot be said.
 struct Candidate {
-    double ratio = 0;    ///< load inertia over rotor inertia
-    double speed = 0;    ///< top speed used of allowed
-    double peak = 0;     ///< peak torque used of the curve
-    double heat = 0;     ///< continuous heat used of allowed, loss method
+    double ratio = 0;        ///< load inertia over rotor inertia
+    double speed = 0;        ///< top speed used of allowed
+    double peak = 0;         ///< peak torque used of the curve
+    double heat = 0;         ///< continuous heat used of allowed, loss method
     double acceleration = 0; ///< rad/s² (m/s²) that the peak torque at the top speed gives rotor and load
-    double tightest = 0; ///< of all limits, used of allowed
+    double tightest = 0;     ///< of all limits, used of allowed
     LimitState state = LimitState::cannot_say;
     std::string key;   ///< of the tightest limit
     std::string limit; ///< its label

@@ -32,8 +32,9 @@ bool plain_current(In in) {
     return !n.stepper && !in.can->model->conditions().weakening && n.saturation == 0 && n.friction() == 0;
 }
 Text current_note(In in) {
-    std::string out = in.can->model->numbers().stepper     ? "A RMS of a phase, hot"
-                      : in.can->model->numbers().sine_driven ? "A RMS of the line, hot" : "A of the DC link, hot";
+    std::string out = in.can->model->numbers().stepper       ? "A RMS of a phase, hot"
+                      : in.can->model->numbers().sine_driven ? "A RMS of the line, hot"
+                                                             : "A of the DC link, hot";
     if (in.motor->beyond_voltage) out += "; by its constants the bus does not reach all of the cycle";
     return Text(out);
 }
@@ -431,8 +432,8 @@ std::vector<FigureRow> motor_rows() {
                 if (n.sine_driven)
                     work(f, in, "P", n.stepper ? "m I² R (235 + θ)/255" : "1.5 I² R_LL (235 + θ)/255",
                         n.stepper ? "m*I^2*R*(235+t)/255" : "1.5*I^2*R*(235+t)/255",
-                        {{"m", n.phases}, {"I", in.motor->rms_current}, {"R", n.stepper ? n.resistance / 2 : n.resistance},
-                            {"t", in.can->model->conditions().hot}},
+                        {{"m", n.phases}, {"I", in.motor->rms_current},
+                            {"R", n.stepper ? n.resistance / 2 : n.resistance}, {"t", in.can->model->conditions().hot}},
                         n.stepper ? "every phase its share; IEC 60034-1"
                                   : "line quantities: the winding type cancels; IEC 60034-1");
                 else if (in.workings)

@@ -54,10 +54,10 @@ void judge_winding(Limit& l, const LimitInput& in) {
     const bool times = m.knows_times();
     const double highest = times ? h.heat.highest : h.heat.mean.winding;
     if (!closed_at(l, in, highest, m.ambient, m.limit, "heat balance over the cycle; IEC 60034-1 for copper")) return;
-    l.reason = (times ? degrees(highest) + " at the highest of the steady ripple, " + degrees(h.heat.lowest) +
-                            " at the lowest"
-                      : degrees(highest) + " in the mean of the cycle") +
-               ", of " + degrees(m.limit);
+    l.reason =
+        (times ? degrees(highest) + " at the highest of the steady ripple, " + degrees(h.heat.lowest) + " at the lowest"
+               : degrees(highest) + " in the mean of the cycle") +
+        ", of " + degrees(m.limit);
     if (h.heat.time_to_limit < infinite)
         l.reason += "; from cold it is there after " + format_number(h.heat.time_to_limit, 3) + " s";
     if (l.state != LimitState::fits)
@@ -95,7 +95,8 @@ double bearing_hours(double rating, double load, double speed) {
 
 std::vector<LimitRow> heat_limit_rows() {
     using namespace need;
-    constexpr unsigned all = need::demand | continuous_curve | surroundings | current | resistance | temperatures | thermal;
+    constexpr unsigned all =
+        need::demand | continuous_curve | surroundings | current | resistance | temperatures | thermal;
     return {
         {"winding_temperature", "Winding temperature", Kind::temperature_difference, all, true, judges_winding,
             judge_winding},
@@ -113,7 +114,9 @@ bool driven(In in) { return in.axis.driven() && in.can != nullptr; }
 bool warm(In in) { return driven(in) && (!in.demand || (in.heat && in.heat->missing.empty())); }
 bool in_watts(In in) { return warm(in) && (!in.demand || in.heat->in_watts); }
 bool timed(In in) { return warm(in) && tells_warming(in.axis.motor) && (!in.demand || in.heat->motor.knows_times()); }
-bool two_bodies(In in) { return warm(in) && in.axis.motor.winding_resistance.given() && (!in.demand || in.heat->motor.two_bodies()); }
+bool two_bodies(In in) {
+    return warm(in) && in.axis.motor.winding_resistance.given() && (!in.demand || in.heat->motor.two_bodies());
+}
 bool ripples(In in) { return timed(in) && (!in.demand || in.heat->heat.settles); }
 bool rides_on_load(In in) { return warm(in) && (!in.demand || !in.heat->fixed_current); }
 bool yearly(In in) { return in_watts(in) && in.machine && !std::isnan(in.machine->operation.seconds_per_year()); }
@@ -121,8 +124,10 @@ bool priced(In in) { return yearly(in) && in.machine->operation.tariff.given(); 
 bool has_bearing(In in) {
     return driven(in) && in.axis.motor.bearing_rating.given() && in.axis.coupling.radial_load.given();
 }
-bool has_brushes(In in) { return driven(in) && in.axis.motor.brush_life.given() &&
-           std::holds_alternative<BrushedMotor>(in.axis.motor.electric); }
+bool has_brushes(In in) {
+    return driven(in) && in.axis.motor.brush_life.given() &&
+           std::holds_alternative<BrushedMotor>(in.axis.motor.electric);
+}
 
 void temperature(Figure& f, double celsius, In in) {
     f.si = std::isfinite(celsius) ? celsius + kelvin : no_number;
@@ -142,14 +147,18 @@ double joules_a_year(In in) {
 }
 
 const char* insulation_class(double limit) {
-    return limit >= 180 ? "class H (180 °C)" : limit >= 155 ? "class F (155 °C)" : limit >= 130 ? "class B (130 °C)" : "below class B (130 °C)";
+    return limit >= 180   ? "class H (180 °C)"
+           : limit >= 155 ? "class F (155 °C)"
+           : limit >= 130 ? "class B (130 °C)"
+                          : "below class B (130 °C)";
 }
 
 } // namespace
 
 std::vector<FigureRow> heat_figure_rows() {
     using namespace need;
-    constexpr unsigned all = need::demand | continuous_curve | surroundings | current | resistance | temperatures | thermal;
+    constexpr unsigned all =
+        need::demand | continuous_curve | surroundings | current | resistance | temperatures | thermal;
     return {
         {"heat.winding_mean", "Winding, mean", nullptr, Kind::temperature, all, warm,
             [](Figure& f, In in) {
@@ -168,7 +177,8 @@ std::vector<FigureRow> heat_figure_rows() {
             [](Figure& f, In in) {
                 temperature(f, in.heat->heat.highest, in);
                 f.note = in.heat->heat.highest > in.heat->motor.limit ? "over the limit" : "it settles";
-                if (!in.heat->motor.knows_winding()) f.note += "; the winding's own time constant is not known: at least this";
+                if (!in.heat->motor.knows_winding())
+                    f.note += "; the winding's own time constant is not known: at least this";
             }},
         {"heat.winding_lowest", "Winding, lowest", nullptr, Kind::temperature, all, ripples,
             [](Figure& f, In in) { temperature(f, in.heat->heat.lowest, in); }},
@@ -213,7 +223,8 @@ std::vector<FigureRow> heat_figure_rows() {
         {"heat.greatest_rms", "Greatest RMS torque at the limit", nullptr, Kind::torque, all, rides_on_load,
             [](Figure& f, In in) {
                 f.si = in.heat->within_limit.factor * in.demand->rms_torque;
-                f.note = "of this cycle's shape, that brings the winding to " + degrees(in.heat->motor.limit) + " in the mean";
+                f.note = "of this cycle's shape, that brings the winding to " + degrees(in.heat->motor.limit) +
+                         " in the mean";
             }},
         {"heat.greatest_settling_rms", "Greatest RMS torque that settles", nullptr, Kind::torque, all, rides_on_load,
             [](Figure& f, In in) {
@@ -263,7 +274,8 @@ std::vector<FigureRow> heat_figure_rows() {
             [](Figure& f, In in) {
                 const double tariff = in.machine->operation.tariff.si;
                 f.si = joules_a_year(in) / 3.6e6 * tariff;
-                f.note = in.machine->currency.empty() ? std::string("in the currency of the tariff") : in.machine->currency;
+                f.note =
+                    in.machine->currency.empty() ? std::string("in the currency of the tariff") : in.machine->currency;
                 work(f, in, "c", "E_a/3.6e6 · tariff", "E/3600000*c", {{"E", joules_a_year(in)}, {"c", tariff}});
             }},
         {"life.bearing", "Bearing life L10", nullptr, Kind::time, speeds | life, has_bearing,

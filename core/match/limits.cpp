@@ -77,7 +77,10 @@ WorkingLine continuous_of_model(const Capability& c, double speed, double allowe
             Kind::torque, source);
     return working_line("T_c", "K i_q − T_f, hot; K per ampere of i_q", "max(0, K*i-T_f)",
         {{"K", per_ampere}, {"i", b.iq},
-            {"T_f", speed == 0 ? 0 : n.stepper ? n.stepper->detent + n.stepper->friction : n.friction()}}, allowed, Kind::torque, source);
+            {"T_f", speed == 0  ? 0
+                    : n.stepper ? n.stepper->detent + n.stepper->friction
+                                : n.friction()}},
+        allowed, Kind::torque, source);
 }
 
 } // namespace
@@ -455,7 +458,8 @@ const ElectricModel* model_of(const LimitInput& in) {
 }
 bool has_motor_current(const LimitInput& in) { return model_of(in) && model_of(in)->numbers().peak_current > 0; }
 bool has_drive_current(const LimitInput& in) {
-    return model_of(in) && !in.axis.motor.stepper() && (in.axis.drive.continuous_current.given() || in.axis.drive.peak_current.given());
+    return model_of(in) && !in.axis.motor.stepper() &&
+           (in.axis.drive.continuous_current.given() || in.axis.drive.peak_current.given());
 }
 // A winding for 24 V on a bus of 320 V turns well in the reckoning and not for long in the machine.
 void judge_bus_rating(Limit& l, const LimitInput& in) {
@@ -508,42 +512,43 @@ const std::vector<LimitRow>& limit_rows() {
     constexpr unsigned heat = continuous_curve | surroundings;
     static const std::vector<LimitRow> rows = [] {
         std::vector<LimitRow> all{
-        {"speed", "Top speed", Kind::angular_speed, speeds | peak_curve | voltage | top_speed, true, always,
-            judge_speed},
-        {"peak_torque", "Peak torque on curve", Kind::torque, need::demand | peak_curve | voltage, true, always,
-            judge_peak_torque, "Peak force on curve", "Pull-out torque"},
-        {"continuous_loss", "Continuous heat", Kind::torque, need::demand | heat, true, by_loss,
-            judge_heat_by_loss},
-        {"continuous_point", "Continuous torque, point", Kind::torque, need::demand | heat | peak_curve | voltage, true,
-            by_point, judge_heat_by_point, "Continuous force, point"},
-        {"holding", "Holding at rest", Kind::torque, need::load | heat, true, always, judge_holding},
-        {"motor_current", "Motor peak current", Kind::current, need::demand | current | temperatures, true,
-            has_motor_current, judge_motor_current},
-        {"drive_current", "Drive current", Kind::current, need::demand | current | temperatures, true,
-            has_drive_current, judge_drive_current},
-        {"voltage", "Voltage, bus at its lowest", Kind::voltage,
-            need::demand | current | temperatures | voltage | resistance, true, has_voltage, judge_voltage},
-        {"bus_rating", "Bus against rated voltage", Kind::voltage, current | voltage, true, has_rated_voltage,
-            judge_bus_rating},
-        {"shaft", "Motor shaft", Kind::torque, need::demand | stop | motor_shaft, true, has_shaft, judge_shaft},
-        {"open_circuit_emf", "Open-circuit EMF", Kind::voltage, speeds | current | temperatures | voltage, true,
-            has_trip, judge_open_circuit},
-        {"brush_speed", "Brush speed", Kind::angular_speed, speeds | top_speed, true, has_brush_speed,
-            judge_brush_speed},
-        {"inertia_ratio", "Inertia ratio", Kind::number, travel | inertia | ratio_inertia | rotor, true, turns,
-            judge_inertia_ratio},
-        {"brake", "Holding brake", Kind::torque, need::load | motor_brake, true, wants_brake, judge_brake},
-        {"coupling", "Coupling, peak", Kind::torque, need::load | stop | need::coupling, false, has_coupling,
-            judge_coupling},
-        {"critical_speed", "Screw critical speed", Kind::angular_speed, speeds | bending, false, screw_turns,
-            judge_critical},
-        {"buckling", "Screw buckling", Kind::force, need::load | stop | need::buckling, false, has_screw,
-            judge_buckling},
-        {"speed_value", "Screw d × n", Kind::speed, speeds | ball_return, false, has_speed_value, judge_speed_value},
+            {"speed", "Top speed", Kind::angular_speed, speeds | peak_curve | voltage | top_speed, true, always,
+                judge_speed},
+            {"peak_torque", "Peak torque on curve", Kind::torque, need::demand | peak_curve | voltage, true, always,
+                judge_peak_torque, "Peak force on curve", "Pull-out torque"},
+            {"continuous_loss", "Continuous heat", Kind::torque, need::demand | heat, true, by_loss,
+                judge_heat_by_loss},
+            {"continuous_point", "Continuous torque, point", Kind::torque, need::demand | heat | peak_curve | voltage,
+                true, by_point, judge_heat_by_point, "Continuous force, point"},
+            {"holding", "Holding at rest", Kind::torque, need::load | heat, true, always, judge_holding},
+            {"motor_current", "Motor peak current", Kind::current, need::demand | current | temperatures, true,
+                has_motor_current, judge_motor_current},
+            {"drive_current", "Drive current", Kind::current, need::demand | current | temperatures, true,
+                has_drive_current, judge_drive_current},
+            {"voltage", "Voltage, bus at its lowest", Kind::voltage,
+                need::demand | current | temperatures | voltage | resistance, true, has_voltage, judge_voltage},
+            {"bus_rating", "Bus against rated voltage", Kind::voltage, current | voltage, true, has_rated_voltage,
+                judge_bus_rating},
+            {"shaft", "Motor shaft", Kind::torque, need::demand | stop | motor_shaft, true, has_shaft, judge_shaft},
+            {"open_circuit_emf", "Open-circuit EMF", Kind::voltage, speeds | current | temperatures | voltage, true,
+                has_trip, judge_open_circuit},
+            {"brush_speed", "Brush speed", Kind::angular_speed, speeds | top_speed, true, has_brush_speed,
+                judge_brush_speed},
+            {"inertia_ratio", "Inertia ratio", Kind::number, travel | inertia | ratio_inertia | rotor, true, turns,
+                judge_inertia_ratio},
+            {"brake", "Holding brake", Kind::torque, need::load | motor_brake, true, wants_brake, judge_brake},
+            {"coupling", "Coupling, peak", Kind::torque, need::load | stop | need::coupling, false, has_coupling,
+                judge_coupling},
+            {"critical_speed", "Screw critical speed", Kind::angular_speed, speeds | bending, false, screw_turns,
+                judge_critical},
+            {"buckling", "Screw buckling", Kind::force, need::load | stop | need::buckling, false, has_screw,
+                judge_buckling},
+            {"speed_value", "Screw d × n", Kind::speed, speeds | ball_return, false, has_speed_value,
+                judge_speed_value},
         };
         // those of steppers and temperatures after what a motor must hold
-        const auto holding =
-            std::find_if(all.begin(), all.end(), [](const LimitRow& r) { return std::string_view(r.key) == "holding"; });
+        const auto holding = std::find_if(
+            all.begin(), all.end(), [](const LimitRow& r) { return std::string_view(r.key) == "holding"; });
         std::vector<LimitRow> more = stepper_limit_rows();
         for (const LimitRow& row : heat_limit_rows()) more.push_back(row);
         all.insert(holding + 1, more.begin(), more.end());
@@ -562,8 +567,8 @@ std::vector<Limit> judge_all(const LimitInput& in, const Waiting& waiting) {
         Limit l;
         l.key = row.key;
         l.label = row.direct_label && motion_of(in.axis.mechanism).direct ? row.direct_label
-                  : row.open_loop_label && open_loop(in.axis)            ? row.open_loop_label
-                                                                         : row.label;
+                  : row.open_loop_label && open_loop(in.axis)             ? row.open_loop_label
+                                                                          : row.label;
         l.kind = row.kind;
         l.used = l.allowed = std::nan("");
         if (blocked)

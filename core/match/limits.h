@@ -54,7 +54,7 @@ struct LimitRow {
     bool of_motor;
     bool (*applies)(const LimitInput&);
     void (*judge)(Limit&, const LimitInput&);
-    const char* direct_label = nullptr; ///< on an axis along a line
+    const char* direct_label = nullptr;    ///< on an axis along a line
     const char* open_loop_label = nullptr; ///< with a stepper that notices no lost step
 };
 

@@ -12,8 +12,8 @@ namespace fulmox {
 namespace {
 
 constexpr const char* practice = "common practice, no source";
-constexpr double band = 0.2;         // of the natural frequency, either side
-constexpr double most_periods = 10;  // of it that a crossing may take
+constexpr double band = 0.2;        // of the natural frequency, either side
+constexpr double most_periods = 10; // of it that a crossing may take
 constexpr double quiet_microsteps = 8;
 
 double whole_inertia(const InertiaStatement& i) { return i.load + i.rotor; }
@@ -70,8 +70,8 @@ void by_share(Limit& l, const LimitInput& in, double whole, const char* symbol, 
     l.allowed = s.over * whole;
     l.share = s.tight / s.over;
     if (in.workings)
-        l.working.push_back(working_line("allowed", formula, std::string("k*") + symbol, {{"k", s.over}, {symbol, whole}},
-            l.allowed, Kind::torque, practice));
+        l.working.push_back(working_line("allowed", formula, std::string("k*") + symbol,
+            {{"k", s.over}, {symbol, whole}}, l.allowed, Kind::torque, practice));
 }
 
 std::string shares_words(const LimitInput& in) {
@@ -110,7 +110,8 @@ void judge_stepper_holding(Limit& l, const LimitInput& in) {
     const bool idle = m.conditions().idle_share < 1;
     l.used = in.so_far.demand->holding_torque;
     by_share(l, in, m.holding(idle), "T_H",
-        idle ? "share of the policy · holding torque at the idle current" : "share of the policy · holding torque as set");
+        idle ? "share of the policy · holding torque at the idle current"
+             : "share of the policy · holding torque as set");
     if (!closed(l, in, "motor datasheet, holding torque at the current as set")) return;
     l.reason = words(in).torque(l.used) + " to hold, of " + words(in).torque(m.holding(idle)) +
                (idle ? " at the idle current" : " at the current as set") + "; " + shares_words(in);
@@ -128,13 +129,14 @@ void judge_phase_current(Limit& l, const LimitInput& in) {
     l.used = in.so_far.motor->rms_current;
     l.allowed = n.current * std::sqrt(m.conditions().heat_factor);
     if (in.workings)
-        l.working.push_back(working_line("allowed", "I_N √f", "I*sqrt(f)",
-            {{"I", n.current}, {"f", m.conditions().heat_factor}}, l.allowed, Kind::current,
-            "IEC 60034-1: ambient and altitude; the motor's derating"));
+        l.working.push_back(
+            working_line("allowed", "I_N √f", "I*sqrt(f)", {{"I", n.current}, {"f", m.conditions().heat_factor}},
+                l.allowed, Kind::current, "IEC 60034-1: ambient and altitude; the motor's derating"));
     if (!closed(l, in, "motor datasheet, rated phase current")) return;
-    l.reason = "set to " + format_number(set, 3) + " A RMS a phase" +
-               (l.used < set * (1 - 1e-9) ? ", " + format_number(l.used, 3) + " A over the cycle with less at rest" : "") +
-               "; " + format_number(l.allowed, 3) + " A may flow for good. It flows whatever the load is";
+    l.reason =
+        "set to " + format_number(set, 3) + " A RMS a phase" +
+        (l.used < set * (1 - 1e-9) ? ", " + format_number(l.used, 3) + " A over the cycle with less at rest" : "") +
+        "; " + format_number(l.allowed, 3) + " A may flow for good. It flows whatever the load is";
     if (set > n.current * (1 + 1e-9))
         l.reason += "; at " + format_number(set / n.current, 3) + " times the rated current it takes " +
                     format_number(set * set / (n.current * n.current), 3) + " times the heat";
@@ -153,8 +155,8 @@ void judge_start_rate(Limit& l, const LimitInput& in) {
         l.working.push_back(working_line("f_start", "f_0/√(1 + J_L/J_R)", "f/sqrt(1+J_L/J_R)",
             {{"f", n.start_rate}, {"J_L", i.load}, {"J_R", i.rotor}}, l.allowed, Kind::frequency, practice));
     if (!closed(l, in, practice)) return;
-    l.reason = "ramps start at " + format_number(l.used, 4) + " full steps/s; with this load the motor starts at up to " +
-               format_number(l.allowed, 4);
+    l.reason = "ramps start at " + format_number(l.used, 4) +
+               " full steps/s; with this load the motor starts at up to " + format_number(l.allowed, 4);
     if (l.state != LimitState::fits) l.remedy = "Ramps from a lower speed, less inertia, or a stage that reduces it.";
 }
 
@@ -168,8 +170,8 @@ void judge_resonance(Limit& l, const LimitInput& in) {
         l.working.push_back(working_line("f_n", "√(N_r T_H/(J_R + J_L))/2π", "sqrt(N*T_H/J)/(2*pi)",
             {{"N", m.numbers().stepper->teeth}, {"T_H", m.holding(false)}, {"J", whole_inertia(*in.so_far.inertia)}},
             r.frequency, Kind::frequency, "swing of a rotor about its step"));
-        l.working.push_back(working_line(
-            "allowed", "10 swings", "10/f_n", {{"f_n", r.frequency}}, l.allowed, Kind::time, practice));
+        l.working.push_back(
+            working_line("allowed", "10 swings", "10/f_n", {{"f_n", r.frequency}}, l.allowed, Kind::time, practice));
     }
     if (!closed(l, in, practice)) return;
     const double micro = in.axis.drive.microsteps.value_or(1);
@@ -183,8 +185,9 @@ void judge_resonance(Limit& l, const LimitInput& in) {
         l.reason += "; at " + format_number(micro, 3) + " microsteps a step excites it little";
     }
     if (l.state != LimitState::fits)
-        l.remedy = "Run above or below it, cross it fast, microstep, a damper, or a motor that is not larger than needed: "
-                   "excess torque goes into the swing.";
+        l.remedy =
+            "Run above or below it, cross it fast, microstep, a damper, or a motor that is not larger than needed: "
+            "excess torque goes into the swing.";
 }
 
 void judge_pulse_rate(Limit& l, const LimitInput& in) {
@@ -200,10 +203,12 @@ void judge_pulse_rate(Limit& l, const LimitInput& in) {
     l.reason = format_number(l.used / 1e3, 4) + " kHz with " + format_number(micro, 4) + " microsteps at " +
                words(in).speed(speed) + ", of " + format_number(l.allowed / 1e3, 4) + " kHz";
     if (l.state == LimitState::over)
-        l.remedy = possible > 0 ? "At most " + std::to_string(possible) + " microsteps, a lower speed, or a faster "
-                                                                          "controller."
-                                : std::string("Not even full steps can be pulsed so fast: a lower speed, a coarser step, "
-                                              "or a faster controller.");
+        l.remedy = possible > 0
+                       ? "At most " + std::to_string(possible) +
+                             " microsteps, a lower speed, or a faster "
+                             "controller."
+                       : std::string("Not even full steps can be pulsed so fast: a lower speed, a coarser step, "
+                                     "or a faster controller.");
 }
 
 bool has_ramp_start(const LimitInput& in) { return stepping(in) && in.axis.drive.ramp_start.given(); }
@@ -316,7 +321,8 @@ std::vector<FigureRow> stepper_figure_rows() {
             [](Figure& f, In in) {
                 const SteppingResonance r = resonance_of(in);
                 f.si = r.frequency;
-                f.note = "full steps/s; the band of ±20 % is " + in.words.speed(r.low) + " to " + in.words.speed(r.high);
+                f.note =
+                    "full steps/s; the band of ±20 % is " + in.words.speed(r.low) + " to " + in.words.speed(r.high);
                 work(f, in, "f_n", "√(N_r T_H/(J_R + J_L))/2π", "sqrt(N*T_H/J)/(2*pi)",
                     {{"N", numbers(in).teeth}, {"T_H", in.can->model->holding(false)},
                         {"J", whole_inertia(*in.inertia)}},
@@ -347,8 +353,7 @@ std::vector<FigureRow> stepper_figure_rows() {
                 f.si = numbers(in).start_rate_with(in.inertia->load, in.inertia->rotor);
                 f.note = "full steps/s without a ramp, " + in.words.speed(f.si * numbers(in).step);
                 work(f, in, "f_start", "f_0/√(1 + J_L/J_R)", "f/sqrt(1+J_L/J_R)",
-                    {{"f", numbers(in).start_rate}, {"J_L", in.inertia->load}, {"J_R", in.inertia->rotor}},
-                    practice);
+                    {{"f", numbers(in).start_rate}, {"J_L", in.inertia->load}, {"J_R", in.inertia->rotor}}, practice);
             }},
         {"stepper.pulse_rate", "Pulse rate at top speed", nullptr, Kind::frequency, speeds | pulses, of_stepper,
             [](Figure& f, In in) {

@@ -12,11 +12,11 @@ namespace fulmox {
 /// How a stepper swings on this axis and when the cycle excites it; two kinds of inertia ratio apart, with the inertia
 /// of the payload at which it is largest.
 struct SteppingResonance {
-    double frequency = 0;       ///< full steps/s
-    double low = 0, high = 0;   ///< rad/s of the motor, the band of ±20 % about it
-    std::vector<Stay> stays;    ///< of the cycle in it
-    double longest() const;     ///< s
-    double altogether() const;  ///< s
+    double frequency = 0;      ///< full steps/s
+    double low = 0, high = 0;  ///< rad/s of the motor, the band of ±20 % about it
+    std::vector<Stay> stays;   ///< of the cycle in it
+    double longest() const;    ///< s
+    double altogether() const; ///< s
 };
 
 /// `inertia`: of load and rotor, kg·m²; `demand` may be null.

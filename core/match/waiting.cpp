@@ -44,6 +44,8 @@ Waiting::Waiting(const Machine& machine, const Axis& axis, const std::string& pa
     FieldRefs fields = walk(copy, path);
     Site site = machine.site;
     for (FieldRef& f : walk(site, "/site")) fields.push_back(std::move(f));
+    Operation operation = machine.operation;
+    for (FieldRef& f : walk(operation, "/operation")) fields.push_back(std::move(f));
     for (const Problem& p : problems)
         if (p.severity == Severity::error) add(p, served_by(fields, p.path));
 }
@@ -57,8 +59,8 @@ unsigned needs_on(unsigned needs, const Axis& axis) {
     if ((needs & need::continuous_curve) && (along || axis.motor.continuous.empty()))
         needs |= by_constants | need::surroundings;
     // the bus bears on the current only where the field is weakened for it
-    const bool weakens = axis.drive.field_weakening &&
-                         (along || std::holds_alternative<SineMotor>(axis.motor.electric));
+    const bool weakens =
+        axis.drive.field_weakening && (along || std::holds_alternative<SineMotor>(axis.motor.electric));
     if ((needs & need::current) && weakens) needs |= need::voltage;
     if (const auto* two = std::get_if<TwoPhaseStepper>(&axis.motor.electric);
         two && two->control == StepperControl::position && (needs & need::current))

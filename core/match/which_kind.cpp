@@ -53,8 +53,9 @@ const std::vector<Rule>& rules() {
             {"steppers are small motors", "steppers are small motors", "power is its field", nullptr,
                 "brushes carry the whole power"}},
         {[](const Answers& a) { return a.known && a.peak_over_rms > 2.5; }, {-1, 0, 2, 1, 1},
-            {"it has no more for a moment than for good", nullptr, "it gives three to five times its torque for seconds",
-                "it gives a multiple of its torque for a moment", "it gives a multiple of its torque for a moment"}},
+            {"it has no more for a moment than for good", nullptr,
+                "it gives three to five times its torque for seconds", "it gives a multiple of its torque for a moment",
+                "it gives a multiple of its torque for a moment"}},
         {[](const Answers& a) { return a.turns_on; }, {-3, -2, 0, 3, 2},
             {"it only has to turn: steps are for positions", "it only has to turn: steps are for positions", nullptr,
                 "made for turning at a speed", "two wires and a voltage turn it"}},
@@ -63,8 +64,8 @@ const std::vector<Rule>& rules() {
                 "without power it holds its detent torque only: a brake is needed", "motors with a brake are common",
                 nullptr, nullptr}},
         {[](const Answers& a) { return a.rests; }, {-1, 0, 1, 0, 0},
-            {"it takes its current, and is hot, at rest too", nullptr, "at rest it takes what the load asks for", nullptr,
-                nullptr}},
+            {"it takes its current, and is hot, at rest too", nullptr, "at rest it takes what the load asks for",
+                nullptr, nullptr}},
         {[](const Answers& a) { return a.asked.lost_step_hurts; }, {-4, 2, 2, 0, 0},
             {"nothing notices a lost step", "it notices, and catches up or stops", "its feedback knows where it is",
                 nullptr, nullptr}},
@@ -104,8 +105,8 @@ const std::vector<Rule>& rules() {
             {nullptr, nullptr, "only with a certificate; brushless alone makes none",
                 "only with a certificate; brushless alone makes none", "brushes spark"}},
         {[](const Answers& a) { return a.around.sterilising; }, {0, -1, -1, 0, -2},
-            {nullptr, "its encoder suffers from heat and moisture", "its encoder suffers from heat and moisture", nullptr,
-                "moisture at the brushes"}},
+            {nullptr, "its encoder suffers from heat and moisture", "its encoder suffers from heat and moisture",
+                nullptr, "moisture at the brushes"}},
         {[](const Answers& a) { return a.around.vibration; }, {0, -1, -1, 0, -2},
             {nullptr, "its encoder suffers", "its encoder suffers", nullptr, "brushes bounce"}},
     };
@@ -206,8 +207,7 @@ KindChoice which_kind(const Machine& machine, const Axis& axis, const Assessment
     const std::string q = path + "/questions/", s = "/surroundings/";
     const Questions& asked = axis.questions;
     const Surroundings& around = machine.surroundings;
-    ask("precision", "Precision",
-        option(Questions::precisions, static_cast<int>(asked.precision)), q + "precision");
+    ask("precision", "Precision", option(Questions::precisions, static_cast<int>(asked.precision)), q + "precision");
     ask("lost_step_hurts", "A lost position hurts", yes(asked.lost_step_hurts), q + "lost_step_hurts");
     ask("quiet", "Quiet", yes(asked.quiet), q + "quiet");
     ask("long_life", "Long life", yes(asked.long_life), q + "long_life");
@@ -218,8 +218,7 @@ KindChoice which_kind(const Machine& machine, const Axis& axis, const Assessment
         if (is) places += (places.empty() ? "" : ", ") + std::string(words);
     ask("surroundings", "Surroundings", places.empty() ? "nothing special" : places, s + "dust");
     ask("tuning", "Tuning", option(Surroundings::skills, static_cast<int>(around.tuning)), s + "tuning");
-    ask("pulses", "Controller", option(Surroundings::sources, static_cast<int>(around.pulses)),
-        s + "pulses");
+    ask("pulses", "Controller", option(Surroundings::sources, static_cast<int>(around.pulses)), s + "pulses");
     ask("budget", "Budget", option(Surroundings::budgets, static_cast<int>(around.budget)), s + "budget");
 
     c.kinds = advised(answers);

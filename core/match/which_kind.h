@@ -35,7 +35,7 @@ struct KindAdvice {
 struct KindChoice {
     std::string missing; ///< what speed and torque wait for; they then count for nothing
     std::vector<KindQuestion> questions;
-    std::vector<KindAdvice> kinds; ///< best first, excluded ones last
+    std::vector<KindAdvice> kinds;         ///< best first, excluded ones last
     std::vector<std::string> would_change; ///< "If nobody tuned it: Stepper, open loop"
 };
 

@@ -159,8 +159,9 @@ void Questions::describe(FieldVisitor& v) {
                             .help = "How exactly the axis must stand where it is told to.",
                             .optional = true,
                             .serves = need::record});
-    v.flag(lost_step_hurts, {"lost_step_hurts", "A lost position hurts", "Parts, tools or people come to harm when the axis "
-                                                                          "is not where it is taken to be."});
+    v.flag(lost_step_hurts, {"lost_step_hurts", "A lost position hurts",
+                                "Parts, tools or people come to harm when the axis "
+                                "is not where it is taken to be."});
     v.flag(quiet, {"quiet", "Quiet", "People work beside it."});
     v.flag(long_life, {"long_life", "Long life", "Tens of thousands of hours without a service."});
 }

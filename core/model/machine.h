@@ -28,8 +28,8 @@ enum class Budget { low, middle, open };
 
 /// What surrounds the machine and what is at hand, asked once for all axes.
 struct Surroundings {
-    bool dust = false, vacuum = false, clean_room = false, explosive_gas = false, sterilising = false, vibration = false,
-         battery = false;
+    bool dust = false, vacuum = false, clean_room = false, explosive_gas = false, sterilising = false,
+         vibration = false, battery = false;
     TuningSkill tuning = TuningSkill::some;
     PulseSource pulses = PulseSource::real_time;
     Budget budget = Budget::middle;
@@ -38,8 +38,8 @@ struct Surroundings {
     bool operator==(const Surroundings&) const = default;
 
     static constexpr Option skills[] = {{"none", "nobody tunes"}, {"some", "some"}, {"expert", "an expert"}};
-    static constexpr Option sources[] = {{"none", "no pulses, a bus or analogue"}, {"real_time", "pulses in real time"},
-        {"jittery", "pulses that may stall for milliseconds"}};
+    static constexpr Option sources[] = {
+        {"none", "no pulses"}, {"real_time", "real-time pulses"}, {"jittery", "pulses that stall"}};
     static constexpr Option budgets[] = {{"low", "low"}, {"middle", "middle"}, {"open", "open"}};
 
     void describe(FieldVisitor& v);

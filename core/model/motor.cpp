@@ -162,28 +162,32 @@ void Motor::describe(FieldVisitor& v) {
     v.quantity(rated_rise, thermal("rated_rise", "Rated rise", "K", 300,
                                "Rise of the winding at which its ratings hold; a stepper's are often given at 80 K.",
                                "winding limit less rated ambient", "ΔT"));
-    v.quantity(thermal_resistance, thermal("thermal_resistance", "Thermal resistance", "K/W", 1e4,
-                                       "Winding to ambient, mounted as the sheet says. Without it the rated loss and rise "
-                                       "tell it.",
-                                       "by the rating", "R_th"));
-    v.quantity(thermal_time_constant, thermal("thermal_time_constant", "Thermal time constant", "min", 1e5,
-                                          "Of the motor as a whole, tens of minutes. It says little of a winding that is "
-                                          "overloaded for seconds.",
-                                          "means only", "τ_m"));
-    v.quantity(winding_resistance, thermal("winding_resistance", "Winding to housing", "K/W", 1e4,
-                                       "With the winding's time constant it makes two bodies of the motor.", "one body",
-                                       "R_wh"));
+    v.quantity(
+        thermal_resistance, thermal("thermal_resistance", "Thermal resistance", "K/W", 1e4,
+                                "Winding to ambient, mounted as the sheet says. Without it the rated loss and rise "
+                                "tell it.",
+                                "by the rating", "R_th"));
+    v.quantity(
+        thermal_time_constant, thermal("thermal_time_constant", "Thermal time constant", "min", 1e5,
+                                   "Of the motor as a whole, tens of minutes. It says little of a winding that is "
+                                   "overloaded for seconds.",
+                                   "means only", "τ_m"));
+    v.quantity(winding_resistance,
+        thermal("winding_resistance", "Winding to housing", "K/W", 1e4,
+            "With the winding's time constant it makes two bodies of the motor.", "one body", "R_wh"));
     v.quantity(winding_time_constant, thermal("winding_time_constant", "Winding time constant", "s", 1e5,
                                           "Of the winding against its housing, tens of seconds.", "not judged", "τ_w"));
-    QuantitySpec housing = thermal("housing_limit", "Housing limit", "°C", 0, "Of the case; 80 to 90 °C is usual for "
-                                                                              "steppers.",
+    QuantitySpec housing = thermal("housing_limit", "Housing limit", "°C", 0,
+        "Of the case; 80 to 90 °C is usual for "
+        "steppers.",
         "not checked", "θ_h");
     housing.range = {20, 250};
     v.quantity(housing_limit, housing);
     v.quantity(speed_loss, thermal("speed_loss", "Iron and friction loss", "W", 1e6,
                                "At the speed below. Without it the fall of the continuous curve tells it.",
                                "by the continuous curve", "P_w"));
-    QuantitySpec at = thermal("speed_loss_at", "Loss taken at", "rpm", 1e6, "Speed of that loss.", "with the loss", "n_w");
+    QuantitySpec at =
+        thermal("speed_loss_at", "Loss taken at", "rpm", 1e6, "Speed of that loss.", "with the loss", "n_w");
     at.required = speed_loss.given();
     at.applies = speed_loss.given();
     v.quantity(speed_loss_at, at);
@@ -321,10 +325,9 @@ void Drive::describe(FieldVisitor& v) {
         only_for(Motion::servo,
             optional("continuous_current", "Drive current", "A", 1e5,
                 "What the drive carries for good; of its output to the motor.", "not limited", "I_D", need::current)));
-    v.quantity(peak_current,
-        only_for(Motion::servo,
-            optional("peak_current", "Drive peak current", "A", 1e5, "What it gives for a moment, as it is set.",
-                "not limited", "I_Dp", need::current)));
+    v.quantity(peak_current, only_for(Motion::servo, optional("peak_current", "Drive peak current", "A", 1e5,
+                                                         "What it gives for a moment, as it is set.", "not limited",
+                                                         "I_Dp", need::current)));
     v.choice(amperes, {.key = "currents_in",
                           .label = "Drive currents in",
                           .options = motor_options::amperes_as,
@@ -356,10 +359,9 @@ void Drive::describe(FieldVisitor& v) {
     v.flag(field_weakening, {"field_weakening", "Field weakening",
                                 "The drive lets i_d be negative to go beyond the no-load speed.", Motion::sine});
     const auto stepping = [&](const QuantitySpec& spec) { return only_for(Motion::stepper, spec); };
-    v.quantity(phase_current,
-        stepping(optional("phase_current", "Phase current", "A", 1000,
-            "As the dial of the drive is set; what the dial means is the choice beside it.", "as the motor is rated",
-            "I_s", need::current)));
+    v.quantity(phase_current, stepping(optional("phase_current", "Phase current", "A", 1000,
+                                  "As the dial of the drive is set; what the dial means is the choice beside it.",
+                                  "as the motor is rated", "I_s", need::current)));
     v.choice(dial, {.key = "dial_in",
                        .label = "Dial in",
                        .options = motor_options::amperes_as,
@@ -383,12 +385,12 @@ void Drive::describe(FieldVisitor& v) {
         need::pulses));
     micro.range = {1, 2048};
     v.quantity(microsteps, micro);
-    v.quantity(pulse_limit, stepping(optional("pulse_limit", "Controller's pulse limit", "kHz", 1e6,
-                                "The most pulses a second the controller gives out.", "not checked", "f_c",
-                                need::pulses)));
+    v.quantity(
+        pulse_limit, stepping(optional("pulse_limit", "Controller's pulse limit", "kHz", 1e6,
+                         "The most pulses a second the controller gives out.", "not checked", "f_c", need::pulses)));
     v.quantity(ramp_start, stepping(optional("ramp_start", "Ramps start at", "rpm", 1e5,
-                               "Speed of the motor at which ramps begin and end without acceleration.",
-                               "standstill", "n_s", need::pulses)));
+                               "Speed of the motor at which ramps begin and end without acceleration.", "standstill",
+                               "n_s", need::pulses)));
     QuantitySpec trip = optional("trip_voltage", "Overvoltage trip", "V", 2000,
         "Bus voltage at which the drive lets go of the motor; the EMF at top speed must stay below it.", "not checked",
         "U_trip", need::voltage);

@@ -100,11 +100,11 @@ struct Drive {
     Quantity<Kind::number> idle_current; ///< share of it left at rest
     Quantity<Kind::time> idle_delay;     ///< from standstill until then
     Quantity<Kind::number> microsteps;
-    Quantity<Kind::frequency> pulse_limit;       ///< of the controller, microsteps a second
-    Quantity<Kind::angular_speed> ramp_start;    ///< at which the controller's ramps begin and end
+    Quantity<Kind::frequency> pulse_limit;    ///< of the controller, microsteps a second
+    Quantity<Kind::angular_speed> ramp_start; ///< at which the controller's ramps begin and end
     Quantity<Kind::temperature> cold{"20 °C"};
     Quantity<Kind::temperature> hot; ///< winding and magnets; not given: the winding's limit
-    Quantity<Kind::power> own_loss; ///< of the drive, idle
+    Quantity<Kind::power> own_loss;  ///< of the drive, idle
     Quantity<Kind::time> stop_time;
     MotionQuantity<Order::position> stop_distance;
     Extra extra;

@@ -322,13 +322,14 @@ void TwoPhaseStepper::describe(FieldVisitor& v) {
     v.quantity(step_angle, fulmox::step_angle("1.8° is 50 teeth, 0.9° is 100."));
     v.choice(rated_as, meaning("rated_as", "Ratings are for", stepper_rating,
                            "The connection for which current, resistance and inductance are quoted.", true));
-    v.choice(connected, {.key = "connected",
-                            .label = "Connected",
-                            .options = stepper_connection,
-                            .help = "In series a coil has twice the constant and four times the inductance of its half.",
-                            .optional = true,
-                            .applies = rated_as != StepperRating::four_leads,
-                            .serves = constants});
+    v.choice(
+        connected, {.key = "connected",
+                       .label = "Connected",
+                       .options = stepper_connection,
+                       .help = "In series a coil has twice the constant and four times the inductance of its half.",
+                       .optional = true,
+                       .applies = rated_as != StepperRating::four_leads,
+                       .serves = constants});
     describe_stepper(*this, v);
 }
 
@@ -336,9 +337,9 @@ void FivePhaseStepper::describe(FieldVisitor& v) {
     v.quantity(step_angle, fulmox::step_angle("0.72° is 50 teeth, 0.36° is 100."));
     v.choice(bridge, meaning("bridge", "Fed by", five_phase_bridge,
                          "Voltage of a phase: one bridge each U, star U/2, pentagon 0.588 U or 0.951 U.", true));
-    v.choice(phases_on,
-        meaning("phases_on", "Holding torque with", motor_options::phases_on,
-            "It is 3.078 times the torque of one phase with four phases on, 3.236 times with five.", true));
+    v.choice(
+        phases_on, meaning("phases_on", "Holding torque with", motor_options::phases_on,
+                       "It is 3.078 times the torque of one phase with four phases on, 3.236 times with five.", true));
     describe_stepper(*this, v);
 }
 

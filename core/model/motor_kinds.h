@@ -247,7 +247,6 @@ struct FivePhaseStepper {
     void describe(FieldVisitor& v);
 };
 
-using MotorKind =
-    std::variant<SineMotor, BlockMotor, BrushedMotor, LinearForcer, TwoPhaseStepper, FivePhaseStepper>;
+using MotorKind = std::variant<SineMotor, BlockMotor, BrushedMotor, LinearForcer, TwoPhaseStepper, FivePhaseStepper>;
 
 } // namespace fulmox

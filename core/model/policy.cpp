@@ -110,9 +110,9 @@ void Policy::describe(FieldVisitor& v) {
     v.choice(point_speed,
         {"point_speed", "Point method at", point_speeds,
             "Speed at which the RMS torque must lie under the continuous curve. The RMS speed is the stricter.", true});
-    v.choice(heat_judge, {"heat_judge", "Heat judged by", heat_judges,
-                             "The loss method adds up the heat of every instant, the point method reads the curve once.",
-                             true});
+    v.choice(heat_judge,
+        {"heat_judge", "Heat judged by", heat_judges,
+            "The loss method adds up the heat of every instant, the point method reads the curve once.", true});
     v.quantity(brake_static_factor, {.key = "brake_static_factor",
                                         .label = "Brake static factor",
                                         .unit = "1",

@@ -212,7 +212,8 @@ Problems check_fields(FieldRefs fields) {
 void check_policy(Problems& out, const Policy& p, const std::string& path) {
     if (p.pull_out_tight.value_or(0.5) > p.pull_out_over.value_or(0.65))
         error(out, path + "/pull_out_tight", "Pull-out, tight above",
-            "it cannot exceed the share that is over, " + std::string(p.pull_out_over.given() ? p.pull_out_over.text : "65 %"));
+            "it cannot exceed the share that is over, " +
+                std::string(p.pull_out_over.given() ? p.pull_out_over.text : "65 %"));
     if (p.inertia_ratio_tight.given() != p.inertia_ratio_over.given())
         error(out, path + "/inertia_ratio_over", "Inertia ratio, over above", "give both inertia ratios or neither");
     else if (p.inertia_ratio_tight.given() && p.inertia_ratio_tight.si > p.inertia_ratio_over.si)
@@ -231,7 +232,8 @@ void check_stepper(Problems& out, const Motor& motor, const std::string& path) {
             if constexpr (requires { m.holding_torque; }) {
                 const std::string own = path + "electric/";
                 if (!m.holding_torque.given())
-                    error(out, own + "holding_torque", "Holding torque", "it is not given; every torque follows from it");
+                    error(
+                        out, own + "holding_torque", "Holding torque", "it is not given; every torque follows from it");
                 if (!m.rated_current.given())
                     error(out, own + "rated_current", "Rated phase current",
                         "it is not given; torque per ampere and heat follow from it");
@@ -284,7 +286,12 @@ Problems validate(const Axis& axis, const std::string& path, const std::vector<M
     return out;
 }
 
-Problems validate_site(const Machine& machine) { return check_fields(walk(const_cast<Site&>(machine.site), "/site")); }
+Problems validate_site(const Machine& machine) {
+    Problems out = check_fields(walk(const_cast<Site&>(machine.site), "/site"));
+    for (Problem& p : check_fields(walk(const_cast<Operation&>(machine.operation), "/operation")))
+        out.push_back(std::move(p));
+    return out;
+}
 
 Problems validate(const Machine& machine) {
     Machine& m = const_cast<Machine&>(machine);

@@ -90,6 +90,8 @@ FieldRefs walk(Machine& root) { return walk_any(root, ""); }
 FieldRefs walk(Axis& root, const std::string& path) { return walk_any(root, path); }
 FieldRefs walk(Motor& root, const std::string& path) { return walk_any(root, path); }
 FieldRefs walk(Site& root, const std::string& path) { return walk_any(root, path); }
+FieldRefs walk(Operation& root, const std::string& path) { return walk_any(root, path); }
+FieldRefs walk(Surroundings& root, const std::string& path) { return walk_any(root, path); }
 FieldRefs walk(Policy& root, const std::string& path) { return walk_any(root, path); }
 FieldRefs walk(Material& root, const std::string& path) { return walk_any(root, path); }
 

@@ -49,6 +49,8 @@ FieldRefs walk(Machine& root);
 FieldRefs walk(Axis& root, const std::string& path = "");
 FieldRefs walk(Motor& root, const std::string& path = "");
 FieldRefs walk(Site& root, const std::string& path = "");
+FieldRefs walk(Operation& root, const std::string& path = "");
+FieldRefs walk(Surroundings& root, const std::string& path = "");
 FieldRefs walk(Policy& root, const std::string& path = "");
 FieldRefs walk(Material& root, const std::string& path = "");
 

@@ -80,8 +80,8 @@ struct MotorUse {
     double copper_loss = 0;    ///< W mean, hot; NaN without constant and resistance
     double voltage = 0;        ///< V between lines (terminals) the cycle needs at the most, cold or hot, as if it were
                                ///< there without field weakening; NaN without a constant
-    /// Copper loss at the nodes of each span, W hot, or without a resistance the square of the current, A²; by a sheet's
-    /// curve alone the square of the torque, N²·m².
+    /// Copper loss at the nodes of each span, W hot, or without a resistance the square of the current, A²; by a
+    /// sheet's curve alone the square of the torque, N²·m².
     std::vector<std::array<double, span_node_count>> copper;
     bool beyond_voltage = false; ///< somewhere the constants do not reach torque and speed at this bus; currents are
                                  ///< then as without the limit of voltage

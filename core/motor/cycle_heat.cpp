@@ -85,7 +85,8 @@ CycleHeat thermal_motor(const Motor& motor, const Drive& drive, const Site& site
     if (model && !out.fixed_current) t.flux_fall = flux_fall(model->numbers().magnet);
     out.in_watts = model && model->numbers().resistance > 0;
 
-    const double rise = motor.rated_rise.given() ? motor.rated_rise.si : motor.winding_limit.si - motor.rated_ambient.si;
+    const double rise =
+        motor.rated_rise.given() ? motor.rated_rise.si : motor.winding_limit.si - motor.rated_ambient.si;
     // the rated copper loss is that at the rated temperature; losses here are at the hot one
     const double warmer = copper_at(1, celsius(motor.rated_ambient, 40) + rise) / copper_at(1, hot);
     double rated = no_number;

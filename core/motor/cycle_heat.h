@@ -13,11 +13,11 @@ struct CycleHeat {
     /// What it waits for; empty: temperatures are known.
     std::string missing;
     ThermalMotor motor;
-    bool in_watts = false;   ///< else losses are shares of the rated one
-    bool by_rating = false;  ///< the thermal resistance is that of rated loss and rise, not of the sheet
+    bool in_watts = false;  ///< else losses are shares of the rated one
+    bool by_rating = false; ///< the thermal resistance is that of rated loss and rise, not of the sheet
     double rated_loss = ThermalMotor::unknown; ///< copper loss of the rating at its temperature, in that unit
-    double copper = 0;       ///< mean over the cycle at the reference temperature, in that unit
-    double other = 0;        ///< mean of iron and friction
+    double copper = 0;                         ///< mean over the cycle at the reference temperature, in that unit
+    double other = 0;                          ///< mean of iron and friction
     std::vector<std::array<double, span_node_count>> other_at; ///< iron and friction at the nodes of each span
     SteadyHeat heat;
     GreatestLoad settles, within_limit;
@@ -31,10 +31,10 @@ CycleHeat thermal_motor(const Motor& motor, const Drive& drive, const Site& site
 CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, const MotorUse& use, const Demand& d);
 
 struct CycleEnergy {
-    double motor = ThermalMotor::unknown; ///< J a cycle into the motor; what comes back is burnt
-    double returned = 0;                  ///< J a cycle of it that came back, after the motor's own losses
+    double motor = ThermalMotor::unknown;  ///< J a cycle into the motor; what comes back is burnt
+    double returned = 0;                   ///< J a cycle of it that came back, after the motor's own losses
     double losses = ThermalMotor::unknown; ///< J a cycle in copper, iron and friction
-    double drive = 0;                     ///< J a cycle of the drive's own
+    double drive = 0;                      ///< J a cycle of the drive's own
 };
 
 /// NaN where copper loss is not known.

@@ -23,9 +23,7 @@ struct Linear {
 
 using State = std::array<double, 2>;
 
-State slope(const Linear& l, const State& x) {
-    return {l.a * x[0] + l.b * x[1] + l.u, l.c * x[0] + l.d * x[1] + l.v};
-}
+State slope(const Linear& l, const State& x) { return {l.a * x[0] + l.b * x[1] + l.u, l.c * x[0] + l.d * x[1] + l.v}; }
 
 // E(t) = e^{At} and its integral, of a matrix with real eigenvalues.
 struct Flow {
@@ -42,9 +40,9 @@ Flow flow(const Linear& l, double t) {
     const double i1 = grown(first), i2 = grown(second);
     const bool apart = root * t > 1e-7;
     const double de = apart ? (e1 - e2) / (2 * root) : t * std::exp(middle * t);
-    const double di = apart ? (i1 - i2) / (2 * root)
-                            : (std::abs(middle * t) < 1e-5 ? t * t / 2
-                                                           : (t * std::exp(middle * t) - grown(middle)) / middle);
+    const double di =
+        apart ? (i1 - i2) / (2 * root)
+              : (std::abs(middle * t) < 1e-5 ? t * t / 2 : (t * std::exp(middle * t) - grown(middle)) / middle);
     const double me = (e1 + e2) / 2, mi = (i1 + i2) / 2;
     Flow f;
     f.e = {me + de * half, de * l.b, de * l.c, me - de * half};
@@ -190,9 +188,7 @@ class HeatedCycle {
     std::vector<Step> steps_;
     double time_ = 0;
 
-    double one_body_time() const {
-        return std::isnan(m_.time_constant) ? m_.winding_time_constant : m_.time_constant;
-    }
+    double one_body_time() const { return std::isnan(m_.time_constant) ? m_.winding_time_constant : m_.time_constant; }
     static void look(Extremes& out, const State& x) {
         for (std::size_t k = 0; k < 2; ++k) {
             out.highest[k] = std::max(out.highest[k], x[k]);
@@ -245,7 +241,8 @@ double from_cold(const ThermalMotor& m, const std::vector<HeatStretch>& stretche
     for (int part = 0; part < parts; ++part) {
         const double until = part + 1 < parts ? rise * (part + 1) / parts : infinite;
         if (x[0] >= until) continue;
-        const double about = std::min((part + 0.5) / parts, 1.0) * rise, body = m.two_bodies() ? x[1] + about - x[0] : about;
+        const double about = std::min((part + 0.5) / parts, 1.0) * rise,
+                     body = m.two_bodies() ? x[1] + about - x[0] : about;
         const HeatedCycle cycle(m, stretches, {m.ambient + about, m.ambient + std::max(0.0, body)});
         const auto [map, b] = cycle.map();
         while (x[0] < until) {

@@ -67,8 +67,7 @@ MotorConditions motor_conditions(const Motor& motor, const Drive& drive, const S
     if (motor.stepper()) {
         const double dial = drive.dial == AmperesAs::peak ? 1 / std::numbers::sqrt2 : 1;
         c.drive_continuous = infinite;
-        c.drive_peak =
-            drive.phase_current.given() ? dial * drive.phase_current.si : stepper_numbers(motor).current;
+        c.drive_peak = drive.phase_current.given() ? dial * drive.phase_current.si : stepper_numbers(motor).current;
     }
     c.cold = drive.cold.given() ? drive.cold.si - zero_celsius : 20;
     c.hot = (drive.hot.given() ? drive.hot.si : motor.winding_limit.value_or(zero_celsius + 20)) - zero_celsius;
@@ -90,7 +89,8 @@ ElectricModel::ElectricModel(const MotorNumbers& numbers, const MotorConditions&
     known_ = std::isfinite(n_.k) && n_.k > 0;
     if (!known_) {
         missing_ = n_.stepper  ? "holding torque and rated current"
-                   : n_.linear ? "a force or voltage constant" : "a torque, voltage or speed constant";
+                   : n_.linear ? "a force or voltage constant"
+                               : "a torque, voltage or speed constant";
         return;
     }
     phase_voltage_ = c_.bus * c_.phase_share * c_.reserve;

@@ -134,14 +134,15 @@ class ElectricModel {
     double speed_share(double speed) const;
     /// A stepper that takes its current whatever the load is.
     bool fixed_current() const { return n_.stepper && n_.stepper->fixed_current(); }
-    /// N·m a stepper holds with the drive's current, the worse of cold and hot; `idle`: with what is left of it at rest.
+    /// N·m a stepper holds with the drive's current, the worse of cold and hot; `idle`: with what is left of it at
+    /// rest.
     double holding(bool idle) const;
     /// A peak of the sine of a stepper's phase, as the drive is set.
     double amplitude() const { return peak_current_; }
     /// The same current at rest, reduced to what the drive leaves idle.
     MotorDraw idle_draw() const;
-    /// Highest speed with torque at the shaft of a stepper: where detent and friction take it, or a thousandth of what it
-    /// holds is left. rad/s; infinite where neither bus nor inductance end it.
+    /// Highest speed with torque at the shaft of a stepper: where detent and friction take it, or a thousandth of what
+    /// it holds is left. rad/s; infinite where neither bus nor inductance end it.
     double stepping_end() const;
 
     /// i_d may be below 0.

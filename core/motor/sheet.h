@@ -25,10 +25,10 @@ struct MotorNumbers {
     double phases = 3;                     ///< of a sine-driven motor
     std::optional<StepperNumbers> stepper; ///< as it is connected; k, resistance and inductance are of it
     double k = unknown;                    ///< V·s/rad, see conventions.h
-    std::string k_from;          ///< label of the field it comes from
-    bool k_from_rating = false;  ///< of a torque and its current, for want of a constant
-    double resistance = unknown; ///< Ω between two terminals, or twice that of a stepper's phase
-    double inductance = unknown; ///< H between two terminals, or twice that of a stepper's phase
+    std::string k_from;                    ///< label of the field it comes from
+    bool k_from_rating = false;            ///< of a torque and its current, for want of a constant
+    double resistance = unknown;           ///< Ω between two terminals, or twice that of a stepper's phase
+    double inductance = unknown;           ///< H between two terminals, or twice that of a stepper's phase
     double pole_pairs = unknown;
     Magnet magnet = Magnet::neodymium;
     double rotor = unknown; ///< kg·m²

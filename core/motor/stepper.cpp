@@ -57,9 +57,8 @@ StepperNumbers quoted(const TwoPhaseStepper& m) {
     n.teeth = pi / 2 / n.step;
     n.constant = n.holding / (sqrt2 * n.current);
     n.control = m.control;
-    n.connection = m.rated_as == StepperRating::four_leads
-                       ? "four leads"
-                       : connection_words[static_cast<std::size_t>(m.rated_as) - 1];
+    n.connection = m.rated_as == StepperRating::four_leads ? "four leads"
+                                                           : connection_words[static_cast<std::size_t>(m.rated_as) - 1];
     return n;
 }
 

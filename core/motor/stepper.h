@@ -21,15 +21,15 @@ struct StepperNumbers {
     static constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
 
     int phases = 2;
-    double teeth = 50;       ///< N_r
-    double step = unknown;   ///< rad, a full step
-    double current = unknown;    ///< A, rated, of a phase: DC, or RMS of a sine
-    double resistance = unknown; ///< Ω of a phase
-    double inductance = unknown; ///< H of a phase
-    double constant = unknown;   ///< K, V·s/rad
-    double holding = unknown;    ///< N·m at rated current, phases on as the sheet has them
-    double detent = 0, friction = 0; ///< N·m
-    double start_rate = unknown;     ///< full steps/s without a load
+    double teeth = 50;                             ///< N_r
+    double step = unknown;                         ///< rad, a full step
+    double current = unknown;                      ///< A, rated, of a phase: DC, or RMS of a sine
+    double resistance = unknown;                   ///< Ω of a phase
+    double inductance = unknown;                   ///< H of a phase
+    double constant = unknown;                     ///< K, V·s/rad
+    double holding = unknown;                      ///< N·m at rated current, phases on as the sheet has them
+    double detent = 0, friction = 0;               ///< N·m
+    double start_rate = unknown;                   ///< full steps/s without a load
     double accuracy = 0.05 * 0.017453292519943295; ///< rad, ± of a full step
     double curve_amplitude = unknown; ///< A peak of the sine of a phase at which the sheet's curve was taken
     StepperControl control = StepperControl::open_loop;

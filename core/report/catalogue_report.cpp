@@ -53,9 +53,10 @@ std::string judged_csv(const JudgedCatalogue& c) {
     for (const std::size_t i : c.order) {
         const Motor& m = *c.motors[i];
         const Candidate& j = c.judged[i];
-        s += fmt::format("{},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\n", quoted(m.name), m.kind_key(), quoted(m.series),
-            value(m.price, 1), value(m.mass, 1), value(m.frame, 1000), value(m.brake_torque, 1), state_key(j.state),
-            quoted(j.limit), cell(j.tightest), cell(j.ratio), cell(j.speed), cell(j.peak), cell(j.heat), cell(j.acceleration));
+        s += fmt::format("{},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\n", quoted(m.name), m.kind_key(),
+            quoted(m.series), value(m.price, 1), value(m.mass, 1), value(m.frame, 1000), value(m.brake_torque, 1),
+            state_key(j.state), quoted(j.limit), cell(j.tightest), cell(j.ratio), cell(j.speed), cell(j.peak),
+            cell(j.heat), cell(j.acceleration));
     }
     return s;
 }
@@ -84,7 +85,8 @@ namespace {
 
 // Short, for the width of a column.
 const char* motor_kind_word(const Motor& m) {
-    static constexpr const char* words[] = {"sine-driven", "block-commutated", "brushed", "linear", "stepper, 2", "stepper, 5"};
+    static constexpr const char* words[] = {
+        "sine-driven", "block-commutated", "brushed", "linear", "stepper, 2", "stepper, 5"};
     static_assert(std::size(words) == std::variant_size_v<MotorKind>);
     return words[m.electric.index()];
 }
@@ -153,9 +155,8 @@ Table compared_table(const Machine& machine, const std::vector<ComparedMotor>& m
         [&](const ComparedMotor& c) { return use(c, [](const MotorUse& u) { return u.peak_current; }); });
     quantity("Copper loss", Kind::power,
         [&](const ComparedMotor& c) { return use(c, [](const MotorUse& u) { return u.copper_loss; }); });
-    quantity("Acceleration at top speed", Kind::angular_acceleration, [](const ComparedMotor& c) {
-        return c.is && !c.motor->linear() ? peak_acceleration(*c.is) : std::nan("");
-    });
+    quantity("Acceleration at top speed", Kind::angular_acceleration,
+        [](const ComparedMotor& c) { return c.is && !c.motor->linear() ? peak_acceleration(*c.is) : std::nan(""); });
     const auto figure = [&](const char* label, const char* key) {
         row(label, [&](const ComparedMotor& c) {
             const Figure* f = c.is ? c.is->figure(key) : nullptr;

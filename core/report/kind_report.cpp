@@ -14,7 +14,8 @@ Table kinds_table(const KindChoice& c) {
     Table t{"Which kind of motor", {"kind", "score"}, {}, {false, true}};
     for (const KindAdvice& k : c.kinds) {
         t.rows.push_back({k.label, k.excluded ? "not here" : signed_weight(k.score)});
-        for (const KindReason& r : k.reasons) t.rows.push_back({"· " + r.words, r.weight <= -10 ? "" : signed_weight(r.weight)});
+        for (const KindReason& r : k.reasons)
+            t.rows.push_back({"· " + r.words, r.weight <= -10 ? "" : signed_weight(r.weight)});
     }
     for (const std::string& s : c.would_change) t.rows.push_back({s, ""});
     return t;

@@ -152,9 +152,10 @@ Value stepper_json(const Motor& m, const StepperNumbers& n) {
     static constexpr const char* control[] = {"open_loop", "lost_step", "position"};
     Value all = Value::array();
     for (const StepperNumbers& c : connections(m))
-        all.push_back({{"connection", c.connection}, {"current", finite(c.current)}, {"resistance", finite(c.resistance)},
-            {"inductance", finite(c.inductance)}, {"constant", finite(c.constant)},
-            {"holding_torque", finite(c.holding)}, {"connected", c.connection == n.connection}});
+        all.push_back(
+            {{"connection", c.connection}, {"current", finite(c.current)}, {"resistance", finite(c.resistance)},
+                {"inductance", finite(c.inductance)}, {"constant", finite(c.constant)},
+                {"holding_torque", finite(c.holding)}, {"connected", c.connection == n.connection}});
     return {{"phases", n.phases}, {"control", control[static_cast<std::size_t>(n.control)]}, {"teeth", finite(n.teeth)},
         {"step_angle", finite(n.step)}, {"steps_per_turn", finite(n.steps_per_turn())},
         {"step_accuracy", finite(n.accuracy)}, {"detent_torque", n.detent}, {"friction_torque", n.friction},
@@ -426,7 +427,8 @@ std::string curve_missing(const CurveQuestion& q) {
     if (!m.has_constant() && m.peak.size() < 2)
         lacks.emplace_back("a torque, force or voltage constant, or a peak curve");
     if (m.stepper() && m.peak.size() < 2)
-        if (const std::string left = ElectricModel(motor_numbers(m), motor_conditions(m, q.drive, q.site)).approximate();
+        if (const std::string left =
+                ElectricModel(motor_numbers(m), motor_conditions(m, q.drive, q.site)).approximate();
             !left.empty() && m.has_constant())
             lacks.emplace_back("the phase's " + left + ", or a pull-out curve");
     if (!q.drive.bus_voltage.given()) lacks.emplace_back("the bus voltage");
@@ -452,10 +454,14 @@ Overload overload_of(const CurveQuestion& q, const Capability& can) {
     Overload o;
     const CycleHeat h = thermal_motor(*q.motor, q.drive, q.site, can);
     o.continuous = can.continuous_stall();
-    if (can.model && can.model->fixed_current()) o.missing = "a stepper takes its current whatever its torque is";
-    else if (!h.missing.empty()) o.missing = h.missing;
-    else if (!h.motor.knows_times()) o.missing = "a time constant: that of the winding, or of the motor";
-    else if (!(o.continuous > 0)) o.missing = "a continuous torque";
+    if (can.model && can.model->fixed_current())
+        o.missing = "a stepper takes its current whatever its torque is";
+    else if (!h.missing.empty())
+        o.missing = h.missing;
+    else if (!h.motor.knows_times())
+        o.missing = "a time constant: that of the winding, or of the motor";
+    else if (!(o.continuous > 0))
+        o.missing = "a continuous torque";
     if (!o.missing.empty()) return o;
     o.upper_bound = !h.motor.knows_winding();
     std::vector<double> torques = q.torques;
@@ -474,8 +480,7 @@ std::string curve_json(const CurveQuestion& q) {
     const MotorUnits u(w.linear);
     const ElectricModel* model = w.can.model ? &*w.can.model : nullptr;
     Value rows = Value::array();
-    for (const CurveRow& r : w.rows)
-    {
+    for (const CurveRow& r : w.rows) {
         rows.push_back({{"speed", r.speed}, {"continuous", bound_json(r.continuous)},
             {"peak_motoring", bound_json(r.motoring)}, {"peak_braking", bound_json(r.braking)}});
         // pull-out before and after detent and friction are taken off
@@ -483,9 +488,9 @@ std::string curve_json(const CurveQuestion& q) {
             const StepperNumbers& s = *model->numbers().stepper;
             const bool stands = r.speed == 0;
             rows.back()["pull_out"] = {
-                {"electromagnetic", finite(r.motoring.torque > 0 || stands
-                                               ? r.motoring.torque + (stands ? 0 : s.detent + s.friction)
-                                               : no_number)},
+                {"electromagnetic",
+                    finite(r.motoring.torque > 0 || stands ? r.motoring.torque + (stands ? 0 : s.detent + s.friction)
+                                                           : no_number)},
                 {"usable", finite(r.motoring.torque)}};
         }
     }

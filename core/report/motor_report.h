@@ -44,9 +44,9 @@ struct CurveQuestion {
     Site site;
     std::vector<double> speeds;
     int points = 21;
-    bool overload = false;        ///< how long torques beyond the continuous one may last
-    std::vector<double> torques;  ///< N·m for it; empty: 1.25 to 4 times the continuous one
-    std::vector<double> priors;   ///< mean squares of the ratio before, 0 to 1; empty: 0
+    bool overload = false;       ///< how long torques beyond the continuous one may last
+    std::vector<double> torques; ///< N·m for it; empty: 1.25 to 4 times the continuous one
+    std::vector<double> priors;  ///< mean squares of the ratio before, 0 to 1; empty: 0
 };
 
 /// Why no curve can be given, or nothing.

@@ -1,4 +1,5 @@
-// Heat over the cycle: means, ripple, overload and runaway, against closed forms and a plain integration in small steps.
+// Heat over the cycle: means, ripple, overload and runaway, against closed forms and a plain integration in small
+// steps.
 #include "core/match/assess.h"
 #include "core/match/heat_rows.h"
 #include "core/motor/constants.h"
@@ -43,7 +44,8 @@ Stepped integrate(const ThermalMotor& m, const std::vector<HeatStretch>& cycle, 
         const double magnet = two ? h : w;
         const double flux = (1 - m.flux_fall * (magnet - 20)) / (1 - m.flux_fall * (m.reference - 20));
         const double p = s.copper * (235 + w) / (235 + m.reference) / flux / flux;
-        if (!two) return std::pair((p + s.other - (w - m.ambient) / m.resistance) / (m.time_constant / m.resistance), 0.0);
+        if (!two)
+            return std::pair((p + s.other - (w - m.ambient) / m.resistance) / (m.time_constant / m.resistance), 0.0);
         const double across = (w - h) / m.winding_resistance;
         return std::pair((p - across) / (m.winding_time_constant / m.winding_resistance),
             (across + s.other - (h - m.ambient) / outer) / (m.time_constant / outer));
@@ -269,4 +271,37 @@ TEST_CASE("life of a bearing by ISO 281, and of brushes as the maker expects it"
     CHECK(a.figure("life.bearing")->si == Approx(3600 * bearing_hours(9600, 240, a.demand->mean_speed)));
     m.axes[8].motor.brush_life = Quantity<Kind::time>("3000 h");
     CHECK_THAT(assess(m, 8).figure("life.brushes")->note.in(UnitSystem::si), Contains("0.75 years"));
+}
+
+TEST_CASE("hours that no day has silence the year's energy, and nothing else") {
+    Machine m = demo();
+    const Assessment before = assess(m, 0);
+    auto& hours = m.operation.hours_per_day;
+    hours.text = "30";
+    hours.si = 30;
+    const Assessment a = assess(m, 0);
+    CHECK(has_errors(a.problems));
+    REQUIRE(a.figure("energy.year"));
+    CHECK(a.figure("energy.year")->waits);
+    CHECK_THAT(a.figure("energy.year")->note.in(UnitSystem::si), Contains("Hours a day"));
+    CHECK(a.figure("energy.motor")->si == before.figure("energy.motor")->si);
+    REQUIRE(a.limits.size() == before.limits.size());
+    for (std::size_t i = 0; i < a.limits.size(); ++i) CHECK(a.limits[i].state == before.limits[i].state);
+}
+
+TEST_CASE("what surrounds the machine is cautioned of where it matters") {
+    Machine m = demo();
+    const auto said = [&](std::size_t axis, const char* words) {
+        const Assessment a = assess(m, axis);
+        return std::any_of(a.problems.begin(), a.problems.end(), [&](const Problem& p) {
+            return p.severity == Severity::caution && p.message.find(words) != std::string::npos;
+        });
+    };
+    CHECK(!said(0, "Explosive"));
+    m.surroundings.explosive_gas = m.surroundings.vacuum = true;
+    CHECK(said(0, "certified equipment"));
+    CHECK(!said(0, "brushes spark"));
+    CHECK(said(8, "brushes spark")); // the fan is brushed
+    CHECK(said(8, "wear in hours"));
+    CHECK(said(6, "no air carries the heat away"));
 }

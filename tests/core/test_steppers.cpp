@@ -49,7 +49,8 @@ ElectricModel model(const Motor& m, const Drive& d) { return {motor_numbers(m), 
 } // namespace
 
 TEST_CASE("teeth and steps of hybrid steppers") {
-    // common practice, no source: 50 teeth, two phases: 7.2° a tooth, 1.8° a step; 100 teeth 0.9°; five-phase 0.72°, 0.36°
+    // common practice, no source: 50 teeth, two phases: 7.2° a tooth, 1.8° a step; 100 teeth 0.9°; five-phase 0.72°,
+    // 0.36°
     Motor m = two_phase();
     CHECK(stepper_numbers(m).teeth == Approx(50));
     CHECK(stepper_numbers(m).steps_per_turn() == Approx(200));
