@@ -386,7 +386,7 @@ void Drive::describe(FieldVisitor& v) {
     micro.range = {1, 2048};
     v.quantity(microsteps, micro);
     v.quantity(
-        pulse_limit, stepping(optional("pulse_limit", "Controller's pulse limit", "kHz", 1e6,
+        pulse_limit, stepping(optional("pulse_limit", "Pulse limit", "kHz", 1e6,
                          "The most pulses a second the controller gives out.", "not checked", "f_c", need::pulses)));
     v.quantity(ramp_start, stepping(optional("ramp_start", "Ramps start at", "rpm", 1e5,
                                "Speed of the motor at which ramps begin and end without acceleration.", "standstill",

@@ -340,10 +340,12 @@ class Draws {
 
     Drawn take() {
         out_.copper.assign(d_.spans.size(), SpanPolynomial::Nodes{});
+        volts_.assign(d_.spans.size(), 0.0);
         instant(d_.breakaway.torque, d_.breakaway.speed, 0);
         instant(d_.peak.torque, d_.peak.speed, 0);
         for (std::size_t k = 0; k < d_.spans.size(); ++k) {
             const Span& s = d_.spans[k];
+            span_ = k;
             if (s.regime == Regime::braked) continue;
             if (model_.fixed_current() && s.direction == 0) {
                 stand(s, out_.copper[k]);
@@ -368,6 +370,7 @@ class Draws {
             else
                 by_parts(e, how, s.lasting());
         }
+        if (!model_.weakens()) voltage_between_nodes();
         out_.square /= d_.cycle_time;
         out_.loss /= d_.cycle_time;
         out_.heat /= d_.cycle_time;
@@ -383,6 +386,8 @@ class Draws {
     const ElectricModel& model_;
     const SpanNodes& nodes_ = span_nodes();
     bool rated_;
+    std::vector<double> volts_; // the most of each span at its nodes, a bound from above
+    std::size_t span_ = 0;
     double standing_ = 0; // s of standing still up to here
     Drawn out_;
 
@@ -395,6 +400,34 @@ class Draws {
         const double share = full / s.lasting();
         copper.fill(share * warms(set) + (1 - share) * warms(idle));
         standing_ += s.lasting();
+    }
+    // Torque and speed may need most together between two nodes.
+    void voltage_between_nodes() {
+        if (std::isnan(out_.square) || !(out_.voltage > 0)) return;
+        const double about = 0.97 * out_.voltage;
+        std::array<double, 4> last{};
+        for (std::size_t k = 0; k < d_.spans.size(); ++k) {
+            const SpanSamples& e = d_.samples[k];
+            if (!(volts_[k] > about) || d_.spans[k].direction == 0) continue;
+            // cycles repeat their moves
+            const std::array<double, 4> now{e.speed.front(), e.speed.back(), e.torque.front(), e.torque.back()};
+            if (now == std::exchange(last, now)) continue;
+            const SpanPolynomial torque(e.torque), speed(e.speed);
+            const auto needs = [&](double u) {
+                const double v = model_.voltage_needed(torque(u), speed(u));
+                return std::isnan(v) ? 0.0 : v;
+            };
+            std::size_t most = 0;
+            std::array<double, span_node_count> v{};
+            for (std::size_t i = 0; i < span_node_count; ++i) {
+                v[i] = needs(nodes_.at[i]);
+                if (v[i] > v[most]) most = i;
+            }
+            const double low = nodes_.at[most > 0 ? most - 1 : 0],
+                         high = nodes_.at[std::min(most + 1, span_node_count - 1)];
+            const auto best = boost::math::tools::brent_find_minima([&](double u) { return -needs(u); }, low, high, 20);
+            out_.voltage = std::max(out_.voltage, -best.second);
+        }
     }
     static double warms(const MotorDraw& m) {
         return std::isnan(m.copper_loss) ? m.current * m.current : m.copper_loss;
@@ -418,8 +451,9 @@ class Draws {
         out_.square += lasts * m.current * m.current;
         out_.loss += lasts * m.copper_loss;
         out_.peak = std::max(out_.peak, m.current);
-        if (model_.voltage_bound(m, speed) > out_.voltage)
-            out_.voltage = std::max(out_.voltage, model_.voltage_needed(torque, speed));
+        const double bound = model_.voltage_bound(m, speed);
+        volts_[span_] = std::max(volts_[span_], bound);
+        if (bound > out_.voltage) out_.voltage = std::max(out_.voltage, model_.voltage_needed(torque, speed));
         if (rated_) out_.heat += lasts * model_.heat_of(m, speed);
     }
 

@@ -10,7 +10,7 @@ from scipy.interpolate import CubicHermiteSpline, PchipInterpolator
 from scipy.optimize import minimize, minimize_scalar
 
 from motion import Plan
-from motor_model import Model
+from motor_model import Model, Stepper
 
 UNITS = {"1": 1.0, "%": 0.01, "deg": math.pi / 180, "rpm": math.pi / 30, "mm": 1e-3, "GPa": 1e9, "°C": 1.0}
 CAUSES = ("load_inertia", "rotor", "friction", "losses", "gravity", "process")
@@ -73,6 +73,7 @@ class Axis:
     """The mechanism: kinematics and forces as functions of the coordinate; web is what a winder has on its roll at the start."""
 
     def __init__(self, project, axis):
+        self.project = project
         self.g = number(project["site"]["gravity"])
         self.axis, self.mech, self.load = axis, axis["mechanism"], axis.get("load", {})
         self.kind = self.mech["kind"]
@@ -774,9 +775,13 @@ def limits(x, project, fig, extra, ratio):
     motor = axis.get("motor", {})
     electric = motor.get("electric", {"kind": "sine"})
     has_motor = bool(motor.get("name")) and x.direct == (electric["kind"] == "linear")
-    model = Model(motor, axis["drive"], project["site"], number) if has_motor and len(electric) > 1 else None
+    steps = electric["kind"].endswith("_stepper")
+    model = Model(motor, axis["drive"], project["site"], number) if has_motor and not steps and len(electric) > 1 else None
     unknown = (None, None, None)
-    for k in ("speed", "peak_torque", "continuous_loss", "continuous_point", "holding", "inertia_ratio"):
+    if has_motor and electric["kind"].endswith("_stepper"):
+        model = None
+        stepping(x, project, axis, motor, fig, extra, ratio, pol, out)
+    for k in () if has_motor and electric["kind"].endswith("_stepper") else ("speed", "peak_torque", "continuous_loss", "continuous_point", "holding", "inertia_ratio"):
         out[k] = unknown
     if x.direct and has_motor:
         del out["inertia_ratio"]
@@ -789,7 +794,9 @@ def limits(x, project, fig, extra, ratio):
     over = pol("inertia_ratio_over")
     if has_motor and not x.direct and over is not None and ratio is not None:
         out["inertia_ratio"] = (ratio, over, pol("inertia_ratio_tight") / over)
-    if has_motor and not motor.get("peak"):
+    if has_motor and steps:
+        pass
+    elif has_motor and not motor.get("peak"):
         by_constants(x, policy, model, fig, extra, pol, out)
     elif has_motor:
         low = (1 - number(drive.get("mains_tolerance"), 0.0)) * (1 - number(drive.get("bus_droop"), 0.0))
@@ -837,6 +844,14 @@ def limits(x, project, fig, extra, ratio):
             out["continuous_point"] = (fig["demand.rms_torque"],
                                        min(sqrt(max(0, f * stall ** 2 - stall ** 2 + c ** 2)), float(top.at(w))), share)
         out["holding"] = (fig["demand.holding_torque"], stall * sqrt(f), share)
+        at_speed = lambda w: 1 - (cont.at(np.minimum(np.abs(w), cont.w[-1])) / stall) ** 2
+        if not model:
+            warm(x, site, motor, None, fig, extra, stall, fig["demand.rms_torque"] ** 2, stall ** 2, at_speed, 0.0)
+        elif fig["motor.copper_loss"] is not None:
+            i = abs(float(model.draw(np.array([stall]), np.array([0.0]), model.hot, voltage=False)[1][0]))
+            rated = (1.5 if model.sine else 1.0) * i * i * model.res(model.hot) + (0 if model.sine else model.drop * i)
+            if rated == rated:
+                warm(x, site, motor, model, fig, extra, stall, fig["motor.copper_loss"], rated, at_speed, model.magnet)
     if extra["falls"] > 0 or extra["hold_braked"] > 1e-12 * abs(fig["demand.peak_torque"]):
         need = extra["hold_braked"] if x.tension else fig["demand.static_torque"]
         out["brake"] = (pol("brake_static_factor") * need, number(motor.get("brake_torque"), 0.0), 1.0) if has_motor else unknown
@@ -862,6 +877,96 @@ def limits(x, project, fig, extra, ratio):
         if x.mech.get("speed_value") is not None:
             out["speed_value"] = (m("diameter") * speed / (2 * pi), m("speed_value"), 1.0)
     return out
+
+
+def warm(x, site, motor, model, fig, extra, stall, copper, rated, at_speed, fall):
+    """mean temperature of the winding by the rating: the lowest that keeps itself, by scanning; None of a runaway"""
+    limit, rated_ambient = number(motor["winding_limit"]) - 273.15, number(motor["rated_ambient"]) - 273.15
+    ambient, height = number(site["ambient"]) - 273.15, number(site["altitude"])
+    hot = model.hot if model else limit
+    rated *= (235 + limit) / (235 + hot)
+    air = 1 - 1e-4 * (height - 1000) if height > 1000 else 1.0
+    r = (limit - rated_ambient) / rated / air / number(motor.get("derating"), 1.0) ** 2
+    other = sum(float((weight * at_speed(w)).sum()) for weight, w, _ in extra["samples"]) / x.plan.duration * rated
+
+    def keeps(t):
+        flux = (1 - fall * (t - 20)) / (1 - fall * (hot - 20))
+        if flux <= 0:
+            return math.inf
+        return ambient + r * (copper * (235 + t) / (235 + hot) / flux ** 2 + other) - t
+    step, t = 0.5, ambient
+    while t < 3000:
+        if keeps(t + step) <= 0:
+            lo, hi = t, t + step
+            for _ in range(60):
+                mid = (lo + hi) / 2
+                lo, hi = (mid, hi) if keeps(mid) > 0 else (lo, mid)
+            fig["heat.winding_mean"] = lo + 273.15
+            return
+        t += step
+    fig["heat.winding_mean"] = None
+
+
+def stepping(x, project, axis, motor, fig, extra, ratio, pol, out):
+    """an open-loop stepper: pull-out, current, start, resonance, pulses"""
+    drive = axis["drive"]
+    m = Stepper(motor, drive, project["site"], number)
+    tight, over = pol("pull_out_tight") or 0.5, pol("pull_out_over") or 0.65
+    gives = lambda w: float(m.peak(np.array([w]))[0]) > 1e-3 * m.holds()
+    end = m.mech
+    if not gives(end):
+        lo, hi = 0.0, end
+        for _ in range(60):
+            mid = (lo + hi) / 2
+            lo, hi = (mid, hi) if gives(mid) else (lo, mid)
+        end = lo
+    grid = np.unique(np.concatenate((np.linspace(0, end, 3001), [end * 1e-6])))
+    drives, brakes = m.peak(grid), m.brakes(grid)
+    allowed = lambda w, b: np.where(w > end * (1 + 1e-9), 0.0, np.where(b, np.interp(w, grid, brakes), np.interp(w, grid, drives)))
+    out["speed"] = (fig["demand.peak_speed"], end, pol("speed_share"))
+    used, most, worst = 0.0, float(drives[0]), 0.0
+    for w, T, b in extra["curve"]:
+        c = allowed(w, b)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            u = np.where(c > 0, T / np.where(c > 0, c, 1), np.where(T == 0, 0.0, np.inf))
+        i = int(u.argmax())
+        if u[i] > worst:
+            worst, used, most = float(u[i]), float(T[i]), float(c[i])
+    out["peak_torque"] = (used, over * most, tight / over)
+    holds = m.holds()
+    out["holding"] = (fig["demand.holding_torque"], over * holds * m.idle, tight / over)
+    square, stood = 0.0, 0.0
+    for p in x.plan.pieces:
+        what = x.plan.segments[p.segment]["what"]
+        if p.rest and what["kind"] == "dwell" and what.get("brake_holds", False):
+            continue
+        if not p.rest:
+            stood, full = 0.0, p.duration
+        else:
+            full = min(max(m.delay - stood, 0.0), p.duration)
+            stood += p.duration
+        square += m.set_rms ** 2 * (full + (p.duration - full) * m.idle ** 2)
+    fig["motor.rms_current"] = sqrt(square / x.plan.duration)
+    out["phase_current"] = (fig["motor.rms_current"], m.rated * sqrt(m.f), 1.0)
+    fig["stepper.holding_torque"] = holds
+    n = number(drive.get("microsteps"), 1.0)
+    fig["stepper.microstep_torque"] = holds * math.sin(pi / (m.phases * n))
+    fig["stepper.pulse_rate"] = n * fig["demand.peak_speed"] / m.step
+    told = ratio is not None
+    if told:
+        both = ratio * x.rotor + x.rotor
+        f = sqrt(m.p * holds / both) / (2 * pi)
+        fig["stepper.resonance"] = f
+        if drive.get("ramp_start") is not None:
+            out["start_rate"] = (number(drive["ramp_start"]) / m.step, m.start / sqrt(1 + ratio), 1.0) if m.start else (None, None, None)
+        over_ratio = pol("inertia_ratio_over")
+        out["inertia_ratio"] = (ratio, over_ratio, pol("inertia_ratio_tight") / over_ratio) if over_ratio is not None else (None, None, None)
+    else:
+        out["inertia_ratio"] = (None, None, None)
+        if drive.get("ramp_start") is not None:
+            out["start_rate"] = (None, None, None)
+    if drive.get("pulse_limit") is not None:
+        out["pulse_rate"] = (fig["stepper.pulse_rate"], number(drive["pulse_limit"]), 1.0)
 
 
 def constants(x, axis, motor, model, fig, extra, pol, out):
@@ -942,6 +1047,10 @@ def by_constants(x, policy, model, fig, extra, pol, out):
     if w <= end:
         out["continuous_point"] = (fig["demand.rms_torque"], min(model.continuous(w), float(model.peak(np.array([w]))[0])), share)
     out["holding"] = (fig["demand.holding_torque"], model.continuous(0.0), share)
+    if fig["motor.copper_loss"] is not None:
+        rated = (1.5 if model.sine else 1.0) * model.square * model.res(model.hot)
+        warm(x, x.project["site"], x.axis["motor"], model, fig, extra, None, fig["motor.copper_loss"], rated,
+             lambda w: model.by_speed * (w / model.w_rated) ** 2 / model.square, model.magnet)
 
 
 def state(limit):

@@ -24,6 +24,7 @@ class Model:
         self.kind = e["kind"]
         self.sine = self.kind in ("sine", "linear")
         linear = self.kind == "linear"
+        self.per_k = 1.5 if self.sine else 1.0
         kt = n(e, "force_constant" if linear else "torque_constant")
         self.k = kt / (1.5 * sqrt(2)) if self.sine else kt
         self.r20 = n(e, "resistance") / (2 if self.sine else 1)
@@ -68,7 +69,7 @@ class Model:
 
     def gap(self, i, at):
         ref = self.ip * self.amperes
-        return (1.5 if self.sine else 1.0) * self.k * self.flux(at) * i * (1 - self.beta * (i / ref) ** 2)
+        return self.per_k * self.k * self.flux(at) * i * (1 - self.beta * (i / ref) ** 2)
 
     def iq(self, torque, at, speed):
         """the current on the rising branch; nan where saturation does not let it be"""
@@ -76,7 +77,7 @@ class Model:
         sign = np.sign(torque)
         t = np.abs(torque)
         if self.beta == 0:
-            return sign * t / ((1.5 if self.sine else 1.0) * self.k * self.flux(at))
+            return sign * t / (self.per_k * self.k * self.flux(at))
         turn = ref / sqrt(3 * self.beta)
         most = self.gap(turn, at)
         i = bisect(lambda i: self.gap(i, at) - t, np.zeros_like(t), np.full_like(t, turn))
@@ -190,3 +191,68 @@ class Model:
 
     def reference(self):
         return float(self.gap(sqrt(self.f * self.square), self.hot)) - 0.0
+
+
+class Stepper(Model):
+    """A stepper of two or five phases: a sine machine of that many, the field weakened as the rotor likes."""
+
+    def __init__(self, motor, drive, site, number):  # noqa: super().__init__ reads another sheet
+        e, n = motor["electric"], lambda d, k, other=None: number(d.get(k), other)
+        self.kind, self.sine, self.weakens, self.beta = e["kind"], True, True, 0.0
+        self.phases = 5 if self.kind == "five_phase_stepper" else 2
+        self.step = n(e, "step_angle")
+        self.p = (pi / 5 if self.phases == 5 else pi / 2) / self.step
+        current, holding = n(e, "rated_current"), n(e, "holding_torque")
+        self.r20, self.l = n(e, "resistance"), n(e, "inductance")
+        if self.phases == 2:
+            # what a half coil's ratings become: turns in series double R, K and quadruple L
+            of_half = {"half_coil": (1, 1, 1), "series": (2, 4, 2), "parallel": (0.5, 1, 1)}
+            k = holding / (sqrt(2) * current)
+            if e.get("rated_as", "four_leads") != "four_leads":
+                a, b = of_half[e["rated_as"]], of_half[e.get("connected", "series")]
+                self.r20, self.l, k = self.r20 * b[0] / a[0], self.l * b[1] / a[1], k * b[2] / a[2]
+                current *= sqrt(a[0] / b[0])
+        else:
+            k = holding / ((math.tan(2 * pi / 5) if e.get("phases_on", "four") == "four" else 1 / math.sin(pi / 10)) * current)
+        self.k, self.per_k, self.magnet = k, self.phases / 2, 0.0011
+        self.rated = current
+        self.cold, self.hot = n(drive, "cold", 293.15) - 273.15, n(drive, "hot", number(motor["winding_limit"])) - 273.15
+        bus = n(drive, "bus_voltage") * (1 - n(drive, "mains_tolerance", 0.0)) * (1 - n(drive, "bus_droop", 0.0))
+        self.u = bus * {"per_phase": 1.0, "star": 0.5, "pentagon_72": math.sin(pi / 5), "pentagon_144": math.sin(2 * pi / 5)}[e.get("bridge", "per_phase")]
+        set_to = n(drive, "phase_current")
+        rms = current if set_to is None else set_to / (sqrt(2) if drive.get("dial_in", "rms") == "peak" else 1.0)
+        self.amperes, self.ip = sqrt(2), math.inf
+        self.i_max = sqrt(2) * rms
+        self.set_rms, self.idle = rms, n(drive, "idle_current", 1.0)
+        self.delay = n(drive, "idle_delay", 0.0) if drive.get("idle_current") is not None else 0.0
+        self.mech = n(motor, "max_speed", math.inf)
+        self.detent, self.friction = n(e, "detent_torque", 0.0), n(e, "friction_torque", 0.0)
+        self.start = n(e, "start_rate")
+        by_ambient = (number(motor["winding_limit"]) - number(site["ambient"])) / (number(motor["winding_limit"]) - number(motor["rated_ambient"]))
+        height = number(site["altitude"])
+        self.f = min(1.0, max(0.0, by_ambient * (1 - 1e-4 * (height - 1000) if height > 1000 else 1)))
+
+    def gap(self, i, at):
+        return self.per_k * self.k * self.flux(at) * i
+
+    def most(self, w, at, limit, side=1.0):
+        # the same scan of currents; without a peak current of its own there is no turn
+        self.ip, keep = 1e12, self.ip
+        out = super().most(w, at, limit, side)
+        self.ip = keep
+        return out
+
+    def peak(self, w):
+        w = np.asarray(w, dtype=float)
+        both = np.minimum(self.most(w, self.cold, self.i_max), self.most(w, self.hot, self.i_max))
+        taken = np.where(np.abs(w) > 0, self.detent + self.friction, 0.0)
+        return np.where(np.abs(w) <= self.mech * (1 + 1e-12), np.maximum(0.0, both - taken), 0.0)
+
+    def brakes(self, w):
+        w = np.asarray(w, dtype=float)
+        both = np.minimum(self.most(w, self.cold, self.i_max, -1.0), self.most(w, self.hot, self.i_max, -1.0))
+        taken = np.where(np.abs(w) > 0, self.detent, 0.0)
+        return np.where(np.abs(w) <= self.mech * (1 + 1e-12), np.maximum(0.0, both - taken), 0.0)
+
+    def holds(self):
+        return min(self.gap(self.i_max, self.cold), self.gap(self.i_max, self.hot))

@@ -366,6 +366,36 @@ class Maker:
              "continuous_force": f"{force:.6g} N", "peak_force": f"{peak:.9g} N", "peak_current": f"{peak / constant / (1 - beta):.9g} A"}
         return {"name": "made up", "origin": "random", "rated_ambient": "40 °C", "winding_limit": "130 °C", "electric": e}
 
+    def stepper(self):
+        """open loop; voltage, current and speeds of the order of what the axis asks for"""
+        five = self.maybe(0.3)
+        holding, rated, teeth = float(self.u(0.5, 60)), float(self.u(1, 8)), int(self.pick(50, 100))
+        k = holding / (math.sqrt(2) * rated)
+        r = 0.08 * 300 / rated * float(self.r.uniform(0.3, 2))
+        e = {"kind": "five_phase_stepper" if five else "two_phase_stepper", "step_angle": f"{(36 if five else 90) / teeth} deg",
+             "holding_torque": f"{holding:.8g} N·m", "rated_current": f"{rated:.8g} A", "resistance": f"{r:.6g} Ω",
+             "inductance": f"{r * self.r.uniform(2e-4, 3e-3):.6g} H"}
+        self.fill(e, "detent_torque", 0.5, lambda: f"{0.04 * holding:.6g} N·m")
+        self.fill(e, "friction_torque", 0.5, lambda: f"{0.01 * holding:.6g} N·m")
+        self.fill(e, "start_rate", 0.7, lambda: self.flat(300, 3000, "Hz"))
+        if five:
+            e["bridge"], e["phases_on"] = self.pick("per_phase", "star", "pentagon_72", "pentagon_144"), self.pick("four", "five")
+        elif self.maybe(0.5):
+            e["rated_as"], e["connected"] = self.pick("half_coil", "series", "parallel"), self.pick("half_coil", "series", "parallel")
+        m = {"name": "made up", "origin": "random", "rotor_inertia": self.u(1e-5, 5e-3, "kg·m²"), "rated_ambient": "40 °C", "winding_limit": "130 °C",
+             "max_speed": f"{float(self.u(100, 700)):.5g} rad/s", "electric": e}
+        d = {"bus_voltage": self.flat(100, 400, "V")}
+        self.fill(d, "phase_current", 0.7, lambda: f"{rated * self.r.uniform(0.4, 1.3):.6g} A")
+        self.fill(d, "dial_in", 0.5, lambda: self.pick("rms", "peak"))
+        if self.maybe(0.6):
+            d["idle_current"] = self.flat(20, 80, "%")
+            self.fill(d, "idle_delay", 0.7, lambda: self.flat(0, 0.6, "s"))
+        self.fill(d, "microsteps", 0.8, lambda: str(int(self.pick(1, 2, 8, 16, 64))))
+        self.fill(d, "pulse_limit", 0.7, lambda: self.flat(5e3, 5e5, "Hz"))
+        self.fill(d, "ramp_start", 0.6, lambda: self.flat(5, 300, "rpm"))
+        self.fill(d, "hot", 0.4, lambda: self.flat(60, 130, "°C"))
+        return m, d
+
     def drive(self, motor):
         d = {"bus_voltage": self.flat(200, 400, "V")}
         self.fill(d, "mains_tolerance", 0.3, lambda: self.flat(2, 20, "%"))
@@ -415,6 +445,13 @@ def project(seed, count):
     rng = np.random.default_rng(seed)
     maker = Maker(rng)
     axes = [maker.axis(KINDS[(seed + i) % len(KINDS)], f"axis {i}") for i in range(count)]
+    # steppers by a generator of their own, so that what else is random stays as it is
+    steppers = Maker(np.random.default_rng(seed + 7_000_000))
+    for a in axes:
+        if a["mechanism"]["kind"] != "linear_motor" and steppers.maybe(0.15):
+            a["motor"], drive = steppers.stepper()
+            stop = {k: v for k, v in a["drive"].items() if k.startswith("stop_")}
+            a["drive"] = drive | stop
     return {"format": "fulmox-project", "version": 5, "name": f"random {seed}", "unit_system": "si",
             "site": {"gravity": "9.80665 m/s²", "ambient": f"{float(rng.uniform(10, 70)):.3g} °C",
                      "altitude": f"{float(rng.uniform(0, 3000)):.4g} m"},
