@@ -2,6 +2,7 @@
 
 #include "app/theme.h"
 #include "app/words.h"
+#include "core/match/stepper_rows.h"
 #include "core/quantity/format.h"
 
 #include <cmath>
@@ -226,12 +227,56 @@ void CyclePlot::refresh() {
             marks_[i]->setVisible(false);
         }
     }
+    show_resonance();
     // while a border is dragged the time axis stands still
     if (any && grip_.of == Grip::Of::nothing && planned->duration != shown_duration_) {
         shown_duration_ = planned->duration;
         rects_[0]->axis(QCPAxis::atBottom)->setRange(0, shown_duration_);
     }
     replot(QCustomPlot::rpQueuedReplot);
+}
+
+// Where a stepper swings: its band of speed, and when the cycle is in it.
+void CyclePlot::show_resonance() {
+    resonance_stays_ = 0;
+    if (!document_.has_axis()) return;
+    const Axis& axis = document_.axis();
+    const Assessment& a = document_.assessment();
+    if (!open_loop(axis) || !a.demand || !a.inertia || !a.inertia->told || !a.can || !a.can->model) return;
+    const SteppingResonance r = stepping_resonance(*a.can->model, a.inertia->load + a.inertia->rotor, &*a.demand);
+    const Theme& t = theme();
+    QColor pale = t.tight;
+    pale.setAlpha(46);
+    const auto strip = [&](double left, double right, double low, double high) {
+        auto* band = new QCPItemRect(this);
+        band->setClipAxisRect(rects_[1]);
+        band->setLayer(QStringLiteral("background"));
+        for (QCPItemPosition* p : {band->topLeft, band->bottomRight})
+            p->setAxes(rects_[1]->axis(QCPAxis::atBottom), rects_[1]->axis(QCPAxis::atLeft));
+        band->topLeft->setCoords(left, high);
+        band->bottomRight->setCoords(right, low);
+        band->setPen(Qt::NoPen);
+        band->setBrush(pale);
+        borders_.push_back(band);
+    };
+    const QCPRange speeds = rects_[1]->axis(QCPAxis::atLeft)->range();
+    const double end = a.demand->cycle_time;
+    for (const Stay& s : r.stays) {
+        ++resonance_stays_;
+        strip(s.from, std::min(end, s.from + s.lasts), speeds.lower, speeds.upper);
+        if (s.from + s.lasts > end) strip(0, s.from + s.lasts - end, speeds.lower, speeds.upper);
+    }
+    // the band itself where speed of load and motor go together
+    const LoadModel& load = a.demand->load;
+    if (load.path != LoadModel::Path::straight || load.radius == 0) return;
+    const double scale = std::abs(load.radius / load.ratio);
+    const double low = from_si(r.low * scale, unit(1)), high = from_si(r.high * scale, unit(1));
+    if (low < speeds.upper) strip(0, end, low, high);
+    if (-low > speeds.lower) strip(0, end, -high, -low);
+    if (low < speeds.upper)
+        borders_.push_back(
+            note(rects_[1], end * 0.995, high, r.stays.empty() ? tr("resonance, never in it") : tr("resonance"),
+                t.tight, Qt::AlignRight | Qt::AlignBottom));
 }
 
 void CyclePlot::reset_view() {

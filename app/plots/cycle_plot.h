@@ -17,6 +17,8 @@ class CyclePlot : public Plot {
     void mark_segment(int segment);
     /// Where the end of a segment is drawn, in pixels of this widget: its instant, and its position in the upper plot.
     QPointF end_of_segment(int segment);
+    /// How often the cycle is in the resonance of its stepper, as drawn.
+    int resonance_stays() const { return resonance_stays_; }
 
   signals:
     void segment_clicked(int segment);
@@ -51,6 +53,8 @@ class CyclePlot : public Plot {
     std::array<QCPItemRect*, count> marks_{};
     std::array<QCPGraph*, 2> raw_{};        ///< samples of a trace, as recorded
     std::array<QCPGraph*, count> pinned_{}; ///< the motion of A
+    void show_resonance();
+    int resonance_stays_ = 0;
     QList<QCPAbstractItem*> borders_;
     Grip grip_;
     bool jerk_shown_ = true;

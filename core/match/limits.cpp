@@ -482,7 +482,7 @@ bool has_voltage(const LimitInput& in) {
     // a sheet's own curve speaks for a motor whose constants are not all there
     return m && !m->weakens() && (m->approximate().empty() || in.so_far.motor->can.peak_by_model);
 }
-bool has_shaft(const LimitInput& in) { return turns(in) && in.axis.motor.shaft_torque.given(); }
+bool has_shaft(const LimitInput& in) { return in.axis.driven() && turns(in) && in.axis.motor.shaft_torque.given(); }
 bool has_trip(const LimitInput& in) { return model_of(in) && in.axis.drive.trip_voltage.given(); }
 bool has_brush_speed(const LimitInput& in) { return model_of(in) && model_of(in)->numbers().brush_speed > 0; }
 

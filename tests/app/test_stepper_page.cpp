@@ -1,5 +1,6 @@
 // Page 4 with a stepper, the heat of the cycle, and the choice of a kind of motor.
 #include "app/pages/page.h"
+#include "app/plots/cycle_plot.h"
 #include "app/plots/overload_plot.h"
 #include "app/plots/speed_torque_plot.h"
 #include "app/widgets/figures.h"
@@ -197,4 +198,22 @@ TEST_CASE("surroundings and operation are asked once, on the machine page") {
     QTest::keyClick(hours, Qt::Key_Return);
     w.settle();
     CHECK(w.document().assessment(0).figure("energy.year")->si == Approx(before / 2));
+}
+
+TEST_CASE("the cycle shows when a stepper is in its resonance, and that of a servo nothing") {
+    Window w;
+    w.document().select_axis(slide);
+    w.click_page(2);
+    w.settle();
+    auto* plot = w.window.findChild<CyclePlot*>();
+    REQUIRE(plot);
+    CHECK(plot->resonance_stays() == 8); // four ramps up, four down
+    w.document().select_axis(0);
+    w.settle();
+    CHECK(plot->resonance_stays() == 0);
+    // without a payload nothing is known of it
+    w.document().select_axis(slide);
+    w.document().edit(QStringLiteral("unknown"), [](Machine& m) { m.axes[slide].load.payload = {}; });
+    w.settle();
+    CHECK(plot->resonance_stays() == 0);
 }

@@ -24,7 +24,7 @@ TOLERANCE = 1e-6
 SAMPLED = {"peak_torque": 2e-5, "demand.rms_share": 1e-5, "demand.peak_return": 5e-6, "demand.peak_power": 5e-6,
            "demand.energy": 3e-6, "demand.breakaway": 1e-5,
            # the program looks at the nodes of its quadrature, here at as many samples
-           "motor.peak_current": 2e-3, "motor_current": 2e-3, "drive_current": 2e-3, "voltage": 1e-4, "heat.winding_mean": 1e-4, "motor.rms_current": 1e-4,
+           "motor.peak_current": 2e-3, "motor_current": 2e-3, "drive_current": 2e-3, "voltage": 5e-4, "heat.winding_mean": 1e-4, "motor.rms_current": 1e-4,
            "motor.copper_loss": 2e-4, "demand.emergency_torque": 5e-6}
 # its curves by the constants are tables of 64 speeds and the corners
 BY_TABLE = {"peak_torque": 5e-3, "speed": 1e-6, "continuous_point": 1e-5, "continuous_loss": 1e-4}
