@@ -114,20 +114,22 @@ int write_shots(const QString& folder) {
     window.document().select_axis(7);
     tab(2);
     shot("11-datasheet-check");
-    const auto lower = [&](int least) {
-        window.resize(1280, least);
+    const auto scrolled = [&](bool down) {
         settle();
+        for (QScrollArea* page : window.findChildren<QScrollArea*>())
+            if (page->isVisible()) page->verticalScrollBar()->setValue(down ? page->verticalScrollBar()->maximum() : 0);
     };
     window.document().select_axis(6);
     tab(3);
-    lower(980);
     shot("13-stepper");
     tab(7);
+    scrolled(true);
     shot("15-which-kind");
     window.document().select_axis(0);
     tab(6);
+    scrolled(true);
     shot("14-heat");
-    lower(800);
+    scrolled(false);
     tab(0);
     window.document().select_axis(0);
     apply_theme(*qApp, true);

@@ -8,7 +8,8 @@ import sys
 PROMISES = {  # ns
     "assess_with_workings": 0.5e6,
     "capability_by_model": 30e3,
-    "catalogue_on_an_axis": 25e6,
+    "catalogue_on_an_axis": 40e6,
+    "steady_heat_of_200_segments": 1e6,
     "assess_long_cycle": 2e6,
     "assess_long_cycle_of": 2e6,
     "open_and_assess_axes": 300e6,

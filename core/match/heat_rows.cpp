@@ -137,11 +137,8 @@ void temperature(Figure& f, double celsius, In in) {
 
 double efficiency(In in) { return in.machine ? in.machine->operation.supply_efficiency.value_or(1) : 1; }
 
-CycleEnergy energy_of(In in) { return cycle_energy(in.axis.drive, *in.motor, *in.heat, *in.demand); }
-double joules_at_mains(In in) {
-    const CycleEnergy e = energy_of(in);
-    return (e.motor + e.drive) / efficiency(in);
-}
+double of_drive(In in) { return in.axis.drive.own_loss.value_or(0) * in.demand->cycle_time; }
+double joules_at_mains(In in) { return (in.heat->energy.motor + of_drive(in)) / efficiency(in); }
 double joules_a_year(In in) {
     return joules_at_mains(in) / in.demand->cycle_time * in.machine->operation.seconds_per_year();
 }
@@ -242,17 +239,17 @@ std::vector<FigureRow> heat_figure_rows() {
             }},
         {"energy.motor", "Energy a cycle, motor", nullptr, Kind::energy, all, in_watts,
             [](Figure& f, In in) {
-                const CycleEnergy e = energy_of(in);
+                const CycleEnergy& e = in.heat->energy;
                 f.si = e.motor;
                 f.note = Text("of the bus; ") + in.words.say(e.losses, Kind::energy) + " of it heat, " +
                          in.words.say(e.returned, Kind::energy) + " came back and is burnt";
             }},
         {"energy.mains", "Energy a cycle, mains", nullptr, Kind::energy, all | energy, in_watts,
             [](Figure& f, In in) {
-                const CycleEnergy e = energy_of(in);
+                const CycleEnergy& e = in.heat->energy;
                 f.si = joules_at_mains(in);
                 work(f, in, "E", "(E_motor + E_drive)/η", "(m+d)/n",
-                    {{"m", e.motor}, {"d", e.drive}, {"n", efficiency(in)}});
+                    {{"m", e.motor}, {"d", of_drive(in)}, {"n", efficiency(in)}});
             }},
         {"energy.mean_power", "Mean power, mains", nullptr, Kind::power, all | energy, in_watts,
             [](Figure& f, In in) {

@@ -405,13 +405,14 @@ class Draws {
     void voltage_between_nodes() {
         if (std::isnan(out_.square) || !(out_.voltage > 0)) return;
         const double about = 0.97 * out_.voltage;
-        std::array<double, 4> last{};
+        std::vector<std::array<double, 4>> known;
         for (std::size_t k = 0; k < d_.spans.size(); ++k) {
             const SpanSamples& e = d_.samples[k];
             if (!(volts_[k] > about) || d_.spans[k].direction == 0) continue;
             // cycles repeat their moves
             const std::array<double, 4> now{e.speed.front(), e.speed.back(), e.torque.front(), e.torque.back()};
-            if (now == std::exchange(last, now)) continue;
+            if (std::find(known.begin(), known.end(), now) != known.end()) continue;
+            if (known.size() < 200) known.push_back(now);
             const SpanPolynomial torque(e.torque), speed(e.speed);
             const auto needs = [&](double u) {
                 const double v = model_.voltage_needed(torque(u), speed(u));

@@ -70,6 +70,25 @@ void add_stretches(std::vector<HeatStretch>& out, const Span& s, const Nodes& co
     }
 }
 
+// Stretches much shorter than any time constant are taken together, up to `most` s: long cycles have tens of thousands.
+std::vector<HeatStretch> joined(const std::vector<HeatStretch>& all, double most) {
+    if (!(most > 0)) return all;
+    std::vector<HeatStretch> out;
+    for (const HeatStretch& h : all) {
+        if (!out.empty() && out.back().lasts + h.lasts <= most) {
+            HeatStretch& whole = out.back();
+            const double both = whole.lasts + h.lasts;
+            if (!(both > 0)) continue;
+            whole.copper = (whole.copper * whole.lasts + h.copper * h.lasts) / both;
+            whole.other = (whole.other * whole.lasts + h.other * h.lasts) / both;
+            whole.lasts = both;
+        } else {
+            out.push_back(h);
+        }
+    }
+    return out;
+}
+
 } // namespace
 
 CycleHeat thermal_motor(const Motor& motor, const Drive& drive, const Site& site, const Capability& can) {
@@ -126,6 +145,44 @@ CycleHeat thermal_motor(const Motor& motor, const Drive& drive, const Site& site
     return out;
 }
 
+namespace {
+
+// What comes in at the terminals, instant by instant; losses at the temperatures that the cycle comes to.
+CycleEnergy energy_of_cycle(
+    const MotorUse& use, const CycleHeat& heat, const std::vector<Nodes>& other, const Demand& d) {
+    CycleEnergy e;
+    if (!heat.in_watts) return e;
+    e.motor = e.losses = 0;
+    const bool known = heat.missing.empty() && heat.heat.settles && heat.copper > 0;
+    const double warm = known ? heat.heat.copper / heat.copper : 1;
+    for (std::size_t k = 0; k < d.spans.size(); ++k) {
+        const Span& s = d.spans[k];
+        if (s.regime == Regime::braked) continue;
+        Nodes power;
+        for (std::size_t i = 0; i < span_node_count; ++i) {
+            const double loss = warm * use.copper[k][i] + other[k][i];
+            power[i] = d.samples[k].torque[i] * d.samples[k].speed[i] + loss;
+            e.losses += s.lasting() * span_nodes().weight[i] * loss;
+        }
+        const NodeRange range = range_of(power);
+        if (!range.changes_sign()) {
+            double sum = 0;
+            for (std::size_t i = 0; i < span_node_count; ++i) sum += span_nodes().weight[i] * power[i];
+            (sum > 0 ? e.motor : e.returned) += s.lasting() * std::abs(sum);
+            continue;
+        }
+        const SpanPolynomial p(power);
+        const SignEdges edges = sign_edges(power, range);
+        for (std::size_t i = 1; i < edges.count; ++i) {
+            const double part = s.lasting() * integral(p, edges.u[i - 1], edges.u[i]);
+            (part > 0 ? e.motor : e.returned) += std::abs(part);
+        }
+    }
+    return e;
+}
+
+} // namespace
+
 CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, const MotorUse& use, const Demand& d) {
     CycleHeat out = thermal_motor(motor, drive, site, use.can);
     if (!out.missing.empty()) return out;
@@ -134,14 +191,14 @@ CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, c
     const double fine = std::isnan(t.winding_time_constant) ? t.time_constant / 20 : t.winding_time_constant / 20;
     std::vector<HeatStretch> stretches;
     stretches.reserve(d.spans.size());
-    out.other_at.assign(d.spans.size(), Nodes{});
+    std::vector<Nodes> others(d.spans.size(), Nodes{});
     for (std::size_t k = 0; k < d.spans.size(); ++k) {
         const Span& s = d.spans[k];
         if (s.regime == Regime::braked) {
             stretches.push_back({s.lasting(), 0, 0});
             continue;
         }
-        Nodes& other = out.other_at[k];
+        Nodes& other = others[k];
         for (std::size_t i = 0; i < span_node_count; ++i) other[i] = speed_loss(d.samples[k].speed[i]);
         // turns that are alike come span by span: over all of them the mean counts
         if (s.times > 1) {
@@ -164,7 +221,7 @@ CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, c
         }
         add_stretches(stretches, s, use.copper[k], other, fine);
     }
-    out.heat = steady_heat(t, stretches);
+    out.heat = steady_heat(t, joined(stretches, fine / 10));
     for (const HeatStretch& h : stretches) {
         out.copper += h.lasts * h.copper / d.cycle_time;
         out.other += h.lasts * h.other / d.cycle_time;
@@ -175,35 +232,8 @@ CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, c
     }
     out.settles = greatest_that_settles(t, out.copper, out.other);
     out.within_limit = greatest_within_limit(t, out.copper, out.other);
+    out.energy = energy_of_cycle(use, out, others, d);
     return out;
-}
-
-CycleEnergy cycle_energy(const Drive& drive, const MotorUse& use, const CycleHeat& heat, const Demand& d) {
-    CycleEnergy e;
-    e.drive = drive.own_loss.value_or(0) * d.cycle_time;
-    if (!heat.in_watts) return e;
-    e.motor = e.losses = 0;
-    // losses at the temperatures that the cycle comes to
-    const bool known = heat.missing.empty() && heat.heat.settles && heat.copper > 0;
-    const double warm = known ? heat.heat.copper / heat.copper : 1;
-    for (std::size_t k = 0; k < d.spans.size(); ++k) {
-        const Span& s = d.spans[k];
-        if (s.regime == Regime::braked) continue;
-        Nodes power;
-        for (std::size_t i = 0; i < span_node_count; ++i) {
-            const double loss = warm * use.copper[k][i] + (known ? heat.other_at[k][i] : 0);
-            power[i] = d.samples[k].torque[i] * d.samples[k].speed[i] + loss;
-            e.losses += s.lasting() * span_nodes().weight[i] * loss;
-        }
-        const NodeRange range = range_of(power);
-        const SpanPolynomial p(power);
-        const SignEdges edges = sign_edges(power, range);
-        for (std::size_t i = 1; i < edges.count; ++i) {
-            const double part = s.lasting() * integral(p, edges.u[i - 1], edges.u[i]);
-            (part > 0 ? e.motor : e.returned) += std::abs(part);
-        }
-    }
-    return e;
 }
 
 } // namespace fulmox

@@ -9,6 +9,13 @@
 
 namespace fulmox {
 
+/// J a cycle; NaN where the copper loss is not known in watts.
+struct CycleEnergy {
+    double motor = ThermalMotor::unknown;  ///< into the motor; what comes back is burnt
+    double returned = 0;                   ///< what came back, after the motor's own losses
+    double losses = ThermalMotor::unknown; ///< in copper, iron and friction
+};
+
 struct CycleHeat {
     /// What it waits for; empty: temperatures are known.
     std::string missing;
@@ -18,8 +25,8 @@ struct CycleHeat {
     double rated_loss = ThermalMotor::unknown; ///< copper loss of the rating at its temperature, in that unit
     double copper = 0;                         ///< mean over the cycle at the reference temperature, in that unit
     double other = 0;                          ///< mean of iron and friction
-    std::vector<std::array<double, span_node_count>> other_at; ///< iron and friction at the nodes of each span
     SteadyHeat heat;
+    CycleEnergy energy;
     GreatestLoad settles, within_limit;
     bool fixed_current = false; ///< the load does not change the loss
 };
@@ -29,15 +36,5 @@ CycleHeat thermal_motor(const Motor& motor, const Drive& drive, const Site& site
 
 /// `use` is of this demand; the motor drives.
 CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, const MotorUse& use, const Demand& d);
-
-struct CycleEnergy {
-    double motor = ThermalMotor::unknown;  ///< J a cycle into the motor; what comes back is burnt
-    double returned = 0;                   ///< J a cycle of it that came back, after the motor's own losses
-    double losses = ThermalMotor::unknown; ///< J a cycle in copper, iron and friction
-    double drive = 0;                      ///< J a cycle of the drive's own
-};
-
-/// NaN where copper loss is not known.
-CycleEnergy cycle_energy(const Drive& drive, const MotorUse& use, const CycleHeat& heat, const Demand& d);
 
 } // namespace fulmox

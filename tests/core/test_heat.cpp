@@ -249,7 +249,7 @@ TEST_CASE("energy: what comes in is what goes out at the shaft and in heat") {
         const Assessment a = assess(m, axis);
         REQUIRE(a.heat);
         if (!a.heat->in_watts) continue;
-        const CycleEnergy e = cycle_energy(m.axes[axis].drive, *a.motor, *a.heat, *a.demand);
+        const CycleEnergy& e = a.heat->energy;
         const double shaft = a.demand->energy_delivered - a.demand->energy_returned;
         CHECK(e.motor - e.returned == Approx(shaft + e.losses).epsilon(1e-6));
         CHECK(e.losses == Approx((a.heat->heat.copper + a.heat->other) * a.demand->cycle_time).epsilon(1e-3));

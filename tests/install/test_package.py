@@ -101,7 +101,7 @@ class Package(unittest.TestCase):
 
     def test_a_report_that_cannot_be_made_says_why(self):
         example = self.share("doc/fulmox/examples/tile-glazing-cell.fulmox")
-        for command, words in (((example, "--report", "r.pdf", "--axis", "99"), "axes 1 to 10"),
+        for command, words in (((example, "--report", "r.pdf", "--axis", "99"), "axes 1 to 11"),
                                (("/no/such.fulmox", "--report", "r.pdf"), "/no/such.fulmox"),
                                ((example, "--report", "/no/such/folder/r.pdf"), "/no/such/folder")):
             done = self.start("fulmox", *command)
