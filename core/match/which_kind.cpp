@@ -34,7 +34,7 @@ struct Rule {
     std::array<const char*, kinds_of_motor> words;
 };
 
-constexpr int out = -100; // excluded
+constexpr int never = -100; // excluded
 
 constexpr const char* fast_stepper = "a stepper's torque is mostly gone at this speed; most run below 1000 rpm";
 constexpr const char* brush_wear = "brushes wear, a few thousand hours are typical and no one can foretell it";
@@ -96,12 +96,12 @@ const std::vector<Rule>& rules() {
                 "its current follows the load"}},
         {[](const Answers& a) { return a.around.dust; }, {0, 0, 0, 0, -1},
             {nullptr, nullptr, nullptr, nullptr, "dust and brushes do not agree"}},
-        {[](const Answers& a) { return a.around.vacuum; }, {-1, 0, 0, 0, out},
+        {[](const Answers& a) { return a.around.vacuum; }, {-1, 0, 0, 0, never},
             {"no air takes away the heat of its standing current", nullptr, nullptr, nullptr,
                 "brushes wear in hours without air"}},
         {[](const Answers& a) { return a.around.clean_room; }, {0, 0, 0, 0, -4},
             {nullptr, nullptr, nullptr, nullptr, "brushes shed dust"}},
-        {[](const Answers& a) { return a.around.explosive_gas; }, {0, 0, 0, 0, out},
+        {[](const Answers& a) { return a.around.explosive_gas; }, {0, 0, 0, 0, never},
             {nullptr, nullptr, "only with a certificate; brushless alone makes none",
                 "only with a certificate; brushless alone makes none", "brushes spark"}},
         {[](const Answers& a) { return a.around.sterilising; }, {0, -1, -1, 0, -2},
@@ -122,11 +122,11 @@ std::vector<KindAdvice> advised(const Answers& a) {
     for (const Rule& r : rules()) {
         if (!r.holds(a)) continue;
         for (std::size_t k = 0; k < kinds.size(); ++k) {
-            if (r.weight[k] == out)
+            if (r.weight[k] == never)
                 kinds[k].excluded = true;
             else
                 kinds[k].score += r.weight[k];
-            if (r.words[k]) kinds[k].reasons.push_back({r.weight[k] == out ? -10 : r.weight[k], r.words[k]});
+            if (r.words[k]) kinds[k].reasons.push_back({r.weight[k] == never ? -10 : r.weight[k], r.words[k]});
         }
     }
     for (KindAdvice& k : kinds)
