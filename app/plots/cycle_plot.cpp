@@ -261,8 +261,9 @@ void CyclePlot::show_resonance() {
     };
     const QCPRange speeds = rects_[1]->axis(QCPAxis::atLeft)->range();
     const double end = a.demand->cycle_time;
+    resonance_stays_ = static_cast<int>(r.stays.size());
     for (const Stay& s : r.stays) {
-        ++resonance_stays_;
+        if (r.stays.size() > 400) break; // more would be one area, and take seconds to draw
         strip(s.from, std::min(end, s.from + s.lasts), speeds.lower, speeds.upper);
         if (s.from + s.lasts > end) strip(0, s.from + s.lasts - end, speeds.lower, speeds.upper);
     }

@@ -186,20 +186,39 @@ CycleEnergy energy_of_cycle(
 CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, const MotorUse& use, const Demand& d) {
     CycleHeat out = thermal_motor(motor, drive, site, use.can);
     if (!out.missing.empty()) return out;
+    if (!motor.speed_loss.given() && !use.can.continuous_by_model && !use.can.continuous.empty() &&
+        d.peak_speed > use.can.continuous.end() * (1 + 1e-12)) {
+        out.missing = "a continuous curve up to the cycle's top speed, or the loss by speed";
+        return out;
+    }
     const ThermalMotor& t = out.motor;
     const SpeedLoss speed_loss(motor, use.can, out.rated_loss, out.in_watts);
     const double fine = std::isnan(t.winding_time_constant) ? t.time_constant / 20 : t.winding_time_constant / 20;
     std::vector<HeatStretch> stretches;
     stretches.reserve(d.spans.size());
     std::vector<Nodes> others(d.spans.size(), Nodes{});
+    double by_nodes = 0;
+    for (std::size_t k = 0; k < d.spans.size(); ++k) {
+        if (d.spans[k].regime == Regime::braked) continue;
+        for (std::size_t i = 0; i < span_node_count; ++i) {
+            others[k][i] = speed_loss(d.samples[k].speed[i]);
+            by_nodes += d.spans[k].lasting() / d.cycle_time * span_nodes().weight[i] * others[k][i];
+        }
+    }
+    // the curve's bends lie between nodes: its mean is known exactly from the loss method
+    const double stall = use.can.continuous.stall();
+    if (!motor.speed_loss.given() && !use.can.continuous_by_model && by_nodes > 0 && use.speed_heat > 0 && stall > 0) {
+        const double exact = use.speed_heat / (stall * stall) * out.rated_loss / by_nodes;
+        for (Nodes& nodes : others)
+            for (double& loss : nodes) loss *= exact;
+    }
     for (std::size_t k = 0; k < d.spans.size(); ++k) {
         const Span& s = d.spans[k];
         if (s.regime == Regime::braked) {
             stretches.push_back({s.lasting(), 0, 0});
             continue;
         }
-        Nodes& other = others[k];
-        for (std::size_t i = 0; i < span_node_count; ++i) other[i] = speed_loss(d.samples[k].speed[i]);
+        const Nodes& other = others[k];
         // turns that are alike come span by span: over all of them the mean counts
         if (s.times > 1) {
             const double lasts = s.lasting();

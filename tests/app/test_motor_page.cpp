@@ -127,6 +127,7 @@ MotorTable& catalogue_of(Window& w) {
     w.settle();
     auto* table = w.child<MotorTable>("catalogue");
     table->judge_now();
+    REQUIRE(QTest::qWaitFor([&] { return !table->model_of_motors().judging(); }, 20000));
     w.settle();
     return *table;
 }

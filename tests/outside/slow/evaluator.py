@@ -845,7 +845,9 @@ def limits(x, project, fig, extra, ratio):
                                        min(sqrt(max(0, f * stall ** 2 - stall ** 2 + c ** 2)), float(top.at(w))), share)
         out["holding"] = (fig["demand.holding_torque"], stall * sqrt(f), share)
         at_speed = lambda w: 1 - (cont.at(np.minimum(np.abs(w), cont.w[-1])) / stall) ** 2
-        if not model:
+        if not inside:
+            pass  # the curve is not extrapolated
+        elif not model:
             warm(x, site, motor, None, fig, extra, stall, fig["demand.rms_torque"] ** 2, stall ** 2, at_speed, 0.0)
         elif fig["motor.copper_loss"] is not None:
             i = abs(float(model.draw(np.array([stall]), np.array([0.0]), model.hot, voltage=False)[1][0]))
