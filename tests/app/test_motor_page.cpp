@@ -211,6 +211,7 @@ TEST_CASE("the catalogue stands cheapest that carries first, and a filter leaves
     w.document().select_axis(7);
     w.settle();
     table.judge_now();
+    REQUIRE(QTest::qWaitFor([&] { return !table.model_of_motors().judging(); }, 20000));
     w.settle();
     for (Choice* c : bar->findChildren<Choice*>())
         if (c->accessibleName() == QStringLiteral("Series")) {
@@ -450,6 +451,7 @@ TEST_CASE("a motor of one's own keeps where it came from, and a library holds it
     mended.close();
     CHECK(motor_library().add(begun).contains(QStringLiteral("rotor")));
     table.judge_now();
+    REQUIRE(QTest::qWaitFor([&] { return !table.model_of_motors().judging(); }, 20000));
     other.settle();
     bool said = false;
     for (QLabel* l : other.window.findChildren<QLabel*>())
