@@ -269,6 +269,7 @@ std::vector<FigureRow> heat_figure_rows() {
             }},
         {"energy.cost", "Cost of energy a year", nullptr, Kind::number, all | energy, priced,
             [](Figure& f, In in) {
+                if (!in.machine->currency.empty()) f.label += ", " + in.machine->currency;
                 const double tariff = in.machine->operation.tariff.si;
                 f.si = joules_a_year(in) / 3.6e6 * tariff;
                 f.note =

@@ -4,6 +4,24 @@
 
 namespace fulmox {
 
+namespace {
+
+// Above 0 up to `most`, or not given.
+QuantitySpec optional(const char* key, const char* label, const char* unit, double most, const char* help,
+    const char* if_empty, const char* symbol, unsigned serves) {
+    return {.key = key,
+        .label = label,
+        .unit = unit,
+        .range = {0, most, true},
+        .help = help,
+        .required = false,
+        .if_empty = if_empty,
+        .symbol = symbol,
+        .serves = serves};
+}
+
+} // namespace
+
 void CurvePoint::describe(FieldVisitor& v) {
     v.quantity(speed, {.key = "speed",
                           .label = "Speed",
@@ -148,16 +166,9 @@ void Motor::describe(FieldVisitor& v) {
                       .serves = need::surroundings});
     const auto thermal = [](const char* key, const char* label, const char* unit, double most, const char* help,
                              const char* if_empty, const char* symbol) {
-        return QuantitySpec{.key = key,
-            .label = label,
-            .unit = unit,
-            .range = {0, most, true},
-            .help = help,
-            .required = false,
-            .if_empty = if_empty,
-            .rare = true,
-            .symbol = symbol,
-            .serves = need::thermal};
+        QuantitySpec spec = optional(key, label, unit, most, help, if_empty, symbol, need::thermal);
+        spec.rare = true;
+        return spec;
     };
     v.quantity(rated_rise, thermal("rated_rise", "Rated rise", "K", 300,
                                "Rise of the winding at which its ratings hold; a stepper's are often given at 80 K.",
@@ -305,18 +316,6 @@ void Drive::describe(FieldVisitor& v) {
     v.quantity(
         bus_droop, fall("bus_droop", "Supply droop", "How far the supply falls under the load it feeds.", "δ_d"));
     constexpr unsigned model = need::voltage | need::current;
-    const auto optional = [](const char* key, const char* label, const char* unit, double most, const char* help,
-                              const char* if_empty, const char* symbol, unsigned serves) {
-        return QuantitySpec{.key = key,
-            .label = label,
-            .unit = unit,
-            .range = {0, most, true},
-            .help = help,
-            .required = false,
-            .if_empty = if_empty,
-            .symbol = symbol,
-            .serves = serves};
-    };
     const auto only_for = [](unsigned motion, QuantitySpec spec) {
         spec.needs = motion;
         return spec;

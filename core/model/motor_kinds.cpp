@@ -61,18 +61,12 @@ template <class M> void describe_winding(M& m, FieldVisitor& v) {
                 "Between two terminals, or of one phase of a wye or a delta winding.", m.inductance.given()));
 }
 
-template <class M> void describe_conditions(M& m, FieldVisitor& v) {
-    v.quantity(m.electrical_time_constant, rarely(constant("electrical_time_constant", "Electrical time constant", "ms",
-                                               1e5, "Inductance over resistance.", "τ_e", need::record)));
-    if constexpr (requires { m.mechanical_time_constant; })
-        v.quantity(m.mechanical_time_constant,
-            rarely(constant("mechanical_time_constant", "Mechanical time constant", "ms", 1e6,
-                "J/K_m²: how fast the bare rotor follows a step of voltage.", "τ_m", need::record)));
+template <class M> void describe_temperatures(M& m, FieldVisitor& v, const char* label, const char* help) {
     QuantitySpec at = rarely({.key = "constants_at",
-        .label = "Constants at",
+        .label = label,
         .unit = "°C",
         .range = {-60, 250},
-        .help = "Temperature of the magnets for which torque and voltage constant are quoted.",
+        .help = help,
         .required = false,
         .if_empty = "20 °C",
         .symbol = "θ_K",
@@ -87,6 +81,17 @@ template <class M> void describe_conditions(M& m, FieldVisitor& v) {
     v.choice(
         m.magnet, meaning("magnet", "Magnets", magnet,
                       "Their flux falls per kelvin: NdFeB 0.11 %, SmCo 0.04 %, ferrite 0.2 %, AlNiCo 0.02 %.", true));
+}
+
+template <class M> void describe_conditions(M& m, FieldVisitor& v) {
+    v.quantity(m.electrical_time_constant, rarely(constant("electrical_time_constant", "Electrical time constant", "ms",
+                                               1e5, "Inductance over resistance.", "τ_e", need::record)));
+    if constexpr (requires { m.mechanical_time_constant; })
+        v.quantity(m.mechanical_time_constant,
+            rarely(constant("mechanical_time_constant", "Mechanical time constant", "ms", 1e6,
+                "J/K_m²: how fast the bare rotor follows a step of voltage.", "τ_m", need::record)));
+    describe_temperatures(
+        m, v, "Constants at", "Temperature of the magnets for which torque and voltage constant are quoted.");
 }
 
 QuantitySpec pole_pairs() {
@@ -284,23 +289,8 @@ template <class M> void describe_stepper(M& m, FieldVisitor& v) {
                                     .rare = true,
                                     .symbol = "δ_s",
                                     .serves = need::pulses});
-    QuantitySpec at = rarely({.key = "constants_at",
-        .label = "Holding torque at",
-        .unit = "°C",
-        .range = {-60, 250},
-        .help = "Temperature of the magnets for which the holding torque is quoted.",
-        .required = false,
-        .if_empty = "20 °C",
-        .symbol = "θ_K",
-        .serves = constants});
-    v.quantity(m.constants_at, at);
-    at.key = "resistance_at";
-    at.label = "Resistance at";
-    at.help = "Temperature of the winding for which the resistance is quoted.";
-    at.symbol = "θ_R";
-    at.serves = losses;
-    v.quantity(m.resistance_at, at);
-    v.choice(m.magnet, meaning("magnet", "Magnets", magnet, "Their flux falls per kelvin.", true));
+    describe_temperatures(
+        m, v, "Holding torque at", "Temperature of the magnets for which the holding torque is quoted.");
 }
 
 QuantitySpec step_angle(const char* help) {

@@ -192,12 +192,8 @@ struct LinearForcer {
     void describe(FieldVisitor& v);
 };
 
-/// Hybrid stepper of two phases; ratings of one phase with both phases on.
-struct TwoPhaseStepper {
-    StepperControl control = StepperControl::open_loop;
-    Quantity<Kind::angle> step_angle{"1.8 deg"};
-    StepperRating rated_as = StepperRating::four_leads;
-    StepperConnection connected = StepperConnection::series; ///< where the leads leave a choice
+/// What the sheet of any stepper quotes, of one phase.
+struct StepperSheet {
     Quantity<Kind::torque> holding_torque;
     Quantity<Kind::current> rated_current;
     Quantity<Kind::voltage> rated_voltage;
@@ -213,6 +209,15 @@ struct TwoPhaseStepper {
     Quantity<Kind::temperature> resistance_at{"20 °C"};
     Magnet magnet = Magnet::neodymium;
     Extra extra;
+    bool operator==(const StepperSheet&) const = default;
+};
+
+/// Hybrid stepper of two phases; ratings of one phase with both phases on.
+struct TwoPhaseStepper : StepperSheet {
+    StepperControl control = StepperControl::open_loop;
+    Quantity<Kind::angle> step_angle{"1.8 deg"};
+    StepperRating rated_as = StepperRating::four_leads;
+    StepperConnection connected = StepperConnection::series; ///< where the leads leave a choice
     bool operator==(const TwoPhaseStepper&) const = default;
 
     static constexpr const char* kind_key = "two_phase_stepper";
@@ -221,25 +226,10 @@ struct TwoPhaseStepper {
 };
 
 /// Hybrid stepper of five phases, open loop; ratings of one phase.
-struct FivePhaseStepper {
+struct FivePhaseStepper : StepperSheet {
     Quantity<Kind::angle> step_angle{"0.72 deg"};
     FivePhaseBridge bridge = FivePhaseBridge::per_phase;
     PhasesOn phases_on = PhasesOn::four; ///< for the holding torque
-    Quantity<Kind::torque> holding_torque;
-    Quantity<Kind::current> rated_current;
-    Quantity<Kind::voltage> rated_voltage;
-    Quantity<Kind::resistance> resistance;
-    Quantity<Kind::inductance> inductance;
-    Quantity<Kind::torque> detent_torque;
-    Quantity<Kind::torque> friction_torque;
-    Quantity<Kind::frequency> start_rate; ///< full steps a second, without a load
-    Quantity<Kind::current> curve_current;
-    AmperesAs curve_amperes = AmperesAs::rms;
-    Quantity<Kind::angle> step_accuracy;
-    Quantity<Kind::temperature> constants_at{"20 °C"};
-    Quantity<Kind::temperature> resistance_at{"20 °C"};
-    Magnet magnet = Magnet::neodymium;
-    Extra extra;
     bool operator==(const FivePhaseStepper&) const = default;
 
     static constexpr const char* kind_key = "five_phase_stepper";

@@ -909,6 +909,19 @@ def warm(x, site, motor, model, fig, extra, stall, copper, rated, at_speed, fall
     fig["heat.winding_mean"] = None
 
 
+def worst_use(extra, allowed, at_rest):
+    """torque, and what is allowed there, where most of it is used"""
+    used, most, worst = 0.0, at_rest, 0.0
+    for w, T, b in extra["curve"]:
+        c = allowed(w, b)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            u = np.where(c > 0, T / np.where(c > 0, c, 1), np.where(T == 0, 0.0, np.inf))
+        i = int(u.argmax())
+        if u[i] > worst:
+            worst, used, most = float(u[i]), float(T[i]), float(c[i])
+    return used, most
+
+
 def stepping(x, project, axis, motor, fig, extra, ratio, pol, out):
     """an open-loop stepper: pull-out, current, start, resonance, pulses"""
     drive = axis["drive"]
@@ -926,14 +939,7 @@ def stepping(x, project, axis, motor, fig, extra, ratio, pol, out):
     drives, brakes = m.peak(grid), m.brakes(grid)
     allowed = lambda w, b: np.where(w > end * (1 + 1e-9), 0.0, np.where(b, np.interp(w, grid, brakes), np.interp(w, grid, drives)))
     out["speed"] = (fig["demand.peak_speed"], end, pol("speed_share"))
-    used, most, worst = 0.0, float(drives[0]), 0.0
-    for w, T, b in extra["curve"]:
-        c = allowed(w, b)
-        with np.errstate(divide="ignore", invalid="ignore"):
-            u = np.where(c > 0, T / np.where(c > 0, c, 1), np.where(T == 0, 0.0, np.inf))
-        i = int(u.argmax())
-        if u[i] > worst:
-            worst, used, most = float(u[i]), float(T[i]), float(c[i])
+    used, most = worst_use(extra, allowed, float(drives[0]))
     out["peak_torque"] = (used, over * most, tight / over)
     holds = m.holds()
     out["holding"] = (fig["demand.holding_torque"], over * holds * m.idle, tight / over)
@@ -1028,14 +1034,7 @@ def by_constants(x, policy, model, fig, extra, pol, out):
     drives, brakes = model.peak(grid), model.brakes(grid)
     allowed = lambda w, b: np.where(w > end * (1 + 1e-9), 0.0, np.where(b, np.interp(w, grid, brakes), np.interp(w, grid, drives)))
     out["speed"] = (fig["demand.peak_speed"], min(model.mech, end), pol("speed_share"))
-    used, most, worst = 0.0, float(drives[0]), 0.0
-    for w, T, b in extra["curve"]:
-        c = allowed(w, b)
-        with np.errstate(divide="ignore", invalid="ignore"):
-            u = np.where(c > 0, T / np.where(c > 0, c, 1), np.where(T == 0, 0.0, np.inf))
-        i = int(u.argmax())
-        if u[i] > worst:
-            worst, used, most = float(u[i]), float(T[i]), float(c[i])
+    used, most = worst_use(extra, allowed, float(drives[0]))
     out["peak_torque"] = (used, most, pol("peak_torque_share"))
     heat, beyond = 0.0, False
     for weight, w, T in extra["samples"]:
