@@ -153,10 +153,11 @@ void SpeedTorquePlot::refresh() {
         if (document_.pinned())
             if (const Assessment* was = document_.pinned_assessment(); was && was->can)
                 beside(*was->can, QPen(t.over, 1.2, Qt::DashLine), tr("A"), 0.9);
+        constexpr double places[] = {0.04, 0.34, 0.62, 0.95}; // a name is about a quarter wide
         for (std::size_t k = 0; k < others_.size(); ++k)
             if (others_[k])
                 beside(others_[k]->can, QPen(compared_colour(static_cast<int>(k)), 1.6), others_[k]->name,
-                    0.2 + 0.2 * static_cast<double>(k));
+                    places[std::min(k, std::size(places) - 1)]);
         if (can.mechanical_speed < last) {
             auto* wall = new QCPItemStraightLine(this);
             wall->setClipAxisRect(rect_);

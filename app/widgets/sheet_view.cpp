@@ -96,8 +96,10 @@ void SheetView::refresh() {
     take_->setVisible(pairs_->currentRow() >= 0 && rows_[static_cast<std::size_t>(pairs_->currentRow())]);
     QString words;
     if (found_.empty())
-        words =
-            tr("Nothing yet: give two constants of which one follows from the other, as torque and voltage constant.");
+        words = document_.has_axis() && document_.axis().motor.stepper()
+                    ? tr("Nothing yet: give what follows from one another, as rated voltage, current and resistance.")
+                    : tr("Nothing yet: give two constants of which one follows from the other, as torque and voltage "
+                         "constant.");
     else if (contradictions() > 0 &&
              std::none_of(found_.begin(), found_.end(), [](const SheetPair& p) { return !p.readings.empty(); }))
         words =
