@@ -10,6 +10,7 @@
 #include "app/widgets/inertia_view.h"
 #include "app/widgets/kind_view.h"
 #include "app/widgets/paint.h"
+#include "app/widgets/picture_view.h"
 #include "app/widgets/sheet_view.h"
 #include "app/widgets/windings_view.h"
 #include "app/words.h"
@@ -150,6 +151,23 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     tabs_->addTab(of_heat(), tr("Heat"));
     auto* kind = new KindView(document);
     tabs_->addTab(kind, tr("Kind"));
+    off_picture_ = new PictureView(document);
+    auto* off_picture = new QWidget;
+    auto* picture_column = new QVBoxLayout(off_picture);
+    picture_column->setContentsMargins(0, 0, 0, 0);
+    picture_column->setSpacing(4);
+    picture_column->addWidget(off_picture_, 1);
+    auto* picture_help = new HelpStrip(document);
+    picture_help->setMinimumHeight(34);
+    picture_column->addWidget(picture_help);
+    connect(off_picture_, &PictureView::focused, picture_help, &HelpStrip::show_field);
+    tabs_->addTab(off_picture, tr("Picture"));
+    tabs_->setTabToolTip(picture_tab, tr("Curves of the datasheet, read off a picture of them"));
+    // a picture is read on all the room there is
+    connect(tabs_, &QTabWidget::currentChanged, this, [picture, inertia](int tab) {
+        picture->setVisible(tab != picture_tab);
+        inertia->setVisible(tab != picture_tab);
+    });
     tabs_->setTabToolTip(1, tr("The datasheet of the axis' motor, typed by hand"));
     tabs_->setTabToolTip(
         2, tr("Datasheet check: every constant under every convention, and what the sheet says twice"));
@@ -213,6 +231,8 @@ QWidget* WhatDrives::sheet_tools() {
         [this] { curves_from_ratings(); });
     link(tr("Curve from a file…"), tr("CSV or text of two or three columns: speed, continuous and peak torque"),
         [this] { curve_from_file(); });
+    link(tr("Curve off a picture"), tr("Points clicked on a picture of the datasheet"),
+        [this] { tabs_->setCurrentIndex(picture_tab); });
     link(tr("Make it my own"),
         tr("A name of its own for what has been changed from the catalogue; where it came from stays said"),
         [this] { make_own(); });
@@ -406,6 +426,8 @@ QSize WhatDrives::least() const {
         return {760, 800};
     case 3:
         return {760, 740};
+    case picture_tab:
+        return {760, 640};
     default:
         return {760, 960};
     }
@@ -468,6 +490,10 @@ bool WhatDrives::go_to(const QString& path) {
     if (drive && !path.endsWith(QStringLiteral("/bus_voltage")) && !path.endsWith(QStringLiteral("/stop_time")))
         tabs_->setCurrentIndex(3);
     if (drive || !path.startsWith(document_.axis_path() + QStringLiteral("/motor"))) return Page::go_to(path);
+    if (path.startsWith(document_.axis_path() + QStringLiteral("/motor/pictures/"))) {
+        tabs_->setCurrentIndex(picture_tab);
+        return off_picture_->go_to(path);
+    }
     tabs_->setCurrentIndex(1);
     if (Page::go_to(path)) return true;
     if (auto* w = findChild<QWidget*>(path)) w->setFocus();

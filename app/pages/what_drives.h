@@ -11,8 +11,11 @@
 #include <QTabWidget>
 
 class QHBoxLayout;
+class QFrame;
 
 namespace fulmox::app {
+
+class PictureView;
 
 class WhatDrives : public Page {
     Q_OBJECT
@@ -46,7 +49,10 @@ class WhatDrives : public Page {
     void make_own();
     void say_count();
 
+    static constexpr int picture_tab = 8;
+
     SpeedTorquePlot* plot_;
+    PictureView* off_picture_;
     MotorTable* table_;
     QTabWidget* tabs_;
     FilterBar* filter_;

@@ -260,7 +260,7 @@ void Form::rebuild(const FieldRefs& fields) {
             if (f.type == FieldRef::Type::variant && f.variant.kinds().size() > 1) add_choice(box, f);
             continue;
         }
-        if (!f.active || f.type == FieldRef::Type::samples) continue;
+        if (!f.active || f.type == FieldRef::Type::samples || f.type == FieldRef::Type::attachment) continue;
         head();
         if (f.type == FieldRef::Type::quantity && f.quantity_spec.rare)
             rare.push_back(f);

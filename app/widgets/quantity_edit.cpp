@@ -146,6 +146,7 @@ void QuantityEdit::keyPressEvent(QKeyEvent* event) {
                 setText(QString::fromStdString(field->quantity->text));
             before_ = text();
             selectAll();
+            emit entered();
         }
         return;
     default:

@@ -30,6 +30,7 @@ class QuantityEdit : public QLineEdit {
   signals:
     void problem_changed();
     void focused(const QString& path);
+    void entered(); ///< Enter on a good text
     void left();
     /// Several cells came from the clipboard; only after `want_tables`.
     void table_pasted(const QString& text);

@@ -150,6 +150,21 @@ class Reader : public FieldVisitor {
         }
         s.numbers = std::move(numbers);
     }
+    void on_attachment(Attachment& a, const AttachmentSpec& spec, const Place& place) override {
+        a = {};
+        const Json* j = member(spec.key);
+        if (!j) return;
+        if (!j->is_string() || !is_base64(j->get_ref<const std::string&>())) {
+            lost(path_of(place), spec.label, "found " + type_name(*j) + "; allowed is a text in base64");
+            return;
+        }
+        a.base64 = std::make_shared<const std::string>(j->get_ref<const std::string&>());
+        if (a.size() > spec.most) {
+            lost(path_of(place), spec.label,
+                "found " + std::to_string(a.size()) + " bytes; at most " + std::to_string(spec.most) + " are read");
+            a = {};
+        }
+    }
     void on_text(std::string& s, const TextSpec& spec, const Place& place) override {
         s.clear();
         const Json* j = member(spec.key);
@@ -340,6 +355,9 @@ class Writer : public FieldVisitor {
             text.append(digits, r.ptr);
         }
         (*out_)[spec.key] = std::move(text);
+    }
+    void on_attachment(Attachment& a, const AttachmentSpec& spec, const Place&) override {
+        if (!a.empty()) (*out_)[spec.key] = *a.base64;
     }
     void on_quantity(QuantityBase& q, const QuantitySpec& spec, const Place&) override {
         if (q.text.empty()) return;

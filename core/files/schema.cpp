@@ -36,6 +36,10 @@ class SchemaWriter : public FieldVisitor {
                                                  {"maxItems", spec.most * spec.columns}}}},
             {"x-columns", spec.columns}};
     }
+    void on_attachment(Attachment&, const AttachmentSpec& spec, const Place&) override {
+        (*properties_)[spec.key] = Json{{"type", "string"}, {"title", spec.label}, {"description", spec.help},
+            {"contentEncoding", "base64"}, {"maxLength", (spec.most + 2) / 3 * 4}};
+    }
     void on_quantity(QuantityBase&, const QuantitySpec&, const Place& place) override {
         const QuantitySpec& spec = *place.written;
         std::string kind(info(place.kind).name), also;
@@ -45,7 +49,7 @@ class SchemaWriter : public FieldVisitor {
             also = "; on a rotary axis " + range_text(spec.on_rotary(true));
         }
         std::string help = std::string(spec.label) + ". " + spec.help + " Permitted: " + range_text(spec) + also + ".";
-        if (!spec.required) help += std::string(" May be left out: ") + spec.if_empty + ".";
+        if (!spec.required && *spec.if_empty) help += std::string(" May be left out: ") + spec.if_empty + ".";
         if (*spec.source) help += std::string(" Source: ") + spec.source + ".";
         (*properties_)[spec.key] =
             Json{{"$ref", std::string_view(spec.unit) == "1" ? "#/$defs/number" : "#/$defs/quantity"},

@@ -286,6 +286,8 @@ void Motor::describe(FieldVisitor& v) {
                           .required = false,
                           .if_empty = "not shown",
                           .rare = true});
+    v.list(pictures, {"pictures", "Pictures of its curves", "picture",
+                         "Of its datasheet, with what was clicked on them.", 8, need::record});
 }
 
 void Drive::describe(FieldVisitor& v) {

@@ -1,6 +1,7 @@
 // The motor as its datasheet gives it, and the little this version asks of its drive.
 #pragma once
 
+#include "core/model/curve_picture.h"
 #include "core/model/field.h"
 #include "core/model/motion_quantity.h"
 #include "core/model/motor_kinds.h"
@@ -53,6 +54,7 @@ struct Motor {
     Quantity<Kind::length> shaft_diameter;
     Quantity<Kind::torque> shaft_torque; ///< what the shaft or its key transmits for a moment
     Quantity<Kind::number> price;
+    std::vector<CurvePicture> pictures; ///< of its datasheet, from which curves were read
     Extra extra;
 
     bool operator==(const Motor&) const = default;

@@ -2,6 +2,7 @@
 // it is met: whether it is active, in which kind and range, and what it serves.
 #pragma once
 
+#include "core/model/attachment.h"
 #include "core/model/field.h"
 #include "core/model/motion_quantity.h"
 #include "core/model/samples.h"
@@ -175,6 +176,7 @@ class FieldVisitor {
         meet(q, motion_kind(O, rotary), O, spec);
     }
     void samples(Samples& s, const SamplesSpec& spec) { on_samples(s, spec, here(spec.key)); }
+    void attachment(Attachment& a, const AttachmentSpec& spec) { on_attachment(a, spec, here(spec.key)); }
     void text(std::string& s, const TextSpec& spec) { on_text(s, spec, here(spec.key)); }
     template <class E> void choice(E& e, const ChoiceSpec& spec) { meet(ChoiceRef(e), spec); }
     void flag(bool& b, const FlagSpec& spec) {
@@ -212,6 +214,7 @@ class FieldVisitor {
 
     virtual void on_quantity(QuantityBase&, const QuantitySpec&, const Place&) {}
     virtual void on_samples(Samples&, const SamplesSpec&, const Place&) {}
+    virtual void on_attachment(Attachment&, const AttachmentSpec&, const Place&) {}
     virtual void on_text(std::string&, const TextSpec&, const Place&) {}
     virtual void on_choice(ChoiceRef, const ChoiceSpec&, const Place&) {}
     virtual void on_flag(bool&, const FlagSpec&, const Place&) {}

@@ -31,6 +31,11 @@ class Walker : public FieldVisitor {
         f.text_spec = {spec.key, spec.label, spec.help};
         f.samples = &s;
     }
+    void on_attachment(Attachment& a, const AttachmentSpec& spec, const Place& place) override {
+        FieldRef& f = add(FieldRef::Type::attachment, place);
+        f.text_spec = {spec.key, spec.label, spec.help};
+        f.attachment = &a;
+    }
     void on_text(std::string& s, const TextSpec& spec, const Place& place) override {
         FieldRef& f = add(FieldRef::Type::text, place);
         f.text_spec = spec;
@@ -106,6 +111,7 @@ std::string FieldRef::label() const {
         return quantity_spec.label;
     case Type::text:
     case Type::samples:
+    case Type::attachment:
         return text_spec.label;
     case Type::choice:
         return choice_spec.label;
@@ -209,6 +215,9 @@ std::optional<std::pair<Severity, std::string>> fault(const QuantitySpec& spec, 
     return std::nullopt;
 }
 
+// Bytes of all attachments: as base64 they are a third more, and no file may exceed its bound.
+constexpr std::size_t most_attached = 40u << 20;
+
 // Counts what lists hold.
 class Counter : public FieldVisitor {
   public:
@@ -222,7 +231,21 @@ class Counter : public FieldVisitor {
         look(list.size(), spec.most, place, spec.label);
         enter(place, list);
     }
+    void on_attachment(Attachment& a, const AttachmentSpec& spec, const Place& place) override {
+        if (a.size() > spec.most && !out)
+            out = {Severity::error, path_of(place), spec.label,
+                "found " + megabytes(a.size()) + "; at most " + megabytes(spec.most) + " are kept in a file"};
+        attached_ += a.size();
+        if (attached_ > most_attached && !out)
+            out = {Severity::error, path_of(place), spec.label,
+                "with it the pictures of this project have " + megabytes(attached_) + "; at most " +
+                    megabytes(most_attached) + " are kept in a file"};
+    }
     bool enters() override { return !out; }
+    static std::string megabytes(std::size_t bytes) {
+        return format_number(static_cast<double>(bytes) / (1 << 20), 3) + " MB";
+    }
+    std::size_t attached_ = 0; // bytes so far
     void look(std::size_t count, std::size_t most, const Place& place, const char* label) {
         if (count > most && !out)
             out = {Severity::error, path_of(place), label,

@@ -14,7 +14,7 @@ namespace fulmox {
 
 /// One described place in a struct. The pointers are valid as long as the struct stays put.
 struct FieldRef {
-    enum class Type { quantity, text, choice, flag, group, list, variant, samples };
+    enum class Type { quantity, text, choice, flag, group, list, variant, samples, attachment };
     Type type;
     std::string path;                   ///< JSON pointer
     bool active = true;                 ///< false where another choice makes the field meaningless
@@ -33,8 +33,9 @@ struct FieldRef {
     ListSpec list_spec{};
     ListRef list;
     VariantRef variant;
-    const Samples* samples = nullptr; ///< numbers in bulk; shown as a count
-    bool along_axis = false;          ///< a quantity whose kind hangs on how the axis moves
+    const Samples* samples = nullptr;       ///< numbers in bulk; shown as a count
+    const Attachment* attachment = nullptr; ///< shown as its size
+    bool along_axis = false;                ///< a quantity whose kind hangs on how the axis moves
 
     /// Of a choice or a variant.
     int chosen() const { return variant ? variant.chosen() : choice.chosen(); }

@@ -38,6 +38,8 @@ std::string value_words(const FieldRef& f) {
         return *f.flag ? "yes" : "no";
     case FieldRef::Type::samples:
         return std::to_string(f.samples->rows()) + " samples";
+    case FieldRef::Type::attachment:
+        return f.attachment->empty() ? "" : std::to_string(f.attachment->size()) + " bytes";
     default:
         return {};
     }

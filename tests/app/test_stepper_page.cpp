@@ -21,23 +21,6 @@ namespace {
 
 constexpr int slide = 6;
 
-// The tab of page 4 with this name, in front.
-QTabWidget* tab(Window& w, const char* name) {
-    w.click_page(4);
-    w.settle();
-    for (QTabWidget* t : w.window.findChildren<QTabWidget*>()) {
-        if (!t->isVisible()) continue;
-        for (int i = 0; i < t->count(); ++i)
-            if (t->tabText(i) == QLatin1String(name)) {
-                t->setCurrentIndex(i);
-                w.settle();
-                return t;
-            }
-    }
-    FAIL("no tab " << name);
-    return nullptr;
-}
-
 bool shown(Window& w, const char* field) {
     for (QuantityEdit* e : w.window.findChildren<QuantityEdit*>(w.path(field)))
         if (e->isVisible()) return true;

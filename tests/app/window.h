@@ -11,6 +11,7 @@
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QLabel>
+#include <QTabWidget>
 #include <QTemporaryDir>
 #include <QTest>
 #include <string>
@@ -115,6 +116,23 @@ struct Window {
     }
     const Screw& screw() { return std::get<Screw>(document().axis().mechanism); }
 };
+
+/// The tab of page 4 with this name, in front.
+inline QTabWidget* tab(Window& w, const char* name) {
+    w.click_page(4);
+    w.settle();
+    for (QTabWidget* t : w.window.findChildren<QTabWidget*>()) {
+        if (!t->isVisible()) continue;
+        for (int i = 0; i < t->count(); ++i)
+            if (t->tabText(i) == QLatin1String(name)) {
+                t->setCurrentIndex(i);
+                w.settle();
+                return t;
+            }
+    }
+    FAIL("no tab " << name);
+    return nullptr;
+}
 
 /// What the pages complain of at the moment.
 inline QString said(Window& w) {
