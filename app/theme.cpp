@@ -75,7 +75,7 @@ Theme current = light();
 
 QString sheet(const Theme& t) {
     QString s = R"(
-QPushButton, QToolButton, QCheckBox, QTabBar, QListWidget, QTableView { outline: none; }
+QPushButton, QToolButton, QCheckBox, QRadioButton, QTabBar, QListWidget, QTableView { outline: none; }
 QMainWindow, #paper { background: @paper; }
 #rail { background: @rail; }
 #topbar { background: @panel; border-bottom: 1px solid @line; }
@@ -111,6 +111,10 @@ QCheckBox { spacing: 6px; }
 QCheckBox::indicator { width: 13px; height: 13px; border: 1px solid @second; border-radius: 3px; background: @panel; }
 QCheckBox::indicator:checked { background: @accent; border-color: @accent; image: url(:/icons/check-@mode.png); }
 QCheckBox::indicator:focus { border: 2px solid @accent; }
+QRadioButton { spacing: 6px; }
+QRadioButton::indicator { width: 11px; height: 11px; border: 1px solid @second; border-radius: 6px; background: @panel; }
+QRadioButton::indicator:checked { width: 5px; height: 5px; border: 4px solid @accent; border-radius: 6px; background: @panel; }
+QRadioButton:focus { color: @accent; }
 QMenuBar { background: transparent; spacing: 2px; }
 QMenuBar::item { padding: 4px 8px; border-radius: 4px; background: transparent; }
 QMenuBar::item:selected { background: @aground; }

@@ -244,7 +244,7 @@ int show_sheets(const std::string& path, const SheetOptions& options, bool json)
 }
 
 struct CurveOptions {
-    std::string phase, torques, priors;
+    std::string phase, torques, priors, loads;
     bool overload = false;
     std::string axis, bus, speeds, modulation, reserve, peak, continuous, cold, hot, ambient;
     bool weakening = false;
@@ -329,6 +329,13 @@ int show_curve(const std::string& path, const CurveOptions& options, bool json, 
                 return positive(v ? std::optional<double>(*v) : std::nullopt, 1e9);
             },
             "a list of torques: 1,2.5,4 N·m") ||
+        wrong(
+            "--loads", options.loads, q.loads,
+            [&](const std::string& one) {
+                const auto v = either(one, Kind::torque, Kind::force, "N·m");
+                return positive(v ? std::optional<double>(*v) : std::nullopt, 1e9);
+            },
+            "a list of torques: 0,0.5,1 N·m") ||
         wrong(
             "--prior", options.priors, q.priors,
             [&](const std::string& one) {
@@ -472,6 +479,8 @@ int run(int argc, char** argv) {
     curve_command->add_flag(
         "--overload", curve_options.overload, "How long torques beyond the continuous one may last");
     curve_command->add_option("--torques", curve_options.torques, "Torques for it, parted by commas");
+    curve_command->add_option(
+        "--loads", curve_options.loads, "Torques against which it turns steadily: what it takes and has left");
     curve_command->add_option("--prior", curve_options.priors, "Mean squares of the torque ratio before, 0 to 1");
     curve_command->add_option("--cold", curve_options.cold, "Winding and magnets cold, 20 °C");
     curve_command->add_option("--hot", curve_options.hot, "Winding and magnets hot; the winding limit of the motor");

@@ -140,7 +140,6 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     below->addWidget(table_count_, 1);
     below->addWidget(use_);
     catalogue_box->insertLayout(0, below);
-    connect(tabs_, &QTabWidget::currentChanged, this, [this] { emit least_changed(); });
     tabs_->addTab(catalogue, tr("Catalogue"));
     auto* compare = new CompareView(document, *table_);
     tabs_->addTab(by_hand(), tr("Datasheet"));
@@ -164,10 +163,16 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     tabs_->addTab(off_picture, tr("Picture"));
     tabs_->setTabToolTip(picture_tab, tr("Curves of the datasheet, read off a picture of them"));
     // a picture is read on all the room there is
-    connect(tabs_, &QTabWidget::currentChanged, this, [picture, inertia](int tab) {
-        picture->setVisible(tab != picture_tab);
-        inertia->setVisible(tab != picture_tab);
-    });
+    const auto make_room = [this, picture, inertia, compare] {
+        const int at = tabs_->currentIndex();
+        const bool room = at == picture_tab || (at == compare_tab && compare->wants_room());
+        picture->setVisible(!room);
+        inertia->setVisible(!room);
+        emit least_changed();
+    };
+    connect(tabs_, &QTabWidget::currentChanged, this, make_room);
+    connect(compare, &CompareView::room_changed, this, make_room);
+    compare_ = compare;
     tabs_->setTabToolTip(1, tr("The datasheet of the axis' motor, typed by hand"));
     tabs_->setTabToolTip(
         2, tr("Datasheet check: every constant under every convention, and what the sheet says twice"));
@@ -426,6 +431,9 @@ QSize WhatDrives::least() const {
         return {760, 800};
     case 3:
         return {760, 740};
+    case compare_tab:
+        if (compare_->wants_room()) return {760, 640};
+        return {760, 960};
     case picture_tab:
         return {760, 640};
     default:

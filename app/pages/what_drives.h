@@ -15,6 +15,7 @@ class QFrame;
 
 namespace fulmox::app {
 
+class CompareView;
 class PictureView;
 
 class WhatDrives : public Page {
@@ -49,9 +50,10 @@ class WhatDrives : public Page {
     void make_own();
     void say_count();
 
-    static constexpr int picture_tab = 8;
+    static constexpr int compare_tab = 5, picture_tab = 8;
 
     SpeedTorquePlot* plot_;
+    CompareView* compare_;
     PictureView* off_picture_;
     MotorTable* table_;
     QTabWidget* tabs_;

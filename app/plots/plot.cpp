@@ -67,9 +67,9 @@ void Plot::resizeEvent(QResizeEvent* event) {
     if (event->oldSize().height() != height() && isVisible()) QTimer::singleShot(0, this, &Plot::refresh);
 }
 
-QCPAxisRect* Plot::add_rect(int row, const QString& y_label, bool time_axis) {
+QCPAxisRect* Plot::add_rect(int row, const QString& y_label, bool time_axis, int column) {
     auto* rect = new QCPAxisRect(this, true);
-    plotLayout()->addElement(row, 0, rect);
+    plotLayout()->addElement(row, column, rect);
     rect->setRangeDrag(Qt::Horizontal);
     rect->setRangeZoom(Qt::Horizontal);
     rect->axis(QCPAxis::atLeft)->setLabel(y_label);

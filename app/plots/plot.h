@@ -19,7 +19,7 @@ class Plot : public QCustomPlot, public Copyable {
     virtual void refresh() = 0;
     /// Colours and fonts of the present theme on every axis rect.
     void restyle();
-    QCPAxisRect* add_rect(int row, const QString& y_label, bool time_axis);
+    QCPAxisRect* add_rect(int row, const QString& y_label, bool time_axis, int column = 0);
     /// Covers the plot with words on what is missing for it; empty uncovers it.
     /// In place of the picture, or above it where there is something to draw all the same.
     void say_missing(const QString& text, bool beside = false);

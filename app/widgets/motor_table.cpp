@@ -165,7 +165,10 @@ int MotorTable::shown_fitting() const {
 void MotorTable::toggle_compared() {
     const QModelIndex at = currentIndex();
     if (!at.isValid()) return;
-    const Motor& motor = motors_->motor(order_->mapToSource(at).row());
+    compare_with(motors_->motor(order_->mapToSource(at).row()));
+}
+
+void MotorTable::compare_with(const Motor& motor) {
     const auto it =
         std::find_if(compared_.begin(), compared_.end(), [&](const Compared& c) { return c.motor.name == motor.name; });
     if (it != compared_.end()) {

@@ -40,6 +40,8 @@ class MotorTable : public QTableView {
     const std::vector<Compared>& compared() const { return compared_; }
     /// Puts the current row among those compared, or takes it out; at most `most_compared`.
     void toggle_compared();
+    /// The same for any motor.
+    void compare_with(const Motor& motor);
     /// Actions that choose the columns, checked where they are shown.
     QList<QAction*> column_actions();
 

@@ -28,7 +28,7 @@ namespace fulmox::app {
 
 namespace {
 
-constexpr int column_width = 292;
+constexpr int column_width = 272;
 
 QPushButton* link(const QString& text, const QString& tip) {
     auto* b = new QPushButton(text);
@@ -104,7 +104,7 @@ PictureView::PictureView(Document& document, QWidget* parent) : QWidget(parent),
         refresh();
     });
     column->addWidget(pictures_);
-    form_ = new Form(document_, {}, 96);
+    form_ = new Form(document_, {}, 88);
     connect(form_, &Form::focused, this, &PictureView::focused);
     column->addWidget(form_);
     tools_ = new QVBoxLayout;
@@ -245,7 +245,7 @@ void PictureView::refresh() {
     const CurvePicture* p = picture();
     QString now = QStringLiteral("%1 %2 %3").arg(document_.axis_path()).arg(count).arg(shown_);
     if (p) {
-        now += QStringLiteral(" %1").arg(static_cast<int>(p->speed_as));
+        now += QStringLiteral(" %1 %2").arg(static_cast<int>(p->speed_as)).arg(document_.axis().motor.stepper());
         for (const PictureCurve& c : p->curves) now += QStringLiteral(" %1").arg(static_cast<int>(c.of));
     }
     if (now != built_for_) {
@@ -327,8 +327,26 @@ void PictureView::rebuild() {
     }
     grid->setColumnStretch(1, 1);
     tools_->addWidget(marks);
-    for (std::size_t c = 0; c < p->curves.size(); ++c)
-        tools_->addWidget(aim_button(QString(), first_curve + static_cast<int>(c), tr("Points of this curve")));
+    auto* curves = new QWidget;
+    auto* rows = new QGridLayout(curves);
+    rows->setContentsMargins(0, 0, 0, 0);
+    rows->setVerticalSpacing(3);
+    for (std::size_t c = 0; c < p->curves.size(); ++c) {
+        rows->addWidget(aim_button(QString(), first_curve + static_cast<int>(c), tr("Points of this curve")),
+            static_cast<int>(c), 0);
+        auto* of = new Choice;
+        of->setAccessibleName(tr("Curve %1 is").arg(c + 1));
+        for (const CurveOf each : {CurveOf::peak, CurveOf::continuous})
+            of->addItem(QLatin1String(curve_name(document_.axis().motor, each)));
+        of->setCurrentIndex(static_cast<int>(p->curves[c].of));
+        connect(of, &QComboBox::activated, this, [this, c](int chosen) {
+            document_.set_choice(
+                QStringLiteral("%1%2/curves/%3/of").arg(document_.axis_path(), place()).arg(c), chosen);
+        });
+        rows->addWidget(of, static_cast<int>(c), 1);
+    }
+    rows->setColumnStretch(1, 1);
+    tools_->addWidget(curves);
     auto* of_curves = new QWidget;
     auto* curve_line = new QHBoxLayout(of_curves);
     curve_line->setContentsMargins(0, 0, 0, 0);
@@ -337,17 +355,7 @@ void PictureView::rebuild() {
     connect(add, &QPushButton::clicked, this, &PictureView::add_curve);
     remove_curve_ = link(tr("Remove curve"), tr("Takes away the points of the chosen curve"));
     connect(remove_curve_, &QPushButton::clicked, this, &PictureView::remove_curve);
-    auto* other =
-        link(tr("Other curve of the motor"), tr("Peak or pull-out in place of continuous, and the other way round"));
-    connect(other, &QPushButton::clicked, this, [this] {
-        const int c = target_ - first_curve;
-        edit(tr("which curve"), [c](CurvePicture& each) {
-            if (c < 0 || c >= static_cast<int>(each.curves.size())) return;
-            CurveOf& of = each.curves[static_cast<std::size_t>(c)].of;
-            of = of == CurveOf::peak ? CurveOf::continuous : CurveOf::peak;
-        });
-    });
-    for (QWidget* w : {add, remove_curve_, other}) curve_line->addWidget(w);
+    for (QWidget* w : {add, remove_curve_}) curve_line->addWidget(w);
     curve_line->addStretch(1);
     tools_->addWidget(of_curves);
     if (target_ >= first_curve + static_cast<int>(p->curves.size())) target_ = -1;
@@ -410,8 +418,8 @@ void PictureView::say_state() {
         for (std::size_t c = 0; c < p->curves.size(); ++c)
             if (auto* b = aims_->button(first_curve + static_cast<int>(c))) {
                 const auto n = p->curves[c].points.rows();
-                b->setText(n == 1 ? tr("%1, 1 point").arg(QLatin1String(curve_name(motor, p->curves[c].of)))
-                                  : tr("%1, %2 points").arg(QLatin1String(curve_name(motor, p->curves[c].of))).arg(n));
+                b->setText(n == 1 ? tr("1 point") : tr("%1 points").arg(n));
+                b->setAccessibleName(tr("%1, %2").arg(QLatin1String(curve_name(motor, p->curves[c].of)), b->text()));
             }
         const PictureReading r(*p);
         for (const std::string& w : r.wrong()) words << qs(w);

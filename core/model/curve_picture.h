@@ -68,7 +68,7 @@ struct CurvePicture {
     void describe(FieldVisitor& v);
 
     static constexpr Option lies[] = {
-        {"speed_across", "speed across"}, {"speed_up", "speed upwards"}, {"tilted", "askew, as the marks lie"}};
+        {"speed_across", "speed across"}, {"speed_up", "speed upwards"}, {"tilted", "askew"}};
     static constexpr Option reads[] = {{"speed", "speed"}, {"pulses", "pulses a second"}};
     static constexpr Option scales[] = {{"linear", "linear"}, {"logarithmic", "logarithmic"}};
     static constexpr Option curves_of[] = {{"peak", "peak, or pull-out"}, {"continuous", "continuous"}};

@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace fulmox {
 
@@ -252,6 +253,43 @@ CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, c
     out.settles = greatest_that_settles(t, out.copper, out.other);
     out.within_limit = greatest_within_limit(t, out.copper, out.other);
     out.energy = energy_of_cycle(use, out, others, d);
+    return out;
+}
+
+SteadyMotor::SteadyMotor(const Motor& motor, const Drive& drive, const Site& site, Capability can)
+    : motor_(motor), can_(std::move(can)), heat_(thermal_motor(motor, drive, site, can_)), bus_(drive.lowest_bus()) {}
+
+SteadyPoint SteadyMotor::at(double speed, double torque) const {
+    SteadyPoint out;
+    const double most = can_.peak_at(speed, torque < 0);
+    out.left = most - std::abs(torque);
+    out.possible = speed <= std::max(can_.max_speed, 0.0) * (1 + 1e-12) && out.left >= 0;
+    if (!out.possible) return out;
+    const bool by_curve = !can_.model;
+    double copper = torque * torque;
+    if (!by_curve) {
+        const MotorDraw d = can_.model->without_voltage_limit(torque, speed);
+        const MotorDraw real = can_.model->draw(torque, speed, true);
+        const MotorDraw& taken = real.possible ? real : d; // the sheet's own curve may say more than its constants
+        copper = heat_.in_watts ? taken.copper_loss : taken.current * taken.current;
+    }
+    const SpeedLoss speed_loss(motor_, can_, heat_.rated_loss, heat_.in_watts);
+    // a continuous curve of the sheet tells no loss beyond its end
+    const bool beyond = !motor_.speed_loss.given() && !can_.continuous_by_model && !can_.continuous.empty() &&
+                        speed > can_.continuous.end() * (1 + 1e-12);
+    if (beyond || !speed_loss.known()) return out;
+    const double other = speed_loss(speed);
+    double now = copper;
+    if (heat_.missing.empty()) {
+        const SteadyHeat h = steady_heat(heat_.motor, {{1, copper, other}});
+        out.settles = h.settles;
+        if (!h.settles) return out;
+        out.winding = h.mean.winding;
+        now = h.copper;
+    }
+    if (!heat_.in_watts) return out;
+    out.loss = now + other;
+    if (bus_ > 0) out.supply_current = (torque * speed + out.loss) / bus_;
     return out;
 }
 

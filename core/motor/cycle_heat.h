@@ -37,4 +37,33 @@ CycleHeat thermal_motor(const Motor& motor, const Drive& drive, const Site& site
 /// `use` is of this demand; the motor drives.
 CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, const MotorUse& use, const Demand& d);
 
+/// What a motor takes and has left while it turns steadily against a torque.
+struct SteadyPoint {
+    bool possible = false; ///< torque and speed lie within its peak, or pull-out, curve
+    double left = 0;       ///< N·m (N) of that curve beyond the torque; negative where it is not possible
+    // NaN where the sheet does not tell, the motor cannot turn so, or it does not settle
+    double loss = ThermalMotor::unknown;           ///< W of copper, iron and friction, at the winding it comes to
+    double supply_current = ThermalMotor::unknown; ///< A of the DC bus: (T ω + loss)/U; negative where it brakes
+    double winding = ThermalMotor::unknown;        ///< °C
+    bool settles = true;
+};
+
+/// A motor under its drive and at its site, asked for one steady state after the other. An open-loop stepper takes its
+/// phase current whatever the load is, the current of any other motor follows it.
+class SteadyMotor {
+  public:
+    SteadyMotor(const Motor& motor, const Drive& drive, const Site& site, Capability can);
+    /// Why winding temperatures are not known; empty: they are.
+    const std::string& missing() const { return heat_.missing; }
+    const Capability& can() const { return can_; }
+    /// Speed ≥ 0; a negative torque brakes.
+    SteadyPoint at(double speed, double torque) const;
+
+  private:
+    Motor motor_;
+    Capability can_;
+    CycleHeat heat_;
+    double bus_ = 0;
+};
+
 } // namespace fulmox

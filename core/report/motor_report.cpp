@@ -534,6 +534,22 @@ std::string curve_json(const CurveQuestion& q) {
         out["conditions"] = std::move(conditions);
     }
     out["points"] = std::move(rows);
+    if (!q.loads.empty()) {
+        const SteadyMotor steady(*q.motor, q.drive, q.site, w.can);
+        Value loads = Value::array();
+        for (const double torque : q.loads) {
+            Value points = Value::array();
+            for (const CurveRow& r : w.rows) {
+                const SteadyPoint p = steady.at(r.speed, torque);
+                points.push_back({{"speed", r.speed}, {"possible", p.possible}, {"left", finite(p.left)},
+                    {"loss", finite(p.loss)}, {"supply_current", finite(p.supply_current)},
+                    {"winding", finite(p.winding)}, {"settles", p.settles}});
+            }
+            loads.push_back({{"torque", torque}, {"points", std::move(points)}});
+        }
+        out["loads"] = std::move(loads);
+        out["heat_missing"] = steady.missing();
+    }
     if (q.overload) {
         const Overload o = overload_of(q, w.can);
         Value times = Value::array();
@@ -550,13 +566,25 @@ std::string curve_csv(const CurveQuestion& q) {
     const MotorUnits u(w.linear);
     std::string s =
         fmt::format("speed [{0}],continuous [{1}],limited by,peak motoring [{1}],limited by,peak braking [{1}],"
-                    "limited by,i_d [A],i_q [A],phase voltage [V]\n",
+                    "limited by,i_d [A],i_q [A],phase voltage [V]",
             u.speed, u.torque);
+    for (const double load : q.loads)
+        s += fmt::format(
+            ",left at {0} {1} [{1}],supply current at {0} {1} [A],loss at {0} {1} [W],winding at {0} {1} [°C]",
+            format_number(load, 9), u.torque);
+    s += "\n";
+    const SteadyMotor steady(*q.motor, q.drive, q.site, w.can);
     const auto cell = [](double v) { return std::isfinite(v) ? format_number(v, 9) : std::string(); };
-    for (const CurveRow& r : w.rows)
-        s += fmt::format("{},{},{},{},{},{},{},{},{},{}\n", cell(r.speed), cell(r.continuous.torque),
+    for (const CurveRow& r : w.rows) {
+        s += fmt::format("{},{},{},{},{},{},{},{},{},{}", cell(r.speed), cell(r.continuous.torque),
             bound_key(r.continuous.bound), cell(r.motoring.torque), bound_key(r.motoring.bound), cell(r.braking.torque),
             bound_key(r.braking.bound), cell(r.motoring.id), cell(r.motoring.iq), cell(r.motoring.voltage));
+        for (const double load : q.loads) {
+            const SteadyPoint p = steady.at(r.speed, load);
+            s += fmt::format(",{},{},{},{}", cell(p.left), cell(p.supply_current), cell(p.loss), cell(p.winding));
+        }
+        s += "\n";
+    }
     return s;
 }
 
@@ -575,6 +603,17 @@ std::string curve_text(const CurveQuestion& q) {
         s += fmt::format("{:>10} {:>12} {:<19} {:>12} {:<19} {:>12} {:<19}\n", number(r.speed * scale),
             number(r.continuous.torque), bound_words(r.continuous.bound), number(r.motoring.torque),
             bound_words(r.motoring.bound), number(r.braking.torque), bound_words(r.braking.bound));
+    const SteadyMotor steady(*q.motor, q.drive, q.site, w.can);
+    for (const double load : q.loads) {
+        s += fmt::format("against {} {}\n{:>10} {:>12} {:>12} {:>12} {:>12}\n", number(load), u.torque,
+            w.linear ? "m/s" : "rpm", std::string("left ") + u.torque, "supply A", "loss W", "winding °C");
+        for (const CurveRow& r : w.rows) {
+            const SteadyPoint p = steady.at(r.speed, load);
+            s += fmt::format("{:>10} {:>12} {:>12} {:>12} {:>12}\n", number(r.speed * scale), number(p.left),
+                number(p.supply_current), number(p.loss), !p.settles ? "runs away" : number(p.winding));
+        }
+    }
+    if (!q.loads.empty() && !steady.missing().empty()) s += "the winding waits for: " + steady.missing() + "\n";
     if (!q.overload) return s;
     const Overload o = overload_of(q, w.can);
     if (!o.missing.empty()) return s + "overload waits for: " + o.missing + "\n";

@@ -46,6 +46,7 @@ struct CurveQuestion {
     int points = 21;
     bool overload = false;       ///< how long torques beyond the continuous one may last
     std::vector<double> torques; ///< N·m for it; empty: 1.25 to 4 times the continuous one
+    std::vector<double> loads;   ///< N·m against which it turns at these speeds: what it takes, what is left
     std::vector<double> priors;  ///< mean squares of the ratio before, 0 to 1; empty: 0
 };
 

@@ -244,4 +244,55 @@ def check_overload():
              "values": count, "deviation": worst, "tolerance": 1e-5}]
 
 
-print(json.dumps(check_pull_out() + check_connections() + check_heat() + check_overload()))
+def check_side_by_side():
+    """A servo and an open-loop stepper turning steadily: what they take from the bus and how hot they get."""
+    worst, count = 0.0, 0
+    for number in range(12):
+        steps = number % 2 == 0
+        bus, ambient, r_th, loss_w = RNG.choice([24, 48, 80]), RNG.uniform(0, 40), between(1, 4), between(0.2, 3)
+        motor = {"name": "m", "max_speed": "4000 rpm", "winding_limit": "155 °C", "thermal_resistance": f"{r_th} K/W",
+                 "speed_loss": f"{loss_w} W", "speed_loss_at": "3000 rpm", "speed_loss_exponent": "1.5"}
+        if steps:
+            rated, holding = between(1, 4), between(0.3, 3)
+            r = 4 / rated ** 2
+            motor["electric"] = {"kind": "two_phase_stepper", "step_angle": "1.8 deg", "holding_torque": f"{holding} N·m",
+                                 "rated_current": f"{rated} A", "resistance": f"{r} Ω", "inductance": f"{r / 800} H"}
+            torques = [0.0, holding * 0.02]
+        else:
+            kt, r = between(0.05, 0.3), between(0.05, 0.5)
+            motor["electric"] = {"kind": "sine", "torque_constant": f"{kt} N·m/A", "resistance": f"{r} Ω", "inductance": "1 mH", "pole_pairs": "4",
+                                 "stall_torque": f"{10 * kt} N·m", "peak_torque": f"{40 * kt} N·m", "magnet": "ferrite"}
+            torques = [0.0, 3 * kt, 7 * kt]
+        speeds = [0.0, 5.0, 12.0]
+        answer = ask("curve", motor, "--bus", f"{bus} V", "--ambient", f"{ambient} °C", "--speeds", ",".join(f"{w} rad/s" for w in speeds),
+                     "--loads", ",".join(f"{t} N·m" for t in torques))
+        assert answer["heat_missing"] == "", answer
+        for load, torque in zip(answer["loads"], torques):
+            for point, w, curve in zip(load["points"], speeds, answer["points"]):
+                if not point["possible"]:
+                    continue
+                iron = loss_w * (w / (3000 * RPM)) ** 1.5
+
+                def copper(theta):
+                    warm = (235 + theta) / 255
+                    if steps:
+                        return 2 * rated ** 2 * r * warm
+                    return 1.5 * (torque / (kt * (1 - 0.002 * (theta - 20)))) ** 2 * r * warm
+
+                balance = lambda theta: ambient + r_th * (copper(theta) + iron) - theta
+                if not point["settles"]:
+                    assert all(balance(ambient + d) > 0 for d in range(0, 300, 2)), (point, motor)
+                    continue
+                theta = brentq(balance, ambient, 480) if balance(480) < 0 else brentq(balance, ambient, next(
+                    ambient + d for d in range(1, 480) if balance(ambient + d) < 0))
+                loss = copper(theta) + iron
+                for ours, theirs, whole in ((point["winding"], theta, theta - ambient + 1), (point["loss"], loss, loss + 0.1),
+                                            (point["supply_current"], (torque * w + loss) / bus, (torque * w + loss + 0.1) / bus),
+                                            (point["left"], curve["peak_motoring"]["torque"] - torque, holding if steps else 40 * kt)):
+                    worst = max(worst, abs(ours - theirs) / whole)
+                    count += 1
+    return [{"what": "steady speed and load: supply current, torque left, loss, winding", "source": "heat balance solved by scipy.optimize.brentq",
+             "values": count, "deviation": worst, "tolerance": 1e-6}]
+
+
+print(json.dumps(check_pull_out() + check_connections() + check_heat() + check_overload() + check_side_by_side()))
