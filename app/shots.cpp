@@ -3,8 +3,10 @@
 #include "app/ledger.h"
 #include "app/main_window.h"
 #include "app/theme.h"
+#include "app/widgets/compare_view.h"
 #include "app/widgets/mechanism_gallery.h"
 #include "app/widgets/motor_table.h"
+#include "app/widgets/picture_view.h"
 
 #include <QApplication>
 #include <QDir>
@@ -125,6 +127,26 @@ int write_shots(const QString& folder) {
     tab(7);
     scrolled(true);
     shot("15-which-kind");
+    tab(8);
+    settle();
+    if (auto* view = window.findChild<PictureView*>()) {
+        while (view->loading()) settle();
+        view->aim(4);
+        view->canvas().select(0, 3);
+    }
+    shot("16-curve-off-a-picture");
+    if (auto* compare = window.findChild<CompareView*>()) {
+        tab(5);
+        settle();
+        auto* motors = window.findChild<MotorTable*>();
+        motors->show_motor(QStringLiteral("Swift 40-25-24"));
+        motors->toggle_compared();
+        compare->over_speed(true);
+        settle();
+        shot("17-over-speed-and-load");
+        compare->over_speed(false);
+        motors->toggle_compared();
+    }
     window.document().select_axis(0);
     tab(6);
     scrolled(true);

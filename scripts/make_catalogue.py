@@ -245,6 +245,9 @@ def stepper(series, frame, holding, current, phases=2, step=1.8, control=None, r
         points = [(n, pull_out(n)) for n in speeds]
         out["peak"] = [p for p in ({"speed": text(n, "rpm", 4), "torque": text(t, "N·m")} for n, t in points if t > 0.02 * holding)]
         out["curve_voltage"] = f"{bus} V"
+    if control is None:
+        rate = float(electric["start_rate"].split()[0])
+        out["pull_in"] = [{"speed": text(s * rate * step / 6, "rpm"), "torque": text(0.62 * held * (1 - s ** 1.6), "N·m")} for s in (0.1, 0.4, 0.7, 0.9, 1)]
     out["electric"] = electric
     out |= {
         "mass": text(0.62 * holding ** 0.85 + 0.04 + (0.1 if feedback else 0), "kg"),

@@ -121,6 +121,7 @@ MEANINGS = {
     "continuous_point": "Continuous torque, point; at the mean or the RMS speed, as the policy says",
     "holding": "Holding at rest",
     "phase_current": "RMS current of a stepper's phase over the cycle against its rated current; open loop only",
+    "pull_in": "Torque besides acceleration where the axis starts or stops against the pull-in torque at the speed at which ramps begin, with this inertia; present where the sheet has the curve and the ramps' start is given",
     "start_rate": "Speed at which ramps begin against what the stepper starts with this load; present where the ramps' start is given",
     "resonance": "Longest stay in the band of resonance against ten swings; open loop only",
     "pulse_rate": "Pulses a second at top speed against the controller's; present where its limit is given",

@@ -343,17 +343,21 @@ QWidget* WhatDrives::by_hand() {
     auto* curves = new QVBoxLayout;
     curves->addWidget(continuous);
     curves->addWidget(peak);
+    auto* pull_in = new CurveEditor(document_, tr("Pull-in curve"), QStringLiteral("/motor/pull_in"));
+    curves->addWidget(pull_in);
     curves->addStretch(1);
     tab.line->addLayout(curves);
-    const auto name_curves = [this, continuous, peak] {
+    const auto name_curves = [this, continuous, peak, pull_in] {
         const bool stepper = document_.has_axis() && document_.axis().motor.stepper();
         continuous->setVisible(!stepper || !document_.axis().motor.continuous.empty());
+        pull_in->setVisible(stepper);
         peak->set_title(stepper ? tr("Pull-out curve") : tr("Peak curve"));
     };
     name_curves();
     connect(&document_, &Document::changed, peak, name_curves);
     for (Form* f : forms_) connect(f, &Form::focused, tab.help, &HelpStrip::show_field);
-    for (CurveEditor* c : {continuous, peak}) connect(c, &CurveEditor::focused, tab.help, &HelpStrip::show_field);
+    for (CurveEditor* c : {continuous, peak, pull_in})
+        connect(c, &CurveEditor::focused, tab.help, &HelpStrip::show_field);
     return tab.page;
 }
 

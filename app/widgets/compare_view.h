@@ -21,6 +21,7 @@ class CompareView : public QWidget {
     CompareView(Document& document, MotorTable& motors, QWidget* parent = nullptr);
 
     /// Curves side by side are to be seen whole.
+    void over_speed(bool on);
     bool wants_room() const { return over_speed_; }
 
   signals:
@@ -34,7 +35,6 @@ class CompareView : public QWidget {
 
     Document& document_;
     MotorTable& motors_;
-    void over_speed(bool on);
     void beside_other_kind();
 
     bool over_speed_ = false;

@@ -61,7 +61,7 @@ void PictureCanvas::set_marks(std::vector<Mark> marks, int curve) {
     marks_ = std::move(marks);
     curve_ = curve;
     chosen_ = -1;
-    if (before) select(before->curve, before->index);
+    if (before) choose(before->curve, before->index);
     update();
 }
 
@@ -70,10 +70,15 @@ void PictureCanvas::set_lines(std::vector<QPolygonF> lines) {
     update();
 }
 
-void PictureCanvas::select(int curve, int index) {
+void PictureCanvas::choose(int curve, int index) {
     chosen_ = -1;
     for (std::size_t i = 0; i < marks_.size(); ++i)
         if (marks_[i].curve == curve && marks_[i].index == index) chosen_ = static_cast<int>(i);
+}
+
+void PictureCanvas::select(int curve, int index) {
+    choose(curve, index);
+    if (chosen_ >= 0) move_cursor(marks_[static_cast<std::size_t>(chosen_)].at);
     update();
 }
 

@@ -73,6 +73,7 @@ class PictureCanvas : public QWidget {
 
   private:
     int hit(QPointF in_widget) const; ///< mark, or −1
+    void choose(int curve, int index);
     void step_to_mark(int by);
     void bring_into_view(QPointF at);
     void move_cursor(QPointF at);

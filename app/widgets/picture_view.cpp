@@ -143,6 +143,7 @@ PictureView::PictureView(Document& document, QWidget* parent) : QWidget(parent),
     cancel_ = link(tr("Cancel"), tr("Leaves the picture unread"));
     connect(cancel_, &QPushButton::clicked, this, [this] {
         reading_.drop();
+        showing_.drop();
         complaint_ = tr("given up");
         show_image();
         refresh();
@@ -171,25 +172,12 @@ PictureView::PictureView(Document& document, QWidget* parent) : QWidget(parent),
     connect(canvas_, &PictureCanvas::moved, this, &PictureView::move);
     connect(canvas_, &PictureCanvas::removed, this, &PictureView::erase);
     connect(canvas_, &PictureCanvas::selected, this, [this] { say_state(); });
-    connect(canvas_, &PictureCanvas::cursor_moved, this, [this](QPointF at) {
-        const CurvePicture* p = picture();
-        if (!p) return;
-        QString text = tr("column %1, row %2").arg(at.x(), 0, 'f', 1).arg(at.y(), 0, 'f', 1);
-        if (const PictureReading r(*p); r.wrong().empty()) {
-            const auto v = r.at({at.x(), at.y()});
-            const UnitSystem system = document_.machine().unit_system;
-            if (std::isfinite(v.speed) && std::isfinite(v.torque))
-                text += tr(": %1, %2")
-                            .arg(qs(format_quantity(v.speed, Kind::angular_speed, system)),
-                                qs(format_quantity(v.torque, Kind::torque, system)));
-        }
-        reads_->setText(text);
-    });
+    connect(canvas_, &PictureCanvas::cursor_moved, this, &PictureView::say_cursor);
     pulse_ = new QTimer(this);
     pulse_->setInterval(60);
     connect(pulse_, &QTimer::timeout, this, [this] {
-        progress_->setValue(static_cast<int>(100 * reading_.done()));
-        if (reading_.running()) return;
+        progress_->setValue(static_cast<int>(100 * std::min(reading_.done(), showing_.done())));
+        if (loading()) return;
         pulse_->stop();
         progress_->hide();
         cancel_->hide();
@@ -209,6 +197,22 @@ PictureView::PictureView(Document& document, QWidget* parent) : QWidget(parent),
 void PictureView::showEvent(QShowEvent* event) {
     refresh();
     QWidget::showEvent(event);
+}
+
+void PictureView::say_cursor() {
+    const CurvePicture* p = picture();
+    if (!p || !canvas_->has_picture()) return reads_->clear();
+    const QPointF at = canvas_->cursor();
+    QString text = tr("column %1, row %2").arg(at.x(), 0, 'f', 1).arg(at.y(), 0, 'f', 1);
+    if (const PictureReading r(*p); r.wrong().empty()) {
+        const auto v = r.at({at.x(), at.y()});
+        const UnitSystem system = document_.machine().unit_system;
+        if (std::isfinite(v.speed) && std::isfinite(v.torque))
+            text += tr(": %1, %2")
+                        .arg(qs(format_quantity(v.speed, Kind::angular_speed, system)),
+                            qs(format_quantity(v.torque, Kind::torque, system)));
+    }
+    reads_->setText(text);
 }
 
 const CurvePicture* PictureView::picture() const {
@@ -261,6 +265,7 @@ void PictureView::refresh() {
     }
     show_image();
     refresh_canvas();
+    say_cursor();
     say_state();
 }
 
@@ -336,7 +341,7 @@ void PictureView::rebuild() {
             static_cast<int>(c), 0);
         auto* of = new Choice;
         of->setAccessibleName(tr("Curve %1 is").arg(c + 1));
-        for (const CurveOf each : {CurveOf::peak, CurveOf::continuous})
+        for (const CurveOf each : {CurveOf::peak, CurveOf::continuous, CurveOf::pull_in})
             of->addItem(QLatin1String(curve_name(document_.axis().motor, each)));
         of->setCurrentIndex(static_cast<int>(p->curves[c].of));
         connect(of, &QComboBox::activated, this, [this, c](int chosen) {
@@ -385,7 +390,7 @@ void PictureView::refresh_canvas() {
         // the curves the motor has now, so that a reading can be seen to be right
         if (const PictureReading r(*p); r.wrong().empty()) {
             const Motor& motor = document_.axis().motor;
-            for (const auto* curve : {&motor.peak, &motor.continuous}) {
+            for (const auto* curve : {&motor.peak, &motor.continuous, &motor.pull_in}) {
                 QPolygonF polygon;
                 for (std::size_t i = 0; i < curve->size(); ++i) {
                     const CurvePoint& b = (*curve)[i];
@@ -440,7 +445,8 @@ void PictureView::say_state() {
                              .arg(qs(format_quantity(half.speed, Kind::angular_speed, system, 2)),
                                  qs(format_quantity(half.torque, Kind::torque, system, 2)));
             }
-            const auto& now = curve.of == CurveOf::peak ? motor.peak : motor.continuous;
+            Motor copy = motor;
+            const auto& now = curve_of(copy, curve.of);
             const bool same =
                 picked.wrong.empty() && std::equal(picked.points.begin(), picked.points.end(), now.begin(), now.end(),
                                             [](const CurvePoint& a, const CurvePoint& b) {
@@ -474,7 +480,7 @@ void PictureView::show_image() {
     canvas_->show_picture({}, {});
     canvas_->say(tr("The picture is being read."));
     const Attachment image = p->image;
-    reading_.run(
+    showing_.run(
         this,
         [image](const GoOn& go_on) {
             Taken t;
@@ -493,7 +499,7 @@ void PictureView::show_image() {
             aim(target_);
             refresh_canvas();
         });
-    if (reading_.running()) {
+    if (showing_.running()) {
         progress_->setValue(0);
         progress_->show();
         cancel_->show();
@@ -760,7 +766,7 @@ void PictureView::take() {
     const CurveOf of = curve.of;
     document_.edit(tr("curve off a picture"), [&](Machine& m) {
         Motor& motor = m.axes[static_cast<std::size_t>(document_.axis_index())].motor;
-        (of == CurveOf::peak ? motor.peak : motor.continuous) = picked.points;
+        curve_of(motor, of) = picked.points;
     });
 }
 

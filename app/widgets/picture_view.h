@@ -27,7 +27,7 @@ class PictureView : public QWidget, public Copyable {
     /// Takes a picture from a file, in the background.
     void load(const QString& file);
     void paste();
-    bool loading() const { return reading_.running(); }
+    bool loading() const { return reading_.running() || showing_.running(); }
     QString said() const;
     PictureCanvas& canvas() { return *canvas_; }
     /// What the next click sets: 0 to 3 the marks, 4 and on a curve, −1 nothing.
@@ -59,6 +59,7 @@ class PictureView : public QWidget, public Copyable {
     void rebuild();
     void refresh_canvas();
     void say_state();
+    void say_cursor();
     void take_in(const QString& name, std::function<Result<QByteArray, QString>()> read);
     void come(Taken taken, const QString& name);
     void show_image();
@@ -98,7 +99,8 @@ class PictureView : public QWidget, public Copyable {
     QPushButton* cancel_;
     QTimer* pulse_;
     std::shared_ptr<const std::string> image_of_; ///< of which the canvas shows the pixels
-    Background<Taken> reading_;
+    Background<Taken> reading_;                   ///< a picture that comes
+    Background<Taken> showing_;                   ///< one that is there
 };
 
 } // namespace fulmox::app

@@ -2,6 +2,8 @@
 
 #include "core/quantity/format.h"
 
+#include <array>
+#include <charconv>
 #include <unordered_set>
 #include <vector>
 
@@ -34,10 +36,52 @@ struct CountingIterator {
     bool operator==(const CountingIterator& o) const { return at == o.at; }
 };
 
+// Pictures are megabytes of base64, which needs no escape: they are set aside before the parser goes through the rest
+// letter by letter. A line end never stands in them, so that lines stay what they are.
+struct SetAside {
+    std::string rest; // empty: nothing is long enough
+    std::vector<std::string_view> texts;
+    std::string mark; // stands for one, with its number; occurs nowhere else
+
+    const std::string_view* text_of(std::string_view value) const {
+        if (texts.empty() || !value.starts_with(mark)) return nullptr;
+        std::size_t n = 0;
+        const auto r = std::from_chars(value.data() + mark.size(), value.data() + value.size(), n);
+        return r.ec == std::errc() && r.ptr == value.data() + value.size() && n < texts.size() ? &texts[n] : nullptr;
+    }
+};
+
+SetAside set_aside(std::string_view text) {
+    constexpr std::size_t least = 4096;
+    static const std::array<bool, 256> in_base64 = [] {
+        std::array<bool, 256> out{};
+        for (const char c : std::string_view("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/="))
+            out[static_cast<unsigned char>(c)] = true;
+        return out;
+    }();
+    SetAside out;
+    std::size_t kept = 0;
+    for (std::size_t at = text.find('"'); at != std::string_view::npos; at = text.find('"', at + 1)) {
+        std::size_t end = at + 1;
+        while (end < text.size() && in_base64[static_cast<unsigned char>(text[end])]) ++end;
+        const bool whole = end < text.size() && text[end] == '"' && (at == 0 || text[at - 1] != '\\');
+        if (!whole || end - at - 1 < least) continue;
+        if (out.texts.empty())
+            for (int n = 0; out.mark.empty() || text.find(out.mark) != std::string_view::npos; ++n)
+                out.mark = "set aside " + std::to_string(n) + ".";
+        out.rest.append(text, kept, at + 1 - kept);
+        out.rest += out.mark + std::to_string(out.texts.size());
+        out.texts.push_back(text.substr(at + 1, end - at - 1));
+        kept = at = end;
+    }
+    if (!out.texts.empty()) out.rest.append(text, kept);
+    return out;
+}
+
 // Builds the document and notes where each value ended.
 class Builder : public nlohmann::json_sax<Json> {
   public:
-    Builder(JsonDocument& out, int& line) : out_(out), line_(line) {}
+    Builder(JsonDocument& out, int& line, const SetAside& aside) : out_(out), line_(line), aside_(aside) {}
     Problem problem;
 
     bool null() override { return put(nullptr); }
@@ -45,13 +89,17 @@ class Builder : public nlohmann::json_sax<Json> {
     bool number_integer(number_integer_t v) override { return put(v); }
     bool number_unsigned(number_unsigned_t v) override { return put(v); }
     bool number_float(number_float_t v, const string_t&) override { return put(v); }
-    bool string(string_t& v) override { return put(std::move(v)); }
+    bool string(string_t& v) override {
+        if (const std::string_view* text = aside_.text_of(v)) return put(std::string(*text));
+        return put(std::move(v));
+    }
     bool binary(binary_t&) override { return fail("binary data is not part of the format"); }
     bool start_object(std::size_t) override { return open(Json::object()); }
     bool start_array(std::size_t) override { return open(Json::array()); }
     bool end_object() override { return close(); }
     bool end_array() override { return close(); }
     bool key(string_t& v) override {
+        if (const std::string_view* text = aside_.text_of(v)) v = *text;
         Level& top = levels_.back();
         // the members of an object are a list: a large one is looked up elsewhere
         if (top.value->size() == 32)
@@ -87,6 +135,7 @@ class Builder : public nlohmann::json_sax<Json> {
     };
     JsonDocument& out_;
     int& line_;
+    const SetAside& aside_;
     std::vector<Level> levels_;
     std::string path_;
 
@@ -174,7 +223,9 @@ Result<JsonDocument, Problem> parse_document(std::string_view text, std::size_t 
             {Severity::error, "", "", "the file holds binary data, not text; it is not a project file", 1});
     JsonDocument d;
     int line = 1;
-    Builder builder(d, line);
+    const SetAside aside = set_aside(text);
+    if (!aside.texts.empty()) text = aside.rest;
+    Builder builder(d, line, aside);
     const CountingIterator first{text.data(), &line};
     const CountingIterator last{text.data() + text.size(), &line};
     if (!Json::sax_parse(first, last, &builder)) {
@@ -183,6 +234,50 @@ Result<JsonDocument, Problem> parse_document(std::string_view text, std::size_t 
         return Out::failure(builder.problem);
     }
     return d;
+}
+
+std::string LongTexts::stand_in(std::size_t i) const {
+    return "long text " + std::to_string(attempt_) + "." + std::to_string(i);
+}
+
+std::string LongTexts::hold(std::string_view text) {
+    texts_.push_back(text);
+    return stand_in(texts_.size() - 1);
+}
+
+std::optional<std::string> LongTexts::put_in(const std::string& written) const {
+    if (texts_.empty()) return written;
+    std::string out;
+    std::size_t room = written.size();
+    for (const std::string_view t : texts_) room += t.size() + t.size() / 32;
+    out.reserve(room);
+    std::size_t from = 0; // they come in the order in which they were held
+    for (std::size_t i = 0; i < texts_.size(); ++i) {
+        const std::string quoted = '"' + stand_in(i) + '"';
+        const std::size_t at = written.find(quoted);
+        if (at == std::string::npos || at < from || written.find(quoted, at + 1) != std::string::npos)
+            return std::nullopt;
+        out.append(written, from, at + 1 - from);
+        const std::string_view text = texts_[i];
+        std::size_t kept = 0;
+        for (std::size_t k = 0; k < text.size(); ++k) {
+            const char c = text[k];
+            if (c != '"' && c != '\\' && static_cast<unsigned char>(c) >= 0x20) continue;
+            out.append(text, kept, k - kept);
+            kept = k + 1;
+            constexpr const char* digits = "0123456789abcdef";
+            if (c == '\n')
+                out += "\\n";
+            else if (c == '"' || c == '\\')
+                (out += '\\') += c;
+            else
+                ((out += "\\u00") += digits[c >> 4]) += digits[c & 15];
+        }
+        out.append(text, kept);
+        from = at + quoted.size() - 1;
+    }
+    out.append(written, from);
+    return out;
 }
 
 } // namespace fulmox

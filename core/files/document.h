@@ -8,8 +8,10 @@
 #include <cstddef>
 #include <map>
 #include <nlohmann/json.hpp>
+#include <optional>
 #include <string>
 #include <string_view>
+#include <vector>
 
 namespace fulmox {
 
@@ -30,5 +32,31 @@ Result<JsonDocument, Problem> parse_document(std::string_view text, std::size_t 
 
 /// `pointer` with the key appended, escaped as RFC 6901 wants.
 std::string child_pointer(const std::string& pointer, std::string_view key);
+
+/// Texts of megabytes, which the library that writes JSON goes through letter by letter: place-holders stand for them
+/// until the rest is written. They must be valid UTF-8, outlive this, and are escaped as JSON asks for.
+class LongTexts {
+  public:
+    explicit LongTexts(int attempt) : attempt_(attempt) {}
+    /// What stands for it.
+    std::string hold(std::string_view text);
+    /// `written` with the texts in place; nothing where a place-holder is not found once, so that another attempt is
+    /// needed: somebody has typed one.
+    std::optional<std::string> put_in(const std::string& written) const;
+
+  private:
+    int attempt_;
+    std::vector<std::string_view> texts_;
+    std::string stand_in(std::size_t i) const;
+};
+
+/// The text of what `make` gives, indented; `make` asks its LongTexts to hold what is long.
+template <class Make> std::string dump_with_long_texts(Make&& make) {
+    for (int attempt = 0;; ++attempt) {
+        LongTexts texts(attempt);
+        const Json json = make(texts);
+        if (auto out = texts.put_in(json.dump(2, ' ', false, Json::error_handler_t::replace))) return *out + "\n";
+    }
+}
 
 } // namespace fulmox

@@ -330,6 +330,7 @@ class Reader : public FieldVisitor {
 
 class Writer : public FieldVisitor {
   public:
+    explicit Writer(LongTexts& texts) : texts_(texts) {}
     Json object_of(const GroupRef& group, const char* kind = nullptr) {
         Json made = Json::object();
         Json* outer = std::exchange(out_, &made);
@@ -341,6 +342,7 @@ class Writer : public FieldVisitor {
     }
 
   private:
+    LongTexts& texts_;
     Json* out_ = nullptr; // the object being written
 
     void on_samples(Samples& s, const SamplesSpec& spec, const Place&) override {
@@ -357,7 +359,7 @@ class Writer : public FieldVisitor {
         (*out_)[spec.key] = std::move(text);
     }
     void on_attachment(Attachment& a, const AttachmentSpec& spec, const Place&) override {
-        if (!a.empty()) (*out_)[spec.key] = *a.base64;
+        if (!a.empty()) (*out_)[spec.key] = texts_.hold(*a.base64);
     }
     void on_quantity(QuantityBase& q, const QuantitySpec& spec, const Place&) override {
         if (q.text.empty()) return;
@@ -467,10 +469,12 @@ Result<ProjectRead, Problem> read_project(std::string_view text) {
 }
 
 std::string write_project(const Machine& machine) {
-    Json out{{"format", project_format}, {"version", project_version}};
-    // the writer only looks
-    out.update(Writer().object_of(GroupRef(const_cast<Machine&>(machine))));
-    return out.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+    return dump_with_long_texts([&](LongTexts& texts) {
+        Json out{{"format", project_format}, {"version", project_version}};
+        // the writer only looks
+        out.update(Writer(texts).object_of(GroupRef(const_cast<Machine&>(machine))));
+        return out;
+    });
 }
 
 namespace {
@@ -544,11 +548,12 @@ Result<MotorCatalogue, Problem> read_sheets(std::string_view text) {
 }
 
 std::string write_motors(const std::string& name, const std::vector<Motor>& motors) {
-    Json list = Json::array();
-    // the writer only looks
-    for (const Motor& m : motors) list.push_back(Writer().object_of(GroupRef(const_cast<Motor&>(m))));
-    const Json out{{"format", "fulmox-catalogue"}, {"version", 2}, {"name", name}, {"motors", std::move(list)}};
-    return out.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+    return dump_with_long_texts([&](LongTexts& texts) {
+        Json list = Json::array();
+        // the writer only looks
+        for (const Motor& m : motors) list.push_back(Writer(texts).object_of(GroupRef(const_cast<Motor&>(m))));
+        return Json{{"format", "fulmox-catalogue"}, {"version", 2}, {"name", name}, {"motors", std::move(list)}};
+    });
 }
 
 Result<MotorCatalogue, Problem> read_motors(std::string_view text) {

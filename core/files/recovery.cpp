@@ -33,8 +33,9 @@ Result<RecoveryFile, Problem> read_recovery(std::string_view text) {
 }
 
 std::string write_recovery(const RecoveryFile& kept) {
-    const Json j{{"file", kept.file}, {"mark", kept.mark}, {"project", kept.project}};
-    return j.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+    return dump_with_long_texts([&](LongTexts& texts) {
+        return Json{{"file", kept.file}, {"mark", kept.mark}, {"project", texts.hold(kept.project)}};
+    });
 }
 
 } // namespace fulmox

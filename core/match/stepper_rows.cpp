@@ -160,6 +160,47 @@ void judge_start_rate(Limit& l, const LimitInput& in) {
     if (l.state != LimitState::fits) l.remedy = "Ramps from a lower speed, less inertia, or a stage that reduces it.";
 }
 
+// The largest torque but for acceleration at the instants at which the axis begins or ends to move.
+double torque_at_starts(const Demand& d) {
+    double out = 0;
+    const auto still = [&](std::size_t k) { return d.spans[k].direction == 0; };
+    const std::size_t n = d.spans.size();
+    for (std::size_t k = 0; k < n; ++k) {
+        if (still(k)) continue;
+        const Span& s = d.spans[k];
+        for (const double t : {s.start, s.start + s.duration}) {
+            const ShaftState e = evaluate(d.load, s, t);
+            const bool stands = std::abs(e.speed) <= 1e-9 * d.peak_speed;
+            if (stands)
+                out = std::max(out, std::abs(e.torque - e.part[static_cast<std::size_t>(Cause::load_inertia)] -
+                                             e.part[static_cast<std::size_t>(Cause::rotor)]));
+        }
+    }
+    return out;
+}
+
+void judge_pull_in(Limit& l, const LimitInput& in) {
+    const Motor& motor = in.axis.motor;
+    const ElectricModel& m = *in.so_far.motor->can.model;
+    const InertiaStatement& i = *in.so_far.inertia;
+    if (!i.told) return cannot(l, "the demand is given without the inertia of its load");
+    const double start = in.axis.drive.ramp_start.si, like = start * std::sqrt(1 + i.load / i.rotor);
+    // with more current than the curve's it is not raised: starting is lost to swinging, not to torque
+    const double share = std::min(1.0, m.amplitude() / m.numbers().stepper->curve_amplitude);
+    const SpeedTorqueCurve curve(motor.pull_in, 1, share);
+    l.used = torque_at_starts(*in.so_far.demand);
+    l.allowed = curve.at(std::max(like, motor.pull_in.front().speed.si));
+    if (in.workings)
+        l.working.push_back(working_line("n'", "n_s √(1 + J_L/J_R)", "n*sqrt(1+J_L/J_R)",
+            {{"n", start}, {"J_L", i.load}, {"J_R", i.rotor}}, like, Kind::angular_speed, practice));
+    if (!closed(l, in, "motor datasheet, pull-in curve")) return;
+    l.reason = words(in).torque(l.used) + " besides acceleration where the axis starts or stops, of " +
+               words(in).torque(l.allowed) + " pull-in at " + words(in).speed(start) +
+               "; with this inertia that is like " + words(in).speed(like) + " without a load";
+    if (share < 1) l.reason += ", at " + format_number(100 * share, 3) + " % of the curve's current";
+    if (l.state != LimitState::fits) l.remedy = "Ramps from a lower speed, less inertia, or a stage that reduces it.";
+}
+
 void judge_resonance(Limit& l, const LimitInput& in) {
     const ElectricModel& m = *in.so_far.motor->can.model;
     if (!in.so_far.inertia->told) return cannot(l, "the demand is given without the inertia of its load");
@@ -212,6 +253,9 @@ void judge_pulse_rate(Limit& l, const LimitInput& in) {
 }
 
 bool has_ramp_start(const LimitInput& in) { return stepping(in) && in.axis.drive.ramp_start.given(); }
+bool has_pull_in(const LimitInput& in) {
+    return open_stepping(in) && in.axis.drive.ramp_start.given() && !in.axis.motor.pull_in.empty();
+}
 bool has_pulse_limit(const LimitInput& in) { return stepping(in) && in.axis.drive.pulse_limit.given(); }
 
 } // namespace
@@ -223,6 +267,9 @@ std::vector<LimitRow> stepper_limit_rows() {
             judge_phase_current},
         {"start_rate", "Start without a ramp", Kind::frequency, travel | inertia | ratio_inertia | rotor | pulses, true,
             has_ramp_start, judge_start_rate},
+        {"pull_in", "Start against its load", Kind::torque,
+            need::demand | current | temperatures | ratio_inertia | pulses | need::pull_in, true, has_pull_in,
+            judge_pull_in},
         {"resonance", "Stepper resonance", Kind::time,
             speeds | inertia | ratio_inertia | rotor | current | temperatures | pulses, true, open_stepping,
             judge_resonance},

@@ -120,6 +120,7 @@ Axis Waiting::with_stand_ins() const {
     if (!out.motor.empty() && !out.motor.linear()) {
         curve(out.motor.peak, need::peak_curve);
         curve(out.motor.continuous, need::continuous_curve);
+        if (!out.motor.pull_in.empty()) curve(out.motor.pull_in, need::pull_in);
     }
     return out;
 }

@@ -15,6 +15,7 @@ void describe_place(FieldVisitor& v, Quantity<Kind::number>& column, Quantity<Ki
         .range = {-1e5, 1e5},
         .help = "Pixels from the left edge of the picture; the middle of the first is 0.5.",
         .required = false,
+        .if_empty = "not placed",
         .rare = true};
     v.quantity(column, spec);
     spec.key = "row";
@@ -41,6 +42,7 @@ void SpeedMark::describe(FieldVisitor& v) {
                           .range = {0, 1e6},
                           .help = "What the axis of the picture says at this mark.",
                           .required = false,
+                          .if_empty = "not read",
                           .applies = !by_rate});
     v.quantity(rate, {.key = "rate",
                          .label = "Pulses there",
@@ -48,6 +50,7 @@ void SpeedMark::describe(FieldVisitor& v) {
                          .range = {0, 1e9},
                          .help = "What the axis of the picture says at this mark; kHz and pulses a second (Hz) alike.",
                          .required = false,
+                         .if_empty = "not read",
                          .applies = by_rate});
 }
 
@@ -58,7 +61,8 @@ void TorqueMark::describe(FieldVisitor& v) {
                            .unit = "N·m",
                            .range = {0, 1e7},
                            .help = "What the axis of the picture says at this mark.",
-                           .required = false});
+                           .required = false,
+                           .if_empty = "not read"});
 }
 
 void PictureCurve::describe(FieldVisitor& v) {
@@ -85,14 +89,15 @@ void CurvePicture::describe(FieldVisitor& v) {
                            .help = "Sheets of steppers often have pulses a second in place of speed.",
                            .optional = true});
     const bool pulses = speed_as == SpeedRead::pulses;
-    v.quantity(pulse_angle, {.key = "pulse_angle",
-                                .label = "One pulse turns",
-                                .unit = "deg",
-                                .range = {0, 360, true},
-                                .help = "Full or half steps, as the sheet says beside the curve: 1.8° or 0.9°.",
-                                .required = false,
-                                .if_empty = "not read",
-                                .applies = pulses});
+    v.quantity(pulse_angle,
+        {.key = "pulse_angle",
+            .label = "Per pulse",
+            .unit = "deg",
+            .range = {0, 360, true},
+            .help = "What a pulse turns: full or half steps, as the sheet says beside the curve; 1.8° or 0.9°.",
+            .required = false,
+            .if_empty = "not read",
+            .applies = pulses});
     const auto scale = [&](PictureScale& s, const char* key, const char* label) {
         v.choice(s, {.key = key,
                         .label = label,

@@ -37,7 +37,7 @@ struct TorqueMark {
 };
 
 /// Which curve of the motor is read.
-enum class CurveOf { peak, continuous };
+enum class CurveOf { peak, continuous, pull_in };
 
 struct PictureCurve {
     CurveOf of = CurveOf::peak;
@@ -71,7 +71,8 @@ struct CurvePicture {
         {"speed_across", "speed across"}, {"speed_up", "speed upwards"}, {"tilted", "askew"}};
     static constexpr Option reads[] = {{"speed", "speed"}, {"pulses", "pulses a second"}};
     static constexpr Option scales[] = {{"linear", "linear"}, {"logarithmic", "logarithmic"}};
-    static constexpr Option curves_of[] = {{"peak", "peak, or pull-out"}, {"continuous", "continuous"}};
+    static constexpr Option curves_of[] = {
+        {"peak", "peak, or pull-out"}, {"continuous", "continuous"}, {"pull_in", "pull-in"}};
 
     /// Bytes of one picture: a page scanned in colour has less.
     static constexpr std::size_t largest = 16u << 20;

@@ -123,6 +123,10 @@ void Motor::describe(FieldVisitor& v) {
                            "Speed and torque that may run for ever at rated ambient.", 200, need::continuous_curve});
     v.list(peak, {"peak", "Peak curve", "point", "Speed and torque reachable for a moment at the curve's bus voltage.",
                      200, need::peak_curve});
+    v.list(pull_in, {"pull_in", "Pull-in curve", "point",
+                        "Of a stepper: speed at which it starts and stops without a ramp, and the torque against it, "
+                        "without a load's inertia.",
+                        200, need::pull_in});
     v.quantity(curve_voltage, {.key = "curve_voltage",
                                   .label = "Curve bus voltage",
                                   .unit = "V",

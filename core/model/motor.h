@@ -31,6 +31,8 @@ struct Motor {
     Quantity<Kind::angular_speed> max_speed;
     std::vector<CurvePoint> continuous;
     std::vector<CurvePoint> peak;
+    std::vector<CurvePoint>
+        pull_in; ///< of a stepper: against which it starts and stops without a ramp, no load inertia
     Quantity<Kind::voltage> curve_voltage;
     Quantity<Kind::temperature> rated_ambient{"40 °C"};
     Quantity<Kind::temperature> winding_limit{"155 °C"};

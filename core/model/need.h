@@ -38,7 +38,8 @@ enum : unsigned {
     thermal = 1u << 27,          ///< thermal resistances and time constants, losses beside copper
     energy = 1u << 28,           ///< what running costs
     life = 1u << 29,             ///< of bearings and brushes
-    everything = (1u << 30) - 1, ///< of a place that says nothing of its own
+    pull_in = 1u << 30,          ///< curve of a stepper
+    everything = (1u << 31) - 1, ///< of a place that says nothing of its own
 };
 
 /// Speeds of the shaft over the cycle.

@@ -248,6 +248,7 @@ void check_stepper(Problems& out, const Motor& motor, const std::string& path) {
         motor.electric);
     if (!motor.continuous.empty()) check_curve(out, motor.continuous, path + "continuous", "Continuous curve");
     if (!motor.peak.empty()) check_curve(out, motor.peak, path + "peak", "Pull-out curve", false);
+    if (!motor.pull_in.empty()) check_curve(out, motor.pull_in, path + "pull_in", "Pull-in curve", false);
 }
 
 } // namespace

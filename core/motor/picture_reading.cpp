@@ -136,8 +136,13 @@ PictureReading::Value PictureReading::half_pixel(Place p) const {
     return most;
 }
 
+std::vector<CurvePoint>& curve_of(Motor& motor, CurveOf of) {
+    return of == CurveOf::peak ? motor.peak : of == CurveOf::continuous ? motor.continuous : motor.pull_in;
+}
+
 const char* curve_name(const Motor& motor, CurveOf of) {
     if (of == CurveOf::continuous) return "continuous curve";
+    if (of == CurveOf::pull_in) return "pull-in curve";
     return motor.stepper() ? "pull-out curve" : "peak curve";
 }
 
@@ -149,7 +154,7 @@ PickedCurve pick_curve(const CurvePicture& picture, const PictureCurve& curve) {
         return out;
     }
     if (curve.points.rows() < 2) {
-        out.wrong.push_back("it has " + std::to_string(curve.points.rows()) + " of at least two points");
+        out.wrong.push_back("the curve has " + std::to_string(curve.points.rows()) + " of at least two points");
         return out;
     }
     struct Read {

@@ -76,7 +76,7 @@ ReportSection assumptions(Axis& axis, const std::string& path, const ReportFacts
         if (f.quantity->given() && standing_of(f, facts).starts_with("assumed"))
             s.table.rows.push_back({name, f.quantity->text, "assumed"});
         else if (f.quantity->text.empty() && !f.quantity_spec.required && *f.quantity_spec.if_empty &&
-                 f.path.find("/segments/") == std::string::npos)
+                 f.serves != need::record && f.path.find("/segments/") == std::string::npos)
             s.table.rows.push_back({name, "–", std::string("left empty: ") + f.quantity_spec.if_empty});
     }
     if (!s.table.empty())

@@ -3,6 +3,7 @@
 #include "app/plots/cycle_plot.h"
 #include "app/plots/overload_plot.h"
 #include "app/plots/speed_torque_plot.h"
+#include "app/plots/steady_plot.h"
 #include "app/widgets/figures.h"
 #include "app/widgets/kind_view.h"
 #include "app/widgets/motor_table.h"
@@ -199,4 +200,41 @@ TEST_CASE("the cycle shows when a stepper is in its resonance, and that of a ser
     w.document().edit(QStringLiteral("unknown"), [](Machine& m) { m.axes[slide].load.payload = {}; });
     w.settle();
     CHECK(plot->resonance_stays() == 0);
+}
+
+TEST_CASE("a servo stands beside an open-loop stepper over speed and load") {
+    Window w;
+    w.document().select_axis(slide);
+    tab(w, "Compare");
+    auto* table = w.window.findChild<MotorTable*>();
+    REQUIRE(table);
+    REQUIRE(QTest::qWaitFor([&] { return !table->model_of_motors().judging(); }, 20000));
+    const auto press = [&](const char* text) {
+        for (QPushButton* b : w.window.findChildren<QPushButton*>())
+            if (b->isVisible() && b->text() == QLatin1String(text)) QTest::mouseClick(b, Qt::LeftButton);
+        w.settle();
+    };
+    press("Add the best of the other kind");
+    REQUIRE(QTest::qWaitFor([&] { return table->compared().size() == 1 && table->compared()[0].is; }, 20000));
+    CHECK(!table->compared()[0].motor.stepper());
+    press("Over speed and load");
+    auto* plot = w.window.findChild<SteadyPlot*>();
+    REQUIRE(plot);
+    CHECK(plot->isVisible());
+    CHECK(plot->missing().isEmpty());
+    CHECK(plot->graphCount() == 2 * 3 * 3); // motors, loads, pictures
+    CHECK(plot->loads().back() == Approx(std::abs(w.document().assessment().demand->peak_running.torque)));
+    CHECK(plot->legend().contains(QString::fromStdString(table->compared()[0].motor.name)));
+    // the room of the page belongs to it, and goes back
+    CHECK(!w.window.findChild<SpeedTorquePlot*>()->isVisible());
+    press("In numbers");
+    CHECK(w.window.findChild<SpeedTorquePlot*>()->isVisible());
+    CHECK(!plot->isVisible());
+    // an axis without a demand says for what it waits
+    press("Over speed and load");
+    w.document().set_quantity(w.path("/load/payload"), QStringLiteral(""));
+    w.document().edit(QStringLiteral("no cycle"), [&](Machine& m) { m.axes[slide].cycle.segments.clear(); });
+    w.settle();
+    CHECK(!plot->missing().isEmpty());
+    CHECK(plot->graphCount() == 0);
 }

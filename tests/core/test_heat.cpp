@@ -305,3 +305,33 @@ TEST_CASE("what surrounds the machine is cautioned of where it matters") {
     CHECK(said(8, "wear in hours"));
     CHECK(said(6, "no air carries the heat away"));
 }
+
+TEST_CASE("turning steadily, a stepper takes its current whatever the load is and a servo only what it needs") {
+    const Machine m = demo();
+    const Axis& steps = m.axes.at(6);
+    const SteadyMotor stepper(steps.motor, steps.drive, m.site, capability(steps.motor, steps.drive, m.site));
+    const Axis& lift = m.axes.at(0);
+    const SteadyMotor servo(lift.motor, lift.drive, m.site, capability(lift.motor, lift.drive, m.site));
+    CHECK(stepper.missing().empty());
+    const SteadyPoint idle = stepper.at(20, 0), loaded = stepper.at(20, 0.1);
+    REQUIRE(idle.possible);
+    REQUIRE(loaded.possible);
+    CHECK(idle.loss == Approx(loaded.loss));
+    CHECK(idle.winding == Approx(loaded.winding));
+    CHECK(loaded.left == Approx(idle.left - 0.1));
+    CHECK(24 * (loaded.supply_current - idle.supply_current) == Approx(0.1 * 20));
+    CHECK(servo.at(100, 0).loss < 0.2 * servo.at(100, 1).loss);
+    // more than there is: nothing is said of current and heat
+    const SteadyPoint beyond = stepper.at(200, 0.3);
+    CHECK(!beyond.possible);
+    CHECK(beyond.left < 0);
+    CHECK(std::isnan(beyond.supply_current));
+    CHECK(std::isnan(beyond.winding));
+    const SteadyPoint hot = servo.at(100, 3);
+    CHECK(hot.possible);
+    CHECK(!hot.settles);
+    CHECK(std::isnan(hot.winding));
+    CHECK(std::isnan(hot.loss));
+    // a brake of the load feeds back
+    CHECK(servo.at(300, -1).supply_current < 0);
+}

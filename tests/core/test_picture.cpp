@@ -233,8 +233,8 @@ TEST_CASE("Points that make no curve are named") {
         CHECK(c.points.empty());
         return c.wrong.empty() ? std::string() : c.wrong.front();
     };
-    CHECK(wrong({}) == "it has 0 of at least two points");
-    CHECK(wrong({200, 200}) == "it has 1 of at least two points");
+    CHECK(wrong({}) == "the curve has 0 of at least two points");
+    CHECK(wrong({200, 200}) == "the curve has 1 of at least two points");
     CHECK(wrong({200, 200, 400, 300, 200.1, 250}) ==
           "points 1 and 3 lie at the same speed; a curve has one torque at each");
     CHECK(wrong({200, 200, 80, 250}) == "point 2 reads a speed of -100 rpm; nothing below 0 is taken");

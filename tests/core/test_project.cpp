@@ -342,3 +342,43 @@ TEST_CASE("what is kept of unsaved work reads back as it was, and anything else 
     for (const char* mark : {"0", "zz", "00 ff"})
         CHECK(read_recovery(std::string("{\"project\": \"\", \"mark\": \"") + mark + "\"}")->mark.empty());
 }
+
+TEST_CASE("long texts are put in whole, whatever else a project says") {
+    Machine m = demo();
+    CurvePicture p;
+    p.image.base64 = std::make_shared<const std::string>("QUJD");
+    m.axes.at(0).motor.pictures = {p, p};
+    // what stands for them meanwhile may be a name somebody typed
+    m.name = "long text 0.0";
+    m.axes.at(1).name = "long text 1.1";
+    const auto back = read_project(write_project(m));
+    REQUIRE(back);
+    CHECK(back->machine == m);
+    // of unsaved work every letter comes back
+    RecoveryFile kept{"a \"file\"", "", "{\n  \"a\": \"\\u0001 \\\\ ä\t\x01\"\n}\n"};
+    const auto again = read_recovery(write_recovery(kept));
+    REQUIRE(again);
+    CHECK(again->project == kept.project);
+    CHECK(again->file == kept.file);
+    kept.file = "long text 0.0";
+    CHECK(read_recovery(write_recovery(kept))->file == kept.file);
+}
+
+TEST_CASE("what is long in base64 is read as it is, with its line, wherever it stands") {
+    const std::string word(5000, 'A');
+    const std::string text = "{\n \"set aside 0.0\": \"set aside 0.0\",\n \"a\": \"" + word +
+                             "\",\n \"quoted\": \"x\\\"" + word + "\\\"\",\n \"list\": [1, \"" + word +
+                             "B\"],\n \"last\": 2 }";
+    const auto d = parse_document(text);
+    REQUIRE(d);
+    CHECK(d->root == Json::parse(text));
+    CHECK(d->line("/a") == 3);
+    CHECK(d->line("/quoted") == 4);
+    CHECK(d->line("/list/1") == 5);
+    CHECK(d->line("/last") == 6);
+    // a name that long is odd, and no name of two members
+    CHECK(!parse_document("{\"" + word + "\": 1, \"" + word + "\": 2}"));
+    CHECK(parse_document("{\"" + word + "\": 1}")->root == Json::parse("{\"" + word + "\": 1}"));
+    CHECK(!parse_document("[\"" + word + "\" \"" + word + "\"]"));
+    CHECK(parse_document("\"" + word + "\"")->root == word);
+}

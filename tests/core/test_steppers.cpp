@@ -357,3 +357,52 @@ TEST_CASE("stays in a band of speed") {
     CHECK(all == Approx(a.demand->cycle_time));
     CHECK(stays_between(*a.demand, 1e6, 2e6).empty());
 }
+
+TEST_CASE("a stepper with a pull-in curve starts against its load, or not") {
+    Machine m = demo();
+    Axis& axis = m.axes.at(slide);
+    const auto point = [](const char* speed, const char* torque) {
+        CurvePoint p;
+        p.speed = Quantity<Kind::angular_speed>(speed);
+        p.torque = Quantity<Kind::torque>(torque);
+        return p;
+    };
+    // straight lines, so that the value can be reckoned by hand
+    axis.motor.pull_in = {point("0 rpm", "0.3 N·m"), point("300 rpm", "0 N·m")};
+    axis.drive.ramp_start = Quantity<Kind::angular_speed>("60 rpm");
+    axis.drive.phase_current = {};
+    const Assessment a = assess(m, slide);
+    const Limit* l = a.limit("pull_in");
+    REQUIRE(l);
+    const double ratio = a.figure("inertia.ratio") ? a.figure("inertia.ratio")->si : a.inertia->load / a.inertia->rotor;
+    CHECK(l->allowed == Approx(0.3 * (1 - 60 * std::sqrt(1 + ratio) / 300)));
+    // horizontal: friction at the breakaway of its guides is all there is beside acceleration
+    CHECK(l->used > 0);
+    CHECK(l->used < a.demand->peak_running.torque);
+    CHECK(l->state == LimitState::fits);
+    // half of the current, half of the torque; more than the curve's raises nothing
+    axis.drive.phase_current = Quantity<Kind::current>("0.6 A");
+    CHECK(assess(m, slide).limit("pull_in")->allowed == Approx(l->allowed / 2));
+    axis.drive.phase_current = Quantity<Kind::current>("2.4 A");
+    CHECK(assess(m, slide).limit("pull_in")->allowed == Approx(l->allowed));
+    axis.drive.phase_current = {};
+    // beyond the end of the curve it does not start at all
+    axis.drive.ramp_start = Quantity<Kind::angular_speed>("250 rpm");
+    CHECK(assess(m, slide).limit("pull_in")->state == LimitState::over);
+    // without the curve, or a start of the ramps, there is no such limit; other motors have none
+    axis.motor.pull_in.clear();
+    CHECK(!assess(m, slide).limit("pull_in"));
+    m = demo();
+    m.axes.at(slide).drive.ramp_start = {};
+    CHECK(!assess(m, slide).limit("pull_in"));
+    CHECK(!assess(m, by_position).limit("pull_in"));
+    // a curve that is wrong silences this limit and no other
+    m = demo();
+    m.axes.at(slide).motor.pull_in = {point("0 rpm", "0.3 N·m"), point("0 rpm", "0.2 N·m")};
+    const Assessment was = assess(demo(), slide), bad = assess(m, slide);
+    CHECK(bad.limit("pull_in")->state == LimitState::cannot_say);
+    for (const Limit& each : was.limits) {
+        INFO(each.key);
+        if (each.key != "pull_in") CHECK(bad.limit(each.key.c_str())->state == each.state);
+    }
+}
