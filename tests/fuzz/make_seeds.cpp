@@ -1,5 +1,5 @@
-// Writes small projects for the fuzz targets: one for every mechanism, kind of segment and shape of body, and the same
-// kept as unsaved work.   make_seeds SOURCE_FOLDER PROJECTS RECOVERY
+// Writes small projects for the fuzz targets: one for every mechanism, kind of segment, of motor and shape of body, and
+// the same kept as unsaved work.   make_seeds SOURCE_FOLDER PROJECTS RECOVERY
 #include "core/files/project.h"
 #include "core/files/recovery.h"
 #include "tests/mechanism_texts.h"
@@ -71,6 +71,15 @@ int main(int count, char** given) {
         Machine moves = testing::turned_into(base, "belt");
         moves.axes[0].cycle.segments.resize(2);
         variants(moves, "/axes/0/cycle/segments/1/what", "segment");
+        // by their constants, and with a picture of a curve
+        Machine driven = base;
+        driven.axes[0].motor.peak.clear();
+        driven.axes[0].motor.continuous.clear();
+        variants(driven, "/axes/0/motor/electric", "motor");
+        Machine pictured = base;
+        pictured.axes[0].motor.pictures = demo->machine.axes.at(6).motor.pictures;
+        pictured.axes[0].motor.pull_in = demo->machine.axes.at(6).motor.pull_in;
+        keep("picture", pictured);
         moves.axes[0].bodies.resize(1);
         variants(moves, "/axes/0/bodies/0/shape", "body");
     } catch (const std::exception& e) {
