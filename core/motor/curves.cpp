@@ -56,11 +56,56 @@ bool usable(const std::vector<CurvePoint>& points) {
     });
 }
 
+// A pull-out curve lies below the model, which knows no iron loss, the more the faster; above it, or at half of it,
+// voltage or current are not those stated.
+constexpr double pull_out_above = 0.15, pull_out_below = 0.5;
+
+void check_pull_out(std::vector<SheetPair>& out, const Motor& motor, const MotorNumbers& n) {
+    if (!usable(motor.peak) || !motor.curve_voltage.given() || !(n.stepper->curve_amplitude > 0)) return;
+    Drive drive;
+    drive.bus_voltage = motor.curve_voltage;
+    drive.phase_current.si = n.stepper->curve_amplitude / std::numbers::sqrt2;
+    drive.phase_current.text = "that of the curve";
+    const ElectricModel model(n, motor_conditions(motor, drive, Site()));
+    if (!model.known() || !model.approximate().empty()) return;
+    Off worst;
+    for (const CurvePoint& p : motor.peak) {
+        const double cold = model.peak(p.speed.si, Quadrant::motoring, false).torque;
+        const double hot = model.peak(p.speed.si, Quadrant::motoring, true).torque;
+        if (!(std::min(cold, hot) > 0) || !(p.torque.si > 0)) continue;
+        const Off now = against(p.speed.si, p.torque.si, cold, hot);
+        // what lies above weighs more: below, iron loss explains much
+        const auto weight = [](const Off& o) {
+            const double off = std::log(o.factor);
+            return off > 0 ? off / std::log(1 + pull_out_above) : off / std::log(pull_out_below);
+        };
+        if (worst.implied == 0 || weight(now) > weight(worst)) worst = now;
+    }
+    if (worst.implied == 0) return;
+    SheetPair p = pair_of("peak/model", "Pull-out curve against the model", {"peak", "curve_voltage"}, worst, "");
+    p.tolerance = pull_out_above;
+    p.verdict = p.factor > 1 + pull_out_above || p.factor < pull_out_below ? Verdict::contradicts
+                : p.factor <= 1.05 && p.factor >= 0.75                     ? Verdict::agrees
+                                                                           : Verdict::within_tolerance;
+    p.note =
+        p.verdict == Verdict::agrees             ? ""
+        : p.verdict == Verdict::within_tolerance ? "the model knows no iron loss, and a chopper is no source of sines"
+        : p.factor > 1 ? "more than its constants give: the voltage or the current of the curve may be higher than "
+                         "stated, or peak amperes be taken for RMS"
+                       : "less than half of what its constants give: the voltage or the current of the curve may be "
+                         "lower than stated, or the inductance be that of another connection";
+    out.push_back(std::move(p));
+}
+
 } // namespace
 
 std::vector<SheetPair> check_curves(const Motor& motor) {
     std::vector<SheetPair> out;
     const MotorNumbers n = motor_numbers(motor);
+    if (motor.stepper()) {
+        if (n.stepper) check_pull_out(out, motor, n);
+        return out;
+    }
     // what is made of a rating would be compared with itself
     if (motor.linear() || !(n.k > 0) || n.k_from_rating || !motor.curve_voltage.given()) return out;
     MotorConditions c;

@@ -3,6 +3,7 @@
 #include "core/match/assess.h"
 #include "core/match/stepper_rows.h"
 #include "core/model/validate.h"
+#include "core/motor/sheet.h"
 #include "core/motor/stepper.h"
 #include "core/quantity/format.h"
 #include "tests/catch.h"
@@ -405,4 +406,40 @@ TEST_CASE("a stepper with a pull-in curve starts against its load, or not") {
         INFO(each.key);
         if (each.key != "pull_in") CHECK(bad.limit(each.key.c_str())->state == each.state);
     }
+}
+
+TEST_CASE("a sheet's pull-out curve is held against the model at its own voltage and current") {
+    Motor m = two_phase();
+    m.max_speed = Quantity<Kind::angular_speed>("3000 rpm");
+    m.curve_voltage = Quantity<Kind::voltage>("48 V");
+    const ElectricModel model(motor_numbers(m), motor_conditions(m, at("48 V"), Site()));
+    const auto curve = [&](double factor) {
+        m.peak.clear();
+        for (const double n : {100.0, 300.0, 600.0, 1000.0, 1500.0}) {
+            CurvePoint p;
+            p.speed = Quantity<Kind::angular_speed>(std::to_string(n) + " rpm");
+            p.torque = Quantity<Kind::torque>(
+                std::to_string(factor * model.peak(n * rpm, Quadrant::motoring, true).torque) + " N·m");
+            m.peak.push_back(p);
+        }
+    };
+    const auto verdict = [&] {
+        for (const SheetPair& p : check_sheet(m))
+            if (p.key == "peak/model") return std::optional(p.verdict);
+        return std::optional<Verdict>();
+    };
+    curve(0.97);
+    CHECK(verdict() == Verdict::agrees);
+    curve(0.6);
+    CHECK(verdict() == Verdict::within_tolerance);
+    curve(0.4);
+    CHECK(verdict() == Verdict::contradicts);
+    curve(1.7); // drawn at more volts than stated
+    CHECK(verdict() == Verdict::contradicts);
+    // without inductance or a voltage there is nothing to compare with
+    std::get<TwoPhaseStepper>(m.electric).inductance = {};
+    CHECK(!verdict());
+    std::get<TwoPhaseStepper>(m.electric).inductance = Quantity<Kind::inductance>("4 mH");
+    m.curve_voltage = {};
+    CHECK(!verdict());
 }
