@@ -121,6 +121,7 @@ int write_shots(const QString& folder) {
         for (QScrollArea* page : window.findChildren<QScrollArea*>())
             if (page->isVisible()) page->verticalScrollBar()->setValue(down ? page->verticalScrollBar()->maximum() : 0);
     };
+    window.findChild<Ledger*>()->open_row(QStringLiteral("inertia_ratio")); // closed again
     window.document().select_axis(6);
     tab(3);
     shot("13-stepper");
