@@ -82,6 +82,7 @@ struct AtFill {
     std::optional<std::string> wrong; // a result that is no finite number
     std::optional<MotorUse> use;
     std::optional<CycleHeat> heat;
+    std::vector<StageUse> stages;
     std::vector<Limit> limits;
 };
 
@@ -220,6 +221,7 @@ class Reckoning {
     std::optional<Demand> demand_;
     std::optional<MotorUse> use_;
     std::optional<CycleHeat> heat_;
+    std::vector<StageUse> stages_;
 
     void stop(Problem p, unsigned serves) {
         waiting_->add(p, serves);
@@ -331,9 +333,10 @@ class Reckoning {
                 need::reckoning);
     }
 
-    std::vector<Limit> judge_now(const Demand* d, const MotorUse* use, const CycleHeat* heat) const {
+    std::vector<Limit> judge_now(const Demand* d, const MotorUse* use, const CycleHeat* heat,
+        const std::vector<StageUse>* stages = nullptr) const {
         const Known known{a_.motion ? &*a_.motion : nullptr, inertia_ ? &*inertia_ : nullptr, d, use, heat,
-            can_ && !waits(need::peak_curve | need::voltage) ? &*can_ : nullptr};
+            can_ && !waits(need::peak_curve | need::voltage) ? &*can_ : nullptr, stages};
         return judge_all({machine_, *taken_, policy_, known, options_.workings}, *waiting_);
     }
 
@@ -355,7 +358,9 @@ class Reckoning {
                     f.use = motor_use(d, *can_);
                     f.heat = cycle_heat(taken_->motor, taken_->drive, known_machine().site, *f.use, d);
                 }
-                f.limits = judge_now(&d, f.use ? &*f.use : nullptr, f.heat ? &*f.heat : nullptr);
+                f.stages = stage_uses(
+                    loads[i], *a_.motion, *taken_, [&](const Stage& s) { return options_.figures || s.has_sheet(); });
+                f.limits = judge_now(&d, f.use ? &*f.use : nullptr, f.heat ? &*f.heat : nullptr, &f.stages);
             },
             [&] { go_on(); });
         for (std::size_t i = 0; i < fills.size(); ++i) {
@@ -394,6 +399,7 @@ class Reckoning {
         demand_ = std::move(fills[shown].demand);
         use_ = std::move(fills[shown].use);
         heat_ = std::move(fills[shown].heat);
+        stages_ = std::move(fills[shown].stages);
     }
 
     void figures() {
@@ -425,6 +431,7 @@ class Reckoning {
         if (!waits(motor)) a_.can = can_;
         if (waits(need::demand)) return;
         a_.demand = std::move(demand_);
+        if (!waits(need::stop | need::stage)) a_.stages = std::move(stages_);
         if (!waits(motor)) a_.motor = std::move(use_);
         if (!waits(motor | need::current | need::resistance | need::temperatures | need::thermal))
             a_.heat = std::move(heat_);

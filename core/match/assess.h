@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/demand/demand.h"
+#include "core/demand/stages.h"
 #include "core/load/statement.h"
 #include "core/match/limit.h"
 #include "core/model/machine.h"
@@ -54,6 +55,7 @@ struct Assessment {
     std::optional<Trajectory> known_part; ///< the segments before the first that is not known, where the cycle is not
     std::optional<InertiaStatement> inertia;
     std::optional<Demand> demand;
+    std::vector<StageUse> stages;  ///< from the motor; empty: none, or not known
     std::optional<Capability> can; ///< of the motor, whatever the axis asks of it
     std::optional<MotorUse> motor;
     std::optional<CycleHeat> heat; ///< of the motor over the cycle

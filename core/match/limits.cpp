@@ -3,6 +3,7 @@
 #include "core/drivetrain/screw_limits.h"
 #include "core/load/screw.h"
 #include "core/match/heat_rows.h"
+#include "core/match/stage_rows.h"
 #include "core/match/stepper_rows.h"
 #include "core/match/words.h"
 #include "core/quantity/format.h"
@@ -552,6 +553,10 @@ const std::vector<LimitRow>& limit_rows() {
         std::vector<LimitRow> more = stepper_limit_rows();
         for (const LimitRow& row : heat_limit_rows()) more.push_back(row);
         all.insert(holding + 1, more.begin(), more.end());
+        const auto coupling = std::find_if(
+            all.begin(), all.end(), [](const LimitRow& r) { return std::string_view(r.key) == "coupling"; });
+        const std::vector<LimitRow> of_stages = stage_limit_rows();
+        all.insert(coupling, of_stages.begin(), of_stages.end());
         return all;
     }();
     return rows;

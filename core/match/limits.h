@@ -13,8 +13,9 @@ struct Known {
     const InertiaStatement* inertia = nullptr;
     const Demand* demand = nullptr;
     const MotorUse* motor = nullptr;
-    const CycleHeat* heat = nullptr; ///< of the same state of the axis
-    const Capability* can = nullptr; ///< of the motor, only where its peak curve is known
+    const CycleHeat* heat = nullptr;               ///< of the same state of the axis
+    const Capability* can = nullptr;               ///< of the motor, only where its peak curve is known
+    const std::vector<StageUse>* stages = nullptr; ///< those whose sheet is given
 };
 
 /// Everything a limit may look at.

@@ -39,7 +39,8 @@ enum : unsigned {
     energy = 1u << 28,           ///< what running costs
     life = 1u << 29,             ///< of bearings and brushes
     pull_in = 1u << 30,          ///< curve of a stepper
-    everything = (1u << 31) - 1, ///< of a place that says nothing of its own
+    stage = 1u << 31,            ///< what a sheet allows a gearhead or belt stage
+    everything = ~0u, ///< of a place that says nothing of its own
 };
 
 /// Speeds of the shaft over the cycle.

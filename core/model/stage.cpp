@@ -49,6 +49,50 @@ void Stage::describe(FieldVisitor& v) {
             .symbol = "η_b",
             .needs = Motion::shaft,
             .serves = need::force});
+    // few belts and open gears have a sheet
+    const bool rare = kind != StageKind::gearhead;
+    const auto sheet = [&](const char* key, const char* label, const char* unit, double most, const char* help,
+                           const char* symbol) {
+        return QuantitySpec{.key = key,
+            .label = label,
+            .unit = unit,
+            .range = {0, most, true},
+            .help = help,
+            .required = false,
+            .if_empty = "cannot be judged",
+            .rare = rare,
+            .symbol = symbol,
+            .needs = Motion::shaft,
+            .serves = need::stage};
+    };
+    v.quantity(rated_torque, sheet("rated_torque", "Rated torque", "N·m", 1e8,
+                                 "At the output, for its whole life; held against the equivalent torque of the cycle, "
+                                 "since fatigue counts here and not heat.",
+                                 "T_2N"));
+    QuantitySpec q = sheet("exponent", "Exponent of fatigue", "1", 20,
+        "3 for ball bearings (cubic mean), 10/3 for roller bearings, 6.6 and more for hardened teeth; what the maker "
+        "says comes first.",
+        "q");
+    q.range = {1, 20};
+    q.source = "ISO 281 (bearings); teeth: common practice, no source";
+    q.if_empty = "3";
+    q.rare = true;
+    q.applies = rated_torque.given();
+    v.quantity(exponent, q);
+    v.quantity(peak_torque,
+        sheet("peak_torque", "Peak torque", "N·m", 1e8,
+            "At the output, as often as the cycle asks for it: acceleration torque of the sheet.", "T_2B"));
+    v.quantity(emergency_torque, sheet("emergency_torque", "Emergency stop torque", "N·m", 1e8,
+                                     "At the output, a permitted number of times in its life, often 1000.", "T_2E"));
+    v.quantity(nominal_speed, sheet("nominal_speed", "Nominal input speed", "rpm", 1e6,
+                                  "Mean speed at the input that its lubrication and life allow.", "n_1N"));
+    v.quantity(top_speed, sheet("top_speed", "Highest input speed", "rpm", 1e6, "For a moment.", "n_1m"));
+    q = sheet("life", "Life at its ratings", "h", 1e7,
+        "At rated torque and nominal speed; 20 000 h is usual for a planetary gearhead.", "L_N");
+    q.if_empty = "not shown";
+    q.rare = true;
+    q.applies = rated_torque.given() && nominal_speed.given();
+    v.quantity(life, q);
 }
 
 } // namespace fulmox

@@ -3,6 +3,7 @@
 #include "core/demand/segments.h"
 #include "core/match/figures.h"
 #include "core/match/limits.h"
+#include "core/match/stage_rows.h"
 #include "core/match/which_kind.h"
 #include "core/quantity/format.h"
 #include "core/report/json_values.h"
@@ -119,6 +120,32 @@ Value kinds_json(const KindChoice& c) {
         {"would_change", c.would_change}};
 }
 
+// What each stage is asked for, with its share of what the sheet allows.
+Value stages_json(const Axis& axis, const Assessment& a) {
+    Value out = Value::array();
+    for (const StageUse& u : a.stages) {
+        const Stage& s = axis.stages[u.stage];
+        const auto shared = [](double value, const QuantityBase& allowed) {
+            return Value{{"value", finite(value)}, {"allowed", finite(allowed.si)},
+                {"share", finite(allowed.given() ? value / allowed.si : std::nan(""))}};
+        };
+        Value equivalent = shared(u.equivalent, s.rated_torque);
+        equivalent["exponent"] = u.exponent;
+        Value one{{"stage", u.stage}, {"name", s.name}, {"ratio_of_stage", s.ratio.si},
+            {"equivalent_torque", std::move(equivalent)}, {"rms_torque", finite(u.rms)},
+            {"peak_torque", shared(u.peak, s.peak_torque)}, {"mean_input_speed", shared(u.mean_speed, s.nominal_speed)},
+            {"moving_input_speed", finite(u.moving_speed)}, {"peak_input_speed", shared(u.peak_speed, s.top_speed)},
+            {"motor_peak_torque",
+                finite(
+                    a.demand ? motor_peak_at(axis, a.demand->load, a.can ? &*a.can : nullptr, u.stage) : std::nan(""))},
+            {"life", finite(stage_life(s, u))}};
+        const bool stops = a.demand && a.demand->stop_time > 0;
+        one["emergency_torque"] = shared(stops ? u.emergency : std::nan(""), s.emergency_torque);
+        out.push_back(std::move(one));
+    }
+    return out;
+}
+
 Value axis_json(
     const Axis& axis, const std::string& path, const Assessment& a, const Problems& problems, UnitSystem units) {
     const Units own(axis);
@@ -142,7 +169,8 @@ Value axis_json(
         {"limits", std::move(limits)}, {"inertia", a.inertia ? inertia_json(*a.inertia, own) : Value(nullptr)},
         {"peaks", a.demand ? peaks_json(*a.demand, own) : Value(nullptr)},
         {"segments", a.demand ? segments_json(axis, *a.demand, own, path) : Value(nullptr)},
-        {"heat", a.heat ? heat_json(*a.heat) : Value(nullptr)}, {"problems", problems_json(problems)}};
+        {"heat", a.heat ? heat_json(*a.heat) : Value(nullptr)}, {"stages", stages_json(axis, a)},
+        {"problems", problems_json(problems)}};
 }
 
 } // namespace

@@ -358,8 +358,10 @@ class Axis:
         D, alpha_m = T, alpha
         speed, acc, stage_part = w, alpha, 0.0
         kinks = [F]
+        outputs = []
         for i, eta, back, j in reversed(self.stages):
             kinks.append(T)
+            outputs.insert(0, T)
             speed, acc = speed * i, acc * i
             T = np.where(T * d >= 0, T / (i * eta), T * back / i) + j * acc
             stage_part = stage_part / i + j * acc
@@ -371,7 +373,7 @@ class Axis:
                  "friction": ((rub + self.viscous * lv) * r + d * self.drag) / self.ratio}
         T = T + parts["rotor"]
         parts["losses"] = T - sum(parts.values())
-        return {"T": T, "w": speed, "F": F, "C": C, "D": D, "alpha": alpha_m, "parts": parts, "kinks": kinks, "acc": acc}
+        return {"T": T, "w": speed, "F": F, "C": C, "D": D, "alpha": alpha_m, "parts": parts, "kinks": kinks, "acc": acc, "O": outputs}
 
     def hold(self, q, payload, process, credit):
         """torque at the motor that holds, the force at the load, the torque through the coupling"""
@@ -459,6 +461,14 @@ def demand(x):
     shares = dict.fromkeys(CAUSES, 0.0)
     peak, drive, brake, start = Most(), Most(), Most(), Most()
     hold, static, braked_hold, falls, force, through, top, p_out, p_back = (Most() for _ in range(9))
+    outs = [Most() for _ in x.stages]
+    exponents = [number(s.get("exponent"), 3.0) for s in ([] if x.direct else x.axis.get("stages", []))]
+    beyond = [float(np.prod([s[0] for s in x.stages[k + 1:]])) for k in range(len(x.stages))]
+
+    def hangs(C):
+        for each, ratio in zip(outs, beyond):
+            each.see(abs(C) * (1.0 if x.at_mechanism else x.ratio) / ratio)
+    worn, turned = [0.0] * len(x.stages), 0.0
     samples = []  # (weight, |w|, T) for heat, (|w|, |T|) for the curve
     curve_points = []
     duration = plan.duration
@@ -497,6 +507,7 @@ def demand(x):
                 T, F, C = x.hold(q, carried, pushed(t), x.credit)
                 force.see(float(np.abs(F).max()))
                 through.see(float(np.abs(C).max()))
+                hangs(float(np.abs(C).max()))
                 if braked:
                     full = float(np.abs(x.hold(q, carried, pushed(t), False)[0]).max())
                     braked_hold.see(full)
@@ -524,6 +535,7 @@ def demand(x):
             T, F, C = (float(y[0]) for y in x.hold(q0, carried, process, x.credit))
             force.see(abs(F))
             through.see(abs(C))
+            hangs(C)
             if braked:
                 full = abs(float(x.hold(q0, carried, process, False)[0][0]))
                 braked_hold.see(full)
@@ -550,6 +562,8 @@ def demand(x):
                 start.see(abs(float(s["T"][0])), float(s["T"][0]))
                 force.see(abs(float(s["F"][0])))
                 through.see(abs(float(s["C"][0])))
+                for each, torque in zip(outs, s["O"]):
+                    each.see(abs(float(np.ravel(torque)[0])))
                 curve_points.append((np.array([0.0]), np.abs(s["T"]), np.array([False])))
             turns = 1.0
             if x.crank_like or x.kind in ("table", "arm"):
@@ -563,6 +577,9 @@ def demand(x):
             w = half[:, None] * WEIGHTS[None, :] * np.ones_like(t)
             s = at(t)
             T, omega = s["T"], s["w"]
+            turned += float((w * np.abs(omega)).sum())
+            for k, torque in enumerate(s["O"]):
+                worn[k] += float((w * np.abs(omega) * np.abs(torque) ** exponents[k]).sum())
             T2 += float((w * T * T).sum())
             D2 += float((w * s["D"] ** 2).sum())
             Da += float((w * s["D"] * s["alpha"]).sum())
@@ -584,7 +601,8 @@ def demand(x):
             for most, value, what in ((peak, lambda s: np.abs(s["T"]), "T"), (drive, lambda s: s["T"] * d, "T"),
                                       (brake, lambda s: -s["T"] * d, "T"), (force, lambda s: np.abs(s["F"]), None),
                                       (through, lambda s: np.abs(s["C"]), None), (top, lambda s: np.abs(s["w"]), None),
-                                      (p_out, lambda s: s["T"] * s["w"], None), (p_back, lambda s: -s["T"] * s["w"], None)):
+                                      (p_out, lambda s: s["T"] * s["w"], None), (p_back, lambda s: -s["T"] * s["w"], None),
+                                      *((each, lambda s, k=k: np.abs(s["O"][k]), None) for k, each in enumerate(outs))):
                 y = value(s)
                 order = np.argsort(y)[::-1][:3]
                 for i in order:
@@ -614,7 +632,16 @@ def demand(x):
     out["demand.energy_delivered"], out["demand.energy_returned"] = e_out, e_back
     for k in CAUSES:
         out["demand.rms_share." + k] = shares[k] / T2 if T2 > 0 else None
-    emergency(x, v_top, out, force, through)
+    stopping = emergency(x, v_top, out, force, through)
+    after = 1.0
+    uses = []
+    for k in reversed(range(len(x.stages))):
+        before = x.ratio / after  # from the motor to the output of this stage
+        uses.insert(0, {"peak": outs[k].value,
+                        "equivalent": (worn[k] / turned) ** (1 / exponents[k]) if turned > 0 else 0.0,
+                        "emergency": stopping[k].value if stopping else None,
+                        "mean": speed / duration / (before / x.stages[k][0]), "top": top.value / (before / x.stages[k][0])})
+        after *= x.stages[k][0]
     out["demand.axial_force"] = force.value
     if not x.direct:
         out["demand.coupling_torque"] = through.value
@@ -628,7 +655,7 @@ def demand(x):
             out["demand.best_ratio_rms"] = sqrt(max(0, 2 * j * (b + sqrt(a * c))))
             out["demand.best_ratio_speed"] = out["demand.best_ratio"] * top.value / x.ratio
     extra = {"hold_braked": braked_hold.value, "falls": falls.value if falls.value > 1e-12 * peak.value else 0.0,
-             "samples": samples, "curve": curve_points, "v_top": v_top}
+             "stages": uses, "samples": samples, "curve": curve_points, "v_top": v_top}
     return out, extra
 
 
@@ -639,7 +666,7 @@ def emergency(x, v_top, out, force, through):
         time = 2 * number(drive["stop_distance"]) / v_top
     if not time or not v_top:
         out["demand.emergency_torque"] = None
-        return
+        return None
     moving = [p for p in x.plan.pieces if not p.rest]
     payloads = sorted({p.play.payload for p in moving})
     frictions = sorted({p.play.friction for p in moving})
@@ -659,6 +686,7 @@ def emergency(x, v_top, out, force, through):
     if whole:
         high = low + 2 * pi
     torque = Most()
+    outs = [Most() for _ in x.stages]
     places = np.linspace(low, high, 241 if high > low else 1)
     shares = np.linspace(0, 1, 81)
     P, S = np.meshgrid(places, shares, indexing="ij")
@@ -668,9 +696,9 @@ def emergency(x, v_top, out, force, through):
                 def values(place, share):
                     q = place + d * v_top * time * (share - share ** 2 / 2)
                     s = x.moving(q, d * v_top * (1 - share), -d * v_top / time + 0 * q, d, payload, 0.0, friction)
-                    return np.abs(s["T"]), np.abs(s["C"]), np.abs(s["F"])
+                    return [np.abs(s["T"]), np.abs(s["C"]), np.abs(s["F"])] + [np.abs(each) for each in s["O"]]
                 grid = values(P, S)
-                for most, k in ((torque, 0), (through, 1), (force, 2)):
+                for most, k in ((torque, 0), (through, 1), (force, 2), *((each, 3 + n) for n, each in enumerate(outs))):
                     best = float(grid[k].max())
                     if best < 0.98 * most.value:
                         continue
@@ -693,6 +721,7 @@ def emergency(x, v_top, out, force, through):
                         else:
                             most.see(golden(lambda s: -loss([low, s]), max(share - 0.02, 0), min(share + 0.02, 1))[0])
     out["demand.emergency_torque"] = torque.value
+    return outs
 
 
 def inertia(x):
@@ -857,6 +886,13 @@ def limits(x, project, fig, extra, ratio):
     if extra["falls"] > 0 or extra["hold_braked"] > 1e-12 * abs(fig["demand.peak_torque"]):
         need = extra["hold_braked"] if x.tension else fig["demand.static_torque"]
         out["brake"] = (pol("brake_static_factor") * need, number(motor.get("brake_torque"), 0.0), 1.0) if has_motor else unknown
+    sheets = [] if x.direct else axis.get("stages", [])
+    for limit, field, what in (("stage_peak", "peak_torque", "peak"), ("stage_equivalent", "rated_torque", "equivalent"),
+                               ("stage_emergency", "emergency_torque", "emergency"), ("stage_mean_speed", "nominal_speed", "mean"),
+                               ("stage_speed", "top_speed", "top")):
+        told = [(use[what], number(s[field])) for s, use in zip(sheets, extra["stages"]) if s.get(field) is not None]
+        if told:
+            out[limit] = unknown if told[0][0] is None else (*max(told, key=lambda t: t[0] / t[1]), 1.0)
     coupling = axis.get("coupling", {})
     if not x.direct and (coupling.get("allowable_torque") is not None or coupling.get("inertia") is not None):
         used = fig["demand.coupling_torque"] * number(coupling["service_factor"])

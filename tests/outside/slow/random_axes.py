@@ -425,6 +425,13 @@ class Maker:
             s = {"name": "stage", "type": "gearhead", "ratio": self.u(0.5, 20), "efficiency": self.flat(0.5, 1)}
             self.fill(s, "efficiency_back", 0.3, lambda: self.flat(-0.3, 0.9))
             self.fill(s, "inertia", 0.7, lambda: self.u(1e-6, 1e-3, "kg·m²"))
+            self.fill(s, "rated_torque", 0.4, lambda: self.u(1, 300, "N·m"))
+            if "rated_torque" in s:
+                self.fill(s, "exponent", 0.5, lambda: self.pick("3", "3.333", "6.6", "9"))
+            self.fill(s, "peak_torque", 0.4, lambda: self.u(2, 600, "N·m"))
+            self.fill(s, "emergency_torque", 0.4, lambda: self.u(2, 900, "N·m"))
+            self.fill(s, "nominal_speed", 0.4, lambda: self.u(200, 6000, "rpm"))
+            self.fill(s, "top_speed", 0.4, lambda: self.u(500, 12000, "rpm"))
             a["stages"].append(s)
         self.fill(a["coupling"], "inertia", 0.6, lambda: self.u(1e-6, 1e-3, "kg·m²"))
         self.fill(a["coupling"], "allowable_torque", 0.6, lambda: self.u(1, 300, "N·m"))

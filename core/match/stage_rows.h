@@ -1,0 +1,20 @@
+// Limits of gearheads and other stages by their sheets, taken into the registry of limits.h.
+#pragma once
+
+#include "core/match/limits.h"
+
+#include <vector>
+
+namespace fulmox {
+
+std::vector<LimitRow> stage_limit_rows();
+
+/// N·m at the output of a stage when the motor gives its most: T_peak · i · η of the stages up to it, rotor and other
+/// inertia not credited. NaN where the motor's peak is not known.
+double motor_peak_at(const Axis& axis, const LoadModel& load, const Capability* can, std::size_t stage);
+
+/// h at the cycle's equivalent torque and mean speed: L_N (T_N/T_eq)^q n_N/n_m. NaN where the sheet does not tell;
+/// infinite where nothing turns.
+double stage_life(const Stage& stage, const StageUse& use);
+
+} // namespace fulmox
