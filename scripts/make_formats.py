@@ -172,7 +172,7 @@ MEMBERS = {
     "load_least": "least over the cycle",
     "rotor": "with motor brake; null without a motor",
     "ratio": "load over rotor; null without a motor",
-    "stages": "of each stage from the motor on: what it is asked for; torques at its output, speeds at its input; each `allowed` by its sheet or null",
+    "stages": "of each stage from the motor on (of a cycle of more than 10 000 pieces those with a sheet): what it is asked for; torques at its output, speeds at its input; each `allowed` by its sheet or null",
     "stage": "its place, from 0",
     "ratio_of_stage": "input speed over output speed",
     "equivalent_torque": "(∫ω T^q dt/∫ω dt)^(1/q) over the cycle, all taken as positive, with the `exponent` q",

@@ -47,6 +47,8 @@ std::vector<StageUse> stage_uses(const LoadModel& load, const Trajectory& motion
                 if (most > 0) weighted += w * std::pow(std::abs(d.samples[i].torque[n]) / most, use.exponent);
             }
         }
+        use.turned = turned;
+        use.worn = weighted * std::pow(most, use.exponent);
         if (turned > 0) use.equivalent = most * std::pow(weighted / turned, 1 / use.exponent);
         if (moves > 0) use.moving_speed = use.mean_speed * d.cycle_time / moves;
         out.push_back(use);

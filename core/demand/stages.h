@@ -15,6 +15,8 @@ struct StageUse {
     std::size_t stage = 0;   ///< place among the axis' stages, from the motor
     double equivalent = 0;   ///< (∫|ω||T|^q dt / ∫|ω| dt)^(1/q) over the cycle; 0 where it never moves
     double exponent = 3;     ///< q
+    double worn = 0;         ///< ∫|ω||T|^q dt, rad (N·m)^q; infinite beyond the range of numbers
+    double turned = 0;       ///< ∫|ω| dt of the output, rad
     double rms = 0;          ///< over the whole cycle, dwell included; a dwell in which a brake holds counts as none
     double peak = 0;         ///< the largest, breakaway and standstill included
     double emergency = 0;    ///< of the emergency stop; 0 where none is given

@@ -77,6 +77,8 @@ std::optional<std::string> not_finite(const Trajectory& t) {
     return std::nullopt;
 }
 
+constexpr std::size_t most_pieces_of_stages = 10'000;
+
 struct AtFill {
     Demand demand;
     std::optional<std::string> wrong; // a result that is no finite number
@@ -358,8 +360,10 @@ class Reckoning {
                     f.use = motor_use(d, *can_);
                     f.heat = cycle_heat(taken_->motor, taken_->drive, known_machine().site, *f.use, d);
                 }
-                f.stages = stage_uses(
-                    loads[i], *a_.motion, *taken_, [&](const Stage& s) { return options_.figures || s.has_sheet(); });
+                // what no sheet judges is shown where it costs little
+                const bool all = options_.figures && a_.motion->pieces.size() <= most_pieces_of_stages;
+                f.stages =
+                    stage_uses(loads[i], *a_.motion, *taken_, [all](const Stage& s) { return all || s.has_sheet(); });
                 f.limits = judge_now(&d, f.use ? &*f.use : nullptr, f.heat ? &*f.heat : nullptr, &f.stages);
             },
             [&] { go_on(); });

@@ -91,6 +91,10 @@ void judge_peak(Limit& l, const LimitInput& in) {
 void judge_equivalent(Limit& l, const LimitInput& in) {
     Judged w;
     if (!judged<&Stage::rated_torque>(l, in, w, [](const StageUse& u) { return u.equivalent; })) return;
+    if (in.workings && std::isfinite(w.use->worn) && w.use->turned > 0)
+        l.working.push_back(working_line("T_eq", "(∫|ω||T|^q dt / ∫|ω| dt)^(1/q)", "(W/N)^(1/q)",
+            {{"W", w.use->worn}, {"N", w.use->turned}, {"q", w.use->exponent}}, l.used, Kind::torque,
+            "wear weighted by turns"));
     if (!closed(l, in, "equivalent torque by the fatigue of bearings and teeth (ISO 281), weighted by turns")) return;
     l.reason = "as much wear as " + words(in).torque(l.used) + " all the time, at the output of " +
                name_of(in.axis, w.use->stage) + ", with the exponent " + format_number(w.use->exponent, 3) +

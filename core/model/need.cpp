@@ -11,8 +11,8 @@ std::vector<std::string> names(unsigned needs) {
         {top_speed, "top_speed"}, {surroundings, "surroundings"}, {temperatures, "temperatures"}, {current, "current"},
         {resistance, "resistance"}, {motor_brake, "motor_brake"}, {coupling, "coupling"}, {bending, "bending"},
         {buckling, "buckling"}, {ball_return, "ball_return"}, {stop, "stop"}, {motor_shaft, "motor_shaft"},
-        {ratio_inertia, "ratio_inertia"}, {pulses, "pulses"}, {pull_in, "pull_in"}, {stage, "stage"}, {thermal, "thermal"},
-        {energy, "energy"}, {life, "life"}};
+        {ratio_inertia, "ratio_inertia"}, {pulses, "pulses"}, {pull_in, "pull_in"}, {stage, "stage"},
+        {thermal, "thermal"}, {energy, "energy"}, {life, "life"}};
     std::vector<std::string> out;
     for (const auto& [bit, name] : all)
         if (needs & bit) out.emplace_back(name);

@@ -82,8 +82,9 @@ void Stage::describe(FieldVisitor& v) {
     v.quantity(peak_torque,
         sheet("peak_torque", "Peak torque", "N·m", 1e8,
             "At the output, as often as the cycle asks for it: acceleration torque of the sheet.", "T_2B"));
-    v.quantity(emergency_torque, sheet("emergency_torque", "Emergency stop torque", "N·m", 1e8,
-                                     "At the output, a permitted number of times in its life, often 1000.", "T_2E"));
+    v.quantity(emergency_torque,
+        sheet("emergency_torque", "Emergency torque", "N·m", 1e8,
+            "At the output in an emergency stop, a permitted number of times in its life, often 1000.", "T_2E"));
     v.quantity(nominal_speed, sheet("nominal_speed", "Nominal input speed", "rpm", 1e6,
                                   "Mean speed at the input that its lubrication and life allow.", "n_1N"));
     v.quantity(top_speed, sheet("top_speed", "Highest input speed", "rpm", 1e6, "For a moment.", "n_1m"));
