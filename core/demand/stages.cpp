@@ -1,5 +1,7 @@
 #include "core/demand/stages.h"
 
+#include "core/demand/span_polynomial.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -41,11 +43,25 @@ std::vector<StageUse> stage_uses(const LoadModel& load, const Trajectory& motion
             const Span& s = d.spans[i];
             if (s.direction == 0) continue;
             moves += s.lasting();
+            const SpanSamples& at = d.samples[i];
+            const auto wear = [&](double speed, double torque) {
+                return std::abs(speed) * std::pow(std::abs(torque) / most, use.exponent);
+            };
+            double worn = 0;
             for (std::size_t n = 0; n < span_node_count; ++n) {
-                const double w = span_nodes().weight[n] * s.lasting() * std::abs(d.samples[i].speed[n]);
-                turned += w;
-                if (most > 0) weighted += w * std::pow(std::abs(d.samples[i].torque[n]) / most, use.exponent);
+                turned += span_nodes().weight[n] * s.lasting() * std::abs(at.speed[n]);
+                if (most > 0) worn += span_nodes().weight[n] * wear(at.speed[n], at.torque[n]);
             }
+            // where the torque changes its sign a power of it has a kink
+            const NodeRange range = range_of(at.torque);
+            if (most > 0 && range.changes_sign()) {
+                const SpanPolynomial speed(at.speed), torque(at.torque);
+                const SignEdges edges = sign_edges(at.torque, range);
+                worn = 0;
+                for (std::size_t e = 1; e < edges.count; ++e)
+                    worn += integral([&](double u) { return wear(speed(u), torque(u)); }, edges.u[e - 1], edges.u[e]);
+            }
+            weighted += s.lasting() * worn;
         }
         use.turned = turned;
         use.worn = weighted * std::pow(most, use.exponent);

@@ -396,6 +396,16 @@ class Maker:
         self.fill(d, "hot", 0.4, lambda: self.flat(60, 130, "°C"))
         return m, d
 
+    def sheet(self, s):
+        """of a gearhead"""
+        self.fill(s, "rated_torque", 0.4, lambda: self.u(1, 300, "N·m"))
+        if "rated_torque" in s:
+            self.fill(s, "exponent", 0.5, lambda: self.pick("3", "3.333", "6.6", "9"))
+        self.fill(s, "peak_torque", 0.4, lambda: self.u(2, 600, "N·m"))
+        self.fill(s, "emergency_torque", 0.4, lambda: self.u(2, 900, "N·m"))
+        self.fill(s, "nominal_speed", 0.4, lambda: self.u(200, 6000, "rpm"))
+        self.fill(s, "top_speed", 0.4, lambda: self.u(500, 12000, "rpm"))
+
     def drive(self, motor):
         d = {"bus_voltage": self.flat(200, 400, "V")}
         self.fill(d, "mains_tolerance", 0.3, lambda: self.flat(2, 20, "%"))
@@ -425,13 +435,6 @@ class Maker:
             s = {"name": "stage", "type": "gearhead", "ratio": self.u(0.5, 20), "efficiency": self.flat(0.5, 1)}
             self.fill(s, "efficiency_back", 0.3, lambda: self.flat(-0.3, 0.9))
             self.fill(s, "inertia", 0.7, lambda: self.u(1e-6, 1e-3, "kg·m²"))
-            self.fill(s, "rated_torque", 0.4, lambda: self.u(1, 300, "N·m"))
-            if "rated_torque" in s:
-                self.fill(s, "exponent", 0.5, lambda: self.pick("3", "3.333", "6.6", "9"))
-            self.fill(s, "peak_torque", 0.4, lambda: self.u(2, 600, "N·m"))
-            self.fill(s, "emergency_torque", 0.4, lambda: self.u(2, 900, "N·m"))
-            self.fill(s, "nominal_speed", 0.4, lambda: self.u(200, 6000, "rpm"))
-            self.fill(s, "top_speed", 0.4, lambda: self.u(500, 12000, "rpm"))
             a["stages"].append(s)
         self.fill(a["coupling"], "inertia", 0.6, lambda: self.u(1e-6, 1e-3, "kg·m²"))
         self.fill(a["coupling"], "allowable_torque", 0.6, lambda: self.u(1, 300, "N·m"))
@@ -452,13 +455,17 @@ def project(seed, count):
     rng = np.random.default_rng(seed)
     maker = Maker(rng)
     axes = [maker.axis(KINDS[(seed + i) % len(KINDS)], f"axis {i}") for i in range(count)]
-    # steppers by a generator of their own, so that what else is random stays as it is
+    # steppers, and sheets of gearheads, by generators of their own, so that what else is random stays as it is
     steppers = Maker(np.random.default_rng(seed + 7_000_000))
     for a in axes:
         if a["mechanism"]["kind"] != "linear_motor" and steppers.maybe(0.15):
             a["motor"], drive = steppers.stepper()
             stop = {k: v for k, v in a["drive"].items() if k.startswith("stop_")}
             a["drive"] = drive | stop
+    sheets = Maker(np.random.default_rng(seed + 8_000_000))
+    for a in axes:
+        for s in a["stages"]:
+            sheets.sheet(s)
     return {"format": "fulmox-project", "version": 5, "name": f"random {seed}", "unit_system": "si",
             "site": {"gravity": "9.80665 m/s²", "ambient": f"{float(rng.uniform(10, 70)):.3g} °C",
                      "altitude": f"{float(rng.uniform(0, 3000)):.4g} m"},
