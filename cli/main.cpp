@@ -6,6 +6,7 @@
 #include "core/quantity/expression.h"
 #include "core/quantity/format.h"
 #include "core/report/catalogue_report.h"
+#include "core/report/curve_report.h"
 #include "core/report/json_report.h"
 #include "core/report/motor_report.h"
 

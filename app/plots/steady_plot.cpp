@@ -65,7 +65,8 @@ QString SteadyPlot::legend() const {
     if (!shown_.empty() && l.size() == 3) {
         const UnitSystem system = document_.machine().unit_system;
         const Kind kind = document_.axis().motor.linear() ? Kind::force : Kind::torque;
-        names << tr("dotted: no load, dashed: %1, full: %2, the cycle's peak")
+        names << tr("dotted: no load, dashed: %1, full: %2, the cycle's peak; a line ends where it cannot go on or "
+                    "would heat without end")
                      .arg(qs(format_quantity(l[1], kind, system, 3)), qs(format_quantity(l[2], kind, system, 3)));
     }
     return names.join(QStringLiteral("&nbsp;&nbsp; "));

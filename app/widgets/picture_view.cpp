@@ -5,16 +5,9 @@
 #include "app/words.h"
 #include "core/quantity/format.h"
 
-#include <QBuffer>
 #include <QButtonGroup>
-#include <QClipboard>
-#include <QDragEnterEvent>
-#include <QFileDialog>
-#include <QFileInfo>
 #include <QGridLayout>
-#include <QGuiApplication>
 #include <QLabel>
-#include <QMimeData>
 #include <QProgressBar>
 #include <QPushButton>
 #include <QRadioButton>
@@ -38,27 +31,13 @@ QPushButton* link(const QString& text, const QString& tip) {
 }
 
 // A hundredth of a pixel is finer than any hand.
-void write_place(Quantity<Kind::number>& column, Quantity<Kind::number>& row, QPointF at) {
-    const auto text = [](double v) { return QString::number(std::round(v * 100) / 100, 'f', 2).toStdString(); };
-    column = Quantity<Kind::number>(text(at.x()));
-    row = Quantity<Kind::number>(text(at.y()));
-}
-
-QPointF place_of(const Quantity<Kind::number>& column, const Quantity<Kind::number>& row) {
-    return {column.si, row.si};
-}
+double hundredth(double v) { return std::round(v * 100) / 100; }
 
 Samples with(const Samples& points, const std::function<void(std::vector<double>&)>& change) {
     auto numbers = points.numbers ? std::make_shared<std::vector<double>>(*points.numbers)
                                   : std::make_shared<std::vector<double>>();
     change(*numbers);
     return {std::move(numbers), 2};
-}
-
-QString told_empty() {
-    return PictureView::tr("A picture of the motor's curves, from its datasheet: load it, drop it here, or copy it "
-                           "from the document it is in and press Ctrl+V. Two marks on each axis make the scale, then "
-                           "points are clicked along the curve.");
 }
 
 const char* const mark_keys[] = {"speed_1", "speed_2", "torque_1", "torque_2"};
@@ -144,9 +123,9 @@ PictureView::PictureView(Document& document, QWidget* parent) : QWidget(parent),
     connect(cancel_, &QPushButton::clicked, this, [this] {
         reading_.drop();
         showing_.drop();
-        complaint_ = tr("given up");
-        show_image();
+        complaint_ = tr("the picture was not read");
         refresh();
+        canvas_->say(tr("The picture was not read. It is read anew when this tab is opened again."));
     });
     below->addWidget(reads_, 1);
     below->addWidget(progress_);
@@ -195,6 +174,7 @@ PictureView::PictureView(Document& document, QWidget* parent) : QWidget(parent),
 }
 
 void PictureView::showEvent(QShowEvent* event) {
+    if (!canvas_->has_picture() && !loading()) image_of_.reset(); // what was given up is read anew
     refresh();
     QWidget::showEvent(event);
 }
@@ -373,16 +353,14 @@ void PictureView::refresh_canvas() {
     std::vector<PictureCanvas::Mark> marks;
     std::vector<QPolygonF> lines;
     if (p) {
-        const auto add = [&](int i, const auto& mark, const QuantityBase& value, const QString& letter) {
+        CurvePicture copy = *p;
+        for (int i = 0; i < CurvePicture::marks; ++i) {
+            const CurvePicture::MarkRef mark = copy.mark(i);
+            const QString letter = i < 2 ? tr("speed") : tr("torque");
             if (mark.placed())
-                marks.push_back({place_of(mark.column, mark.row),
-                    value.given() ? letter + QLatin1Char(' ') + qs(value.text) : letter, -1, i, i < 2});
-        };
-        const bool pulses = p->speed_as == SpeedRead::pulses;
-        add(0, p->speed_1, pulses ? static_cast<const QuantityBase&>(p->speed_1.rate) : p->speed_1.speed, tr("speed"));
-        add(1, p->speed_2, pulses ? static_cast<const QuantityBase&>(p->speed_2.rate) : p->speed_2.speed, tr("speed"));
-        add(2, p->torque_1, p->torque_1.torque, tr("torque"));
-        add(3, p->torque_2, p->torque_2.torque, tr("torque"));
+                marks.push_back({QPointF(mark.column->si, mark.row->si),
+                    mark.value->given() ? letter + QLatin1Char(' ') + qs(mark.value->text) : letter, -1, i, i < 2});
+        }
         for (std::size_t c = 0; c < p->curves.size(); ++c)
             for (std::size_t i = 0; i < p->curves[c].points.rows(); ++i)
                 marks.push_back({QPointF(p->curves[c].points.at(i, 0), p->curves[c].points.at(i, 1)), QString(),
@@ -445,8 +423,7 @@ void PictureView::say_state() {
                              .arg(qs(format_quantity(half.speed, Kind::angular_speed, system, 2)),
                                  qs(format_quantity(half.torque, Kind::torque, system, 2)));
             }
-            Motor copy = motor;
-            const auto& now = curve_of(copy, curve.of);
+            const auto& now = curve_of(motor, curve.of);
             const bool same =
                 picked.wrong.empty() && std::equal(picked.points.begin(), picked.points.end(), now.begin(), now.end(),
                                             [](const CurvePoint& a, const CurvePoint& b) {
@@ -462,155 +439,6 @@ void PictureView::say_state() {
     take_->setEnabled(ready && !document_.read_only());
     state_->setText(words.join(QStringLiteral("\n")));
     state_->setVisible(!words.isEmpty());
-}
-
-void PictureView::show_image() {
-    const CurvePicture* p = picture();
-    if (!p || p->image.empty()) {
-        image_of_.reset();
-        canvas_->show_picture({}, {});
-        canvas_->say(reading_.running() ? tr("The picture is being read.")
-                     : !document_.has_axis() || document_.axis().motor.linear()
-                         ? tr("Curves are read for motors that turn.")
-                         : told_empty());
-        return;
-    }
-    if (image_of_ == p->image.base64) return;
-    image_of_ = p->image.base64;
-    canvas_->show_picture({}, {});
-    canvas_->say(tr("The picture is being read."));
-    const Attachment image = p->image;
-    showing_.run(
-        this,
-        [image](const GoOn& go_on) {
-            Taken t;
-            t.decoded = decode_picture(bytes_of(image), go_on);
-            return t;
-        },
-        [this, image](Taken t) {
-            const CurvePicture* now = picture();
-            if (!now || now->image.base64 != image.base64) return;
-            if (t.decoded.full.isNull()) {
-                canvas_->say(tr("The picture kept in the project cannot be shown: %1.")
-                                 .arg(t.decoded.wrong.isEmpty() ? tr("there is not enough memory") : t.decoded.wrong));
-                return;
-            }
-            canvas_->show_picture(t.decoded.full, t.decoded.reduced);
-            aim(target_);
-            refresh_canvas();
-        });
-    if (showing_.running()) {
-        progress_->setValue(0);
-        progress_->show();
-        cancel_->show();
-        pulse_->start();
-    }
-}
-
-void PictureView::take_in(const QString& name, std::function<Result<QByteArray, QString>()> read) {
-    if (!document_.has_axis() || document_.axis().motor.linear()) return;
-    if (document_.axis().motor.pictures.size() >= 8) {
-        complaint_ = tr("a motor keeps at most 8 pictures; remove one first");
-        return refresh();
-    }
-    complaint_.clear();
-    reading_.run(
-        this,
-        [read = std::move(read)](const GoOn& go_on) {
-            Taken t;
-            auto bytes = read();
-            if (!bytes) {
-                t.decoded.wrong = bytes.error();
-                return t;
-            }
-            t.bytes = std::move(*bytes);
-            t.decoded = decode_picture(t.bytes, go_on);
-            return t;
-        },
-        [this, name, path = document_.axis_path()](Taken t) {
-            if (path != document_.axis_path()) { // the axis was left meanwhile
-                complaint_ = tr("%1 was not taken: another axis was chosen meanwhile").arg(name);
-                return refresh();
-            }
-            come(std::move(t), name);
-        });
-    if (reading_.running()) {
-        canvas_->say(tr("The picture is being read."));
-        progress_->setValue(0);
-        progress_->show();
-        cancel_->show();
-        pulse_->start();
-    }
-}
-
-void PictureView::come(Taken t, const QString& name) {
-    if (t.decoded.full.isNull()) {
-        const QString why = t.decoded.wrong.isEmpty() ? tr("there is not enough memory") : t.decoded.wrong;
-        complaint_ = why.startsWith(name) ? why : tr("%1 is not taken: %2").arg(name, why);
-        return refresh();
-    }
-    CurvePicture made;
-    made.name = name.toStdString();
-    made.image = attach(t.bytes);
-    made.curves.emplace_back();
-    const auto at = document_.axis().motor.pictures.size();
-    image_of_ = made.image.base64;
-    canvas_->show_picture(t.decoded.full, t.decoded.reduced);
-    shown_ = static_cast<int>(at);
-    target_ = -1;
-    document_.edit_list(tr("picture of the curves"),
-        {document_.axis_path() + QStringLiteral("/motor/pictures"), -1, static_cast<int>(at)},
-        [&](Machine& m) { m.axes[static_cast<std::size_t>(document_.axis_index())].motor.pictures.push_back(made); });
-    built_for_.clear();
-    refresh();
-    canvas_->setFocus();
-}
-
-void PictureView::load(const QString& file) {
-    take_in(QFileInfo(file).fileName(), [file] { return read_picture_file(file); });
-}
-
-void PictureView::open_file() {
-    const QString file = QFileDialog::getOpenFileName(this, tr("Picture of the curves"), QString(),
-        tr("Pictures (*.png *.jpg *.jpeg *.bmp *.gif);;All files (*)"), nullptr, QFileDialog::DontUseNativeDialog);
-    if (!file.isEmpty()) load(file);
-}
-
-void PictureView::paste() {
-    const QMimeData* held = QGuiApplication::clipboard()->mimeData();
-    if (held && held->hasUrls() && held->urls().front().isLocalFile()) return load(held->urls().front().toLocalFile());
-    if (held && held->hasImage()) {
-        const QImage image = qvariant_cast<QImage>(held->imageData());
-        return take_in(tr("pasted picture"), [image]() -> Result<QByteArray, QString> {
-            QByteArray bytes;
-            QBuffer out(&bytes);
-            out.open(QIODevice::WriteOnly);
-            if (!image.save(&out, "PNG"))
-                return Result<QByteArray, QString>::failure(tr("it cannot be written as PNG"));
-            if (bytes.size() > static_cast<qsizetype>(CurvePicture::largest))
-                return Result<QByteArray, QString>::failure(tr("it has %1 MB as PNG; at most %2 MB are kept")
-                                                                .arg(bytes.size() >> 20)
-                                                                .arg(CurvePicture::largest >> 20));
-            return bytes;
-        });
-    }
-    complaint_ = tr("the clipboard holds no picture");
-    refresh();
-}
-
-void PictureView::dragEnterEvent(QDragEnterEvent* e) {
-    if (e->mimeData()->hasUrls() || e->mimeData()->hasImage()) e->acceptProposedAction();
-}
-
-void PictureView::dropEvent(QDropEvent* e) {
-    if (e->mimeData()->hasUrls() && e->mimeData()->urls().front().isLocalFile())
-        load(e->mimeData()->urls().front().toLocalFile());
-    e->acceptProposedAction();
-}
-
-void PictureView::keyPressEvent(QKeyEvent* e) {
-    if (e->matches(QKeySequence::Paste)) return paste();
-    QWidget::keyPressEvent(e);
 }
 
 void PictureView::remove_picture() {
@@ -629,8 +457,8 @@ void PictureView::remove_picture() {
 void PictureView::add_curve() {
     const CurvePicture* p = picture();
     if (!p) return;
-    if (p->curves.size() >= 12) {
-        complaint_ = tr("a picture has at most 12 curves");
+    if (p->curves.size() >= CurvePicture::most_curves) {
+        complaint_ = tr("a picture has at most %1 curves").arg(CurvePicture::most_curves);
         return refresh();
     }
     const bool has_peak =
@@ -656,9 +484,9 @@ void PictureView::next_target() {
     const CurvePicture* p = picture();
     target_ = -1;
     if (!p) return;
-    const bool placed[] = {p->speed_1.placed(), p->speed_2.placed(), p->torque_1.placed(), p->torque_2.placed()};
+    CurvePicture copy = *p;
     for (int i = 0; i < first_curve; ++i)
-        if (!placed[i]) {
+        if (!copy.mark(i).placed()) {
             target_ = i;
             return;
         }
@@ -683,10 +511,10 @@ void PictureView::set_mark(int mark, QPointF at, const QString& merge) {
     edit(
         mark < 2 ? tr("mark of speed") : tr("mark of torque"),
         [&](CurvePicture& p) {
-            if (mark == 0) write_place(p.speed_1.column, p.speed_1.row, at);
-            if (mark == 1) write_place(p.speed_2.column, p.speed_2.row, at);
-            if (mark == 2) write_place(p.torque_1.column, p.torque_1.row, at);
-            if (mark == 3) write_place(p.torque_2.column, p.torque_2.row, at);
+            const auto text = [](double v) { return QString::number(hundredth(v), 'f', 2).toStdString(); };
+            const CurvePicture::MarkRef to = p.mark(mark);
+            *to.column = Quantity<Kind::number>(text(at.x()));
+            *to.row = Quantity<Kind::number>(text(at.y()));
         },
         merge);
 }
@@ -705,15 +533,15 @@ void PictureView::put(QPointF at, bool by_keys) {
         return;
     }
     const int c = target_ - first_curve;
-    if (p->curves[static_cast<std::size_t>(c)].points.rows() >= 200) {
-        complaint_ = tr("a curve has at most 200 points");
+    if (p->curves[static_cast<std::size_t>(c)].points.rows() >= CurvePicture::most_points) {
+        complaint_ = tr("a curve has at most %1 points").arg(CurvePicture::most_points);
         return refresh();
     }
     edit(tr("point of a curve"), [&](CurvePicture& each) {
         Samples& s = each.curves[static_cast<std::size_t>(c)].points;
         s = with(s, [at](std::vector<double>& n) {
-            n.push_back(std::round(at.x() * 100) / 100);
-            n.push_back(std::round(at.y() * 100) / 100);
+            n.push_back(hundredth(at.x()));
+            n.push_back(hundredth(at.y()));
         });
     });
     // the arrows then move what the mouse has set, or go on to where the next one is to be
@@ -732,8 +560,8 @@ void PictureView::move(int curve, int index, QPointF at, bool by_keys) {
             Samples& s = each.curves[static_cast<std::size_t>(curve)].points;
             if (index >= static_cast<int>(s.rows())) return;
             s = with(s, [&](std::vector<double>& n) {
-                n[2 * static_cast<std::size_t>(index)] = std::round(at.x() * 100) / 100;
-                n[2 * static_cast<std::size_t>(index) + 1] = std::round(at.y() * 100) / 100;
+                n[2 * static_cast<std::size_t>(index)] = hundredth(at.x());
+                n[2 * static_cast<std::size_t>(index) + 1] = hundredth(at.y());
             });
         },
         merge);
@@ -742,10 +570,8 @@ void PictureView::move(int curve, int index, QPointF at, bool by_keys) {
 void PictureView::erase(int curve, int index) {
     if (curve < 0) {
         edit(tr("remove mark"), [&](CurvePicture& p) {
-            Quantity<Kind::number>* const places[][2] = {{&p.speed_1.column, &p.speed_1.row},
-                {&p.speed_2.column, &p.speed_2.row}, {&p.torque_1.column, &p.torque_1.row},
-                {&p.torque_2.column, &p.torque_2.row}};
-            for (auto* q : places[index]) *q = {};
+            const CurvePicture::MarkRef gone = p.mark(index);
+            *gone.column = *gone.row = {};
         });
         return;
     }

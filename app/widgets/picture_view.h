@@ -11,6 +11,7 @@
 
 class QButtonGroup;
 class QLabel;
+class QMimeData;
 class QProgressBar;
 class QPushButton;
 class QToolButton;
@@ -61,6 +62,8 @@ class PictureView : public QWidget, public Copyable {
     void say_state();
     void say_cursor();
     void take_in(const QString& name, std::function<Result<QByteArray, QString>()> read);
+    bool take_from(const QMimeData* held);
+    void say_progress();
     void come(Taken taken, const QString& name);
     void show_image();
     void open_file();

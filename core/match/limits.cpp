@@ -19,8 +19,6 @@ namespace {
 
 constexpr const char* practice = "common practice, no source";
 
-Words words(const LimitInput& in) { return Words(motion_of(in.axis.mechanism)); }
-
 const char* no_motor = "no motor is chosen yet; page 4 has a catalogue";
 
 bool has_motor(const LimitInput& in) { return in.axis.driven(); }

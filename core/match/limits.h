@@ -4,6 +4,7 @@
 
 #include "core/match/assess.h"
 #include "core/match/waiting.h"
+#include "core/match/words.h"
 
 namespace fulmox {
 
@@ -26,6 +27,9 @@ struct LimitInput {
     Known so_far;
     bool workings;
 };
+
+/// The words of this axis: torques or forces, turns or travel.
+inline Words words(const LimitInput& in) { return Words(motion_of(in.axis.mechanism)); }
 
 /// Judges a limit whose `used` and `allowed` are there, and ends its working; false where it cannot be said.
 [[nodiscard]] bool closed(Limit& l, const LimitInput& in, std::string source);

@@ -21,8 +21,6 @@ std::string name_of(const Axis& axis, std::size_t stage) {
     return axis.stages.size() > 1 && !s.name.empty() ? name + " (stage " + std::to_string(stage + 1) + ")" : name;
 }
 
-Words words(const LimitInput& in) { return Words(motion_of(in.axis.mechanism)); }
-
 // The worst of the stages for which the sheet says something; those of which it says nothing are named.
 struct Judged {
     const StageUse* use = nullptr;

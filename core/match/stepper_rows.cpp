@@ -63,8 +63,6 @@ namespace {
 bool stepping(const LimitInput& in) { return in.axis.driven() && in.axis.motor.stepper(); }
 bool open_stepping(const LimitInput& in) { return open_loop(in.axis); }
 
-Words words(const LimitInput& in) { return Words(motion_of(in.axis.mechanism)); }
-
 void by_share(Limit& l, const LimitInput& in, double whole, const char* symbol, const char* formula) {
     const PullOutShares s = pull_out_shares(in.policy);
     l.allowed = s.over * whole;

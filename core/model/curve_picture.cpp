@@ -71,7 +71,16 @@ void PictureCurve::describe(FieldVisitor& v) {
                      .options = CurvePicture::curves_of,
                      .help = "The curve of the motor that these points are read for.",
                      .optional = true});
-    v.samples(points, {"points", "Points", "Rows of column and row of the picture.", 2, 200});
+    v.samples(points, {"points", "Points", "Rows of column and row of the picture.", 2, CurvePicture::most_points});
+}
+
+CurvePicture::MarkRef CurvePicture::mark(int i) {
+    const auto speed = [&](SpeedMark& m) {
+        const bool pulses = speed_as == SpeedRead::pulses;
+        return MarkRef{&m.column, &m.row, pulses ? static_cast<const QuantityBase*>(&m.rate) : &m.speed};
+    };
+    const auto torque = [](TorqueMark& m) { return MarkRef{&m.column, &m.row, &m.torque}; };
+    return i == 0 ? speed(speed_1) : i == 1 ? speed(speed_2) : i == 2 ? torque(torque_1) : torque(torque_2);
 }
 
 void CurvePicture::describe(FieldVisitor& v) {
@@ -112,7 +121,7 @@ void CurvePicture::describe(FieldVisitor& v) {
     v.group(speed_2, {.key = "speed_2", .label = "Second mark of speed"});
     v.group(torque_1, {.key = "torque_1", .label = "First mark of torque"});
     v.group(torque_2, {.key = "torque_2", .label = "Second mark of torque"});
-    v.list(curves, {"curves", "Curves picked", "curve", "Points clicked on the picture.", 12});
+    v.list(curves, {"curves", "Curves picked", "curve", "Points clicked on the picture.", most_curves});
 }
 
 } // namespace fulmox

@@ -74,8 +74,18 @@ struct CurvePicture {
     static constexpr Option curves_of[] = {
         {"peak", "peak, or pull-out"}, {"continuous", "continuous"}, {"pull_in", "pull-in"}};
 
+    /// Its marks in the order speed 1, speed 2, torque 1, torque 2: where they lie, and the value each has.
+    struct MarkRef {
+        Quantity<Kind::number>*column, *row;
+        const QuantityBase* value;
+        bool placed() const { return column->given() && row->given(); }
+    };
+    static constexpr int marks = 4;
+    MarkRef mark(int i);
+
     /// Bytes of one picture: a page scanned in colour has less.
     static constexpr std::size_t largest = 16u << 20;
+    static constexpr std::size_t most_curves = 12, most_points = 200;
 };
 
 } // namespace fulmox

@@ -80,6 +80,20 @@ struct QuantitySpec {
     }
 };
 
+/// Of a value greater than 0 and up to `most` that may be left out.
+inline QuantitySpec optional_quantity(const char* key, const char* label, const char* unit, double most,
+    const char* help, const char* if_empty, const char* symbol, unsigned serves) {
+    return {.key = key,
+        .label = label,
+        .unit = unit,
+        .range = {0, most, true},
+        .help = help,
+        .required = false,
+        .if_empty = if_empty,
+        .symbol = symbol,
+        .serves = serves};
+}
+
 struct TextSpec {
     const char* key;
     const char* label;

@@ -72,14 +72,7 @@ double Operation::seconds_per_year() const {
 void Operation::describe(FieldVisitor& v) {
     const auto optional = [](const char* key, const char* label, const char* unit, double most, const char* help,
                               const char* if_empty) {
-        return QuantitySpec{.key = key,
-            .label = label,
-            .unit = unit,
-            .range = {0, most, true},
-            .help = help,
-            .required = false,
-            .if_empty = if_empty,
-            .serves = need::energy};
+        return optional_quantity(key, label, unit, most, help, if_empty, "", need::energy);
     };
     v.quantity(hours_per_day, optional("hours_per_day", "Hours a day", "1", 24, "In which the machine runs its cycles.",
                                   "no yearly figures"));

@@ -6,19 +6,7 @@ namespace fulmox {
 
 namespace {
 
-// Above 0 up to `most`, or not given.
-QuantitySpec optional(const char* key, const char* label, const char* unit, double most, const char* help,
-    const char* if_empty, const char* symbol, unsigned serves) {
-    return {.key = key,
-        .label = label,
-        .unit = unit,
-        .range = {0, most, true},
-        .help = help,
-        .required = false,
-        .if_empty = if_empty,
-        .symbol = symbol,
-        .serves = serves};
-}
+constexpr auto optional = optional_quantity;
 
 } // namespace
 
@@ -291,7 +279,7 @@ void Motor::describe(FieldVisitor& v) {
                           .if_empty = "not shown",
                           .rare = true});
     v.list(pictures, {"pictures", "Pictures of its curves", "picture",
-                         "Of its datasheet, with what was clicked on them.", 8, need::record});
+                         "Of its datasheet, with what was clicked on them.", most_pictures, need::record});
 }
 
 void Drive::describe(FieldVisitor& v) {

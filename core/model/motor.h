@@ -56,6 +56,7 @@ struct Motor {
     Quantity<Kind::length> shaft_diameter;
     Quantity<Kind::torque> shaft_torque; ///< what the shaft or its key transmits for a moment
     Quantity<Kind::number> price;
+    static constexpr std::size_t most_pictures = 8;
     std::vector<CurvePicture> pictures; ///< of its datasheet, from which curves were read
     Extra extra;
 

@@ -53,17 +53,10 @@ void Stage::describe(FieldVisitor& v) {
     const bool rare = kind != StageKind::gearhead;
     const auto sheet = [&](const char* key, const char* label, const char* unit, double most, const char* help,
                            const char* symbol) {
-        return QuantitySpec{.key = key,
-            .label = label,
-            .unit = unit,
-            .range = {0, most, true},
-            .help = help,
-            .required = false,
-            .if_empty = "cannot be judged",
-            .rare = rare,
-            .symbol = symbol,
-            .needs = Motion::shaft,
-            .serves = need::stage};
+        QuantitySpec spec = optional_quantity(key, label, unit, most, help, "cannot be judged", symbol, need::stage);
+        spec.rare = rare;
+        spec.needs = Motion::shaft;
+        return spec;
     };
     v.quantity(rated_torque, sheet("rated_torque", "Rated torque", "N·m", 1e8,
                                  "At the output, for its whole life; held against the equivalent torque of the cycle, "

@@ -65,7 +65,6 @@ void check_pull_out(std::vector<SheetPair>& out, const Motor& motor, const Motor
     Drive drive;
     drive.bus_voltage = motor.curve_voltage;
     drive.phase_current.si = n.stepper->curve_amplitude / std::numbers::sqrt2;
-    drive.phase_current.text = "that of the curve";
     const ElectricModel model(n, motor_conditions(motor, drive, Site()));
     if (!model.known() || !model.approximate().empty()) return;
     Off worst;

@@ -140,6 +140,10 @@ std::vector<CurvePoint>& curve_of(Motor& motor, CurveOf of) {
     return of == CurveOf::peak ? motor.peak : of == CurveOf::continuous ? motor.continuous : motor.pull_in;
 }
 
+const std::vector<CurvePoint>& curve_of(const Motor& motor, CurveOf of) {
+    return curve_of(const_cast<Motor&>(motor), of);
+}
+
 const char* curve_name(const Motor& motor, CurveOf of) {
     if (of == CurveOf::continuous) return "continuous curve";
     if (of == CurveOf::pull_in) return "pull-in curve";

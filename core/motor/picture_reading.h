@@ -58,9 +58,10 @@ struct PickedCurve {
 };
 PickedCurve pick_curve(const CurvePicture& picture, const PictureCurve& curve);
 
-/// "peak curve", of a stepper "pull-out curve"; "continuous curve"; "pull-in curve".
 /// The points of that curve in a motor.
 std::vector<CurvePoint>& curve_of(Motor& motor, CurveOf of);
+const std::vector<CurvePoint>& curve_of(const Motor& motor, CurveOf of);
+/// "peak curve", of a stepper "pull-out curve"; "continuous curve"; "pull-in curve".
 const char* curve_name(const Motor& motor, CurveOf of);
 
 } // namespace fulmox

@@ -1,4 +1,4 @@
-// What a datasheet and a motor's curve come to, as JSON, CSV and text (docs/formats/datasheet.md).
+// What a datasheet comes to, as JSON, text and tables (docs/formats/datasheet.md).
 #pragma once
 
 #include "core/model/problem.h"
@@ -27,33 +27,14 @@ std::string sheets_text(const std::vector<Motor>& motors, const SheetQuestions& 
 
 /// Windings of one frame, with what this axis makes of each.
 Table windings_table(const WindingChoice& windings, bool along);
-/// Every constant under every convention, in units of datasheets; empty where none is known.
 /// A stepper under each connection its leads allow; the connected one's last column says so.
 Table connections_table(const Motor& motor);
+/// Every constant under every convention, in units of datasheets; empty where none is known.
 Table constants_table(const Motor& motor);
 /// "contradicts", "differs within tolerance", "agrees"
 const char* verdict_words(Verdict v);
 /// What the sheet says twice, with its note and the readings under which it would agree in rows of
 /// their own.
 Table pairs_table(const std::vector<SheetPair>& pairs, UnitSystem units);
-
-/// A motor at work: under what, and at which speeds (rad/s, m/s); no speeds: `points` of them up to its end.
-struct CurveQuestion {
-    const Motor* motor = nullptr;
-    Drive drive;
-    Site site;
-    std::vector<double> speeds;
-    int points = 21;
-    bool overload = false;       ///< how long torques beyond the continuous one may last
-    std::vector<double> torques; ///< N·m for it; empty: 1.25 to 4 times the continuous one
-    std::vector<double> loads;   ///< N·m against which it turns at these speeds: what it takes, what is left
-    std::vector<double> priors;  ///< mean squares of the ratio before, 0 to 1; empty: 0
-};
-
-/// Why no curve can be given, or nothing.
-std::string curve_missing(const CurveQuestion& q);
-std::string curve_json(const CurveQuestion& q);
-std::string curve_csv(const CurveQuestion& q);
-std::string curve_text(const CurveQuestion& q);
 
 } // namespace fulmox
