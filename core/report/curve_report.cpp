@@ -240,24 +240,24 @@ std::string curve_text(const CurveQuestion& q) {
     const MotorUnits u(w.linear);
     const double scale = w.linear ? 1 : 30 / std::numbers::pi;
     std::string s =
-        fmt::format("{}, {}, at {} V\n", q.motor->name, q.motor->kind_label(), number(q.drive.lowest_bus()));
+        fmt::format("{}, {}, at {} V\n", q.motor->name, q.motor->kind_label(), number_text(q.drive.lowest_bus()));
     if (w.can.model && !w.can.model->approximate().empty())
         s += "without " + w.can.model->approximate() + ", which are not given\n";
     s += fmt::format("{:>10} {:>12} {:<19} {:>12} {:<19} {:>12} {:<19}\n", w.linear ? "m/s" : "rpm",
         std::string("continuous ") + u.torque, "by", std::string("motoring ") + u.torque, "by",
         std::string("braking ") + u.torque, "by");
     for (const CurveRow& r : w.rows)
-        s += fmt::format("{:>10} {:>12} {:<19} {:>12} {:<19} {:>12} {:<19}\n", number(r.speed * scale),
-            number(r.continuous.torque), bound_words(r.continuous.bound), number(r.motoring.torque),
-            bound_words(r.motoring.bound), number(r.braking.torque), bound_words(r.braking.bound));
+        s += fmt::format("{:>10} {:>12} {:<19} {:>12} {:<19} {:>12} {:<19}\n", number_text(r.speed * scale),
+            number_text(r.continuous.torque), bound_words(r.continuous.bound), number_text(r.motoring.torque),
+            bound_words(r.motoring.bound), number_text(r.braking.torque), bound_words(r.braking.bound));
     const SteadyMotor steady(*q.motor, q.drive, q.site, w.can);
     for (const double load : q.loads) {
-        s += fmt::format("against {} {}\n{:>10} {:>12} {:>12} {:>12} {:>12}\n", number(load), u.torque,
+        s += fmt::format("against {} {}\n{:>10} {:>12} {:>12} {:>12} {:>12}\n", number_text(load), u.torque,
             w.linear ? "m/s" : "rpm", std::string("left ") + u.torque, "supply A", "loss W", "winding °C");
         for (const CurveRow& r : w.rows) {
             const SteadyPoint p = steady.at(r.speed, load);
-            s += fmt::format("{:>10} {:>12} {:>12} {:>12} {:>12}\n", number(r.speed * scale), number(p.left),
-                number(p.supply_current), number(p.loss), !p.settles ? "runs away" : number(p.winding));
+            s += fmt::format("{:>10} {:>12} {:>12} {:>12} {:>12}\n", number_text(r.speed * scale), number_text(p.left),
+                number_text(p.supply_current), number_text(p.loss), !p.settles ? "runs away" : number_text(p.winding));
         }
     }
     if (!q.loads.empty() && !steady.missing().empty()) s += "the winding waits for: " + steady.missing() + "\n";
@@ -267,8 +267,8 @@ std::string curve_text(const CurveQuestion& q) {
     s += fmt::format("{:>12} {:>8} {:>8} {:>12}\n", std::string("torque ") + u.torque, "times", "prior",
         o.upper_bound ? "at most, s" : "lasts, s");
     for (const OverloadRow& r : o.rows)
-        s += fmt::format("{:>12} {:>8} {:>8} {:>12}\n", number(r.torque), number(r.ratio, 3), number(r.prior, 3),
-            std::isinf(r.time) ? "for good" : number(r.time, 3));
+        s += fmt::format("{:>12} {:>8} {:>8} {:>12}\n", number_text(r.torque), number_text(r.ratio, 3),
+            number_text(r.prior, 3), std::isinf(r.time) ? "for good" : number_text(r.time, 3));
     return s;
 }
 

@@ -187,8 +187,6 @@ Value sheet_json(const Motor& m, const SheetQuestions& ask) {
     return out;
 }
 
-std::string number(double v, int digits = 4) { return std::isfinite(v) ? format_number(v, digits) : "–"; }
-
 } // namespace
 
 std::string sheets_json(const std::vector<Motor>& motors, const Problems& problems, const SheetQuestions& ask) {
@@ -213,50 +211,52 @@ std::string sheets_text(const std::vector<Motor>& motors, const SheetQuestions& 
             s += fmt::format("  constants at 20 °C, from: {}\n", n.k_from);
             for (const Convention& c : torque_conventions(n.base))
                 s += fmt::format("    {:<66} {:>10} {}\n",
-                    std::string(n.linear ? "force" : "torque") + " constant " + c.words, number(n.k * c.factor),
+                    std::string(n.linear ? "force" : "torque") + " constant " + c.words, number_text(n.k * c.factor),
                     u.torque_constant);
             for (const Convention& c : voltage_conventions(n.base))
                 s += fmt::format("    {:<66} {:>10} {}\n", std::string("voltage constant ") + c.words,
-                    n.linear ? number(n.k * c.factor) : number(n.k * c.factor * krpm), n.linear ? "V·s/m" : "V/krpm");
+                    n.linear ? number_text(n.k * c.factor) : number_text(n.k * c.factor * krpm),
+                    n.linear ? "V·s/m" : "V/krpm");
             if (!n.linear)
                 for (const Convention& c : voltage_conventions(n.base))
                     s += fmt::format("    {:<66} {:>10} rpm/V\n", std::string("speed constant ") + c.words,
-                        number(30 / std::numbers::pi / (n.k * c.factor)));
+                        number_text(30 / std::numbers::pi / (n.k * c.factor)));
         }
         if (n.stepper) {
             for (const StepperNumbers& c : connections(m))
                 s += fmt::format("    {}: {} A, {} Ω, {} mH, K {} V·s/rad, holds {} N·m{}\n", c.connection,
-                    number(c.current), number(c.resistance), number(1e3 * c.inductance), number(c.constant),
-                    number(c.holding), c.connection == n.stepper->connection ? ", as connected" : "");
+                    number_text(c.current), number_text(c.resistance), number_text(1e3 * c.inductance),
+                    number_text(c.constant), number_text(c.holding),
+                    c.connection == n.stepper->connection ? ", as connected" : "");
         }
         for (const Convention& c : winding_conventions()) {
             if (n.stepper || (n.base == EmfBase::dc && &c != &winding_conventions().front())) break;
             s += fmt::format(
-                "    {:<66} {:>10} Ω\n", std::string("resistance ") + c.words, number(n.resistance * c.factor));
-            s += fmt::format(
-                "    {:<66} {:>10} mH\n", std::string("inductance ") + c.words, number(1e3 * n.inductance * c.factor));
+                "    {:<66} {:>10} Ω\n", std::string("resistance ") + c.words, number_text(n.resistance * c.factor));
+            s += fmt::format("    {:<66} {:>10} mH\n", std::string("inductance ") + c.words,
+                number_text(1e3 * n.inductance * c.factor));
         }
-        s += fmt::format("    {:<66} {:>10} {}\n", "motor constant", number(n.motor_constant()), u.motor_constant);
+        s += fmt::format("    {:<66} {:>10} {}\n", "motor constant", number_text(n.motor_constant()), u.motor_constant);
         if (const double beta = peak_saturation(n); beta > 0.04)
-            s += fmt::format("    {:<66} {:>10}{}\n", "saturation β at the peak", number(beta, 3),
+            s += fmt::format("    {:<66} {:>10}{}\n", "saturation β at the peak", number_text(beta, 3),
                 beta > 1.0 / 3 ? "  above 1/3: the torque would fall before the peak current" : "");
         const std::vector<SheetPair> pairs = check_sheet(m);
         if (!pairs.empty()) s += "  what the sheet says twice\n";
         for (const SheetPair& p : pairs) {
             s += fmt::format("    {}: entered {}, implied {}, factor {}: {}{}\n", p.label,
                 format_quantity(p.entered, p.kind, UnitSystem::si), format_quantity(p.implied, p.kind, UnitSystem::si),
-                number(p.factor), verdict_words(p.verdict), p.note.empty() ? "" : "; " + p.note);
+                number_text(p.factor), verdict_words(p.verdict), p.note.empty() ? "" : "; " + p.note);
             for (const SheetReading& r : p.readings)
-                s += fmt::format("      would agree (factor {}) if: {}\n", number(r.factor), r.words);
+                s += fmt::format("      would agree (factor {}) if: {}\n", number_text(r.factor), r.words);
         }
         if (!model.known()) continue;
         const char* amperes = n.sine_driven ? "A RMS" : "A";
         for (const auto& at : ask.torques) {
             const Asked a = at_torque(m, ask, at);
             const auto row = [&](const char* state, const MotorDraw& d) {
-                s += fmt::format("  {} {} at {} {}, {}: {} {}, copper {} W, {} V\n", number(at.torque), u.torque,
-                    number(at.speed), u.speed, state, number(d.current), amperes, number(d.copper_loss),
-                    number(d.voltage));
+                s += fmt::format("  {} {} at {} {}, {}: {} {}, copper {} W, {} V\n", number_text(at.torque), u.torque,
+                    number_text(at.speed), u.speed, state, number_text(d.current), amperes, number_text(d.copper_loss),
+                    number_text(d.voltage));
             };
             row("cold", a.cold);
             row("hot", a.hot);
@@ -264,8 +264,8 @@ std::string sheets_text(const std::vector<Motor>& motors, const SheetQuestions& 
         for (const double i : ask.currents)
             for (const bool hot : {false, true}) {
                 const ElectricModel state = alone(m, ask, hot ? hot_of(m, ask) : ask.cold);
-                s += fmt::format("  {} {}, {}: {} {}\n", number(i), amperes, hot ? "hot" : "cold",
-                    number(state.torque_of(i, true)), u.torque);
+                s += fmt::format("  {} {}, {}: {} {}\n", number_text(i), amperes, hot ? "hot" : "cold",
+                    number_text(state.torque_of(i, true)), u.torque);
             }
     }
     return s;
@@ -289,9 +289,9 @@ Table windings_table(const WindingChoice& w, bool along) {
         // what is not known is not over, but it does not fit either
         const bool over = row.voltage_use > 1 || row.current_use > 1;
         const bool all = std::isfinite(row.voltage_use) && std::isfinite(row.current_use);
-        t.rows.push_back({format_number(row.turns, 4), number(row.torque_constant),
-            number(row.voltage_constant * (along ? 1 : krpm)), number(row.resistance), number(1e3 * row.inductance),
-            share(row.voltage_use), share(row.current_use),
+        t.rows.push_back({format_number(row.turns, 4), number_text(row.torque_constant),
+            number_text(row.voltage_constant * (along ? 1 : krpm)), number_text(row.resistance),
+            number_text(1e3 * row.inductance), share(row.voltage_use), share(row.current_use),
             over    ? "over"
             : all   ? "fits"
             : known ? "as far as known"
@@ -305,8 +305,9 @@ Table connections_table(const Motor& motor) {
         {false, true, true, true, true, true, false}};
     const std::string now = stepper_numbers(motor).connection;
     for (const StepperNumbers& n : connections(motor))
-        t.rows.push_back({n.connection, number(n.current), number(n.resistance), number(1e3 * n.inductance),
-            number(n.constant), number(n.holding), n.connection == now ? "as connected" : ""});
+        t.rows.push_back(
+            {n.connection, number_text(n.current), number_text(n.resistance), number_text(1e3 * n.inductance),
+                number_text(n.constant), number_text(n.holding), n.connection == now ? "as connected" : ""});
     return t;
 }
 
@@ -346,10 +347,10 @@ Table pairs_table(const std::vector<SheetPair>& pairs, UnitSystem units) {
         {false, true, true, true}};
     for (const SheetPair& p : pairs) {
         t.rows.push_back({p.label, format_quantity(p.entered, p.kind, units), format_quantity(p.implied, p.kind, units),
-            number(p.factor), verdict_words(p.verdict)});
+            number_text(p.factor), verdict_words(p.verdict)});
         if (!p.note.empty()) t.rows.push_back({"· " + p.note, "", "", "", ""});
         for (const SheetReading& r : p.readings)
-            t.rows.push_back({"· if " + r.words, "", "", number(r.factor), "would agree"});
+            t.rows.push_back({"· if " + r.words, "", "", number_text(r.factor), "would agree"});
     }
     return t;
 }

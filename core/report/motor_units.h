@@ -1,6 +1,11 @@
 // Units of reports on one motor.
 #pragma once
 
+#include "core/quantity/format.h"
+
+#include <cmath>
+#include <string>
+
 namespace fulmox {
 
 // Units of a motor that turns, or runs along a line.
@@ -15,5 +20,8 @@ struct MotorUnits {
         motor_constant = along ? "N/√W" : "N·m/√W";
     }
 };
+
+/// "–" where it is not known.
+inline std::string number_text(double v, int digits = 4) { return std::isfinite(v) ? format_number(v, digits) : "–"; }
 
 } // namespace fulmox

@@ -5,12 +5,14 @@
 #include "tests/app/window.h"
 
 #include <QClipboard>
+#include <QDropEvent>
 #include <QFile>
 #include <QMimeData>
 #include <QPainter>
 #include <QPainterPath>
 #include <QProgressBar>
 #include <QRadioButton>
+#include <QUrl>
 #include <QWheelEvent>
 #include <cmath>
 #include <cstdlib>
@@ -351,6 +353,68 @@ TEST_CASE("a picture comes from the clipboard, and goes with its axis") {
     d.w.window.open_demo();
     d.w.settle();
     CHECK(!d.canvas().has_picture());
+}
+
+TEST_CASE("a picture may be dropped, as a file or as pixels, and what is none is not taken") {
+    Desk d;
+    const QImage image = Sheet().draw();
+    const auto drop = [&](QMimeData* held) {
+        QDragEnterEvent over({20, 20}, Qt::CopyAction, held, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(d.view, &over);
+        QDropEvent e(QPointF(20, 20), Qt::CopyAction, held, Qt::LeftButton, Qt::NoModifier);
+        e.setAccepted(false);
+        QApplication::sendEvent(d.view, &e);
+        REQUIRE(QTest::qWaitFor([&] { return !d.view->loading(); }, 20000));
+        d.w.settle();
+        return e.isAccepted();
+    };
+    QMimeData words, pixels, file;
+    words.setText(QStringLiteral("words"));
+    CHECK(!drop(&words));
+    CHECK(d.motor().pictures.empty());
+    pixels.setImageData(image);
+    CHECK(drop(&pixels));
+    CHECK(d.motor().pictures.size() == 1);
+    file.setUrls({QUrl::fromLocalFile(d.file(image, "dropped.png"))});
+    CHECK(drop(&file));
+    REQUIRE(d.motor().pictures.size() == 2);
+    CHECK(d.motor().pictures[1].name == "dropped.png");
+}
+
+TEST_CASE("reading a picture can be given up, and what was given up is read anew") {
+    QImage image(8200, 6200, QImage::Format_RGB32);
+    image.fill(Qt::white);
+    Desk d;
+    const QString large = d.file(image, "large.png");
+    const auto cancel = [&] {
+        QPushButton* found = nullptr;
+        REQUIRE(QTest::qWaitFor(
+            [&] {
+                for (QPushButton* b : d.view->findChildren<QPushButton*>())
+                    if (b->isVisible() && b->text() == QStringLiteral("Cancel")) found = b;
+                return found != nullptr;
+            },
+            5000));
+        QTest::mouseClick(found, Qt::LeftButton);
+        QTest::qWait(100);
+    };
+    const Machine before = d.w.document().machine();
+    d.view->load(large);
+    cancel();
+    CHECK(!d.view->loading());
+    CHECK(d.w.document().machine() == before);
+    CHECK(d.view->said().contains(QStringLiteral("not read")));
+    d.load(large);
+    REQUIRE(d.canvas().has_picture());
+    // of a picture that is in the project already
+    d.w.document().select_axis(1);
+    d.w.document().select_axis(0);
+    cancel();
+    CHECK(!d.canvas().has_picture());
+    CHECK(d.canvas().said().contains(QStringLiteral("not read")));
+    tab(d.w, "Heat");
+    tab(d.w, "Picture");
+    CHECK(QTest::qWaitFor([&] { return d.canvas().has_picture(); }, 20000));
 }
 
 TEST_CASE("a wheel that passes over the picture does not zoom, nor does a drag set a point") {
