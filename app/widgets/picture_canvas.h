@@ -48,6 +48,8 @@ class PictureCanvas : public QWidget {
     QPointF to_picture(QPointF in_widget) const;
     QPointF to_widget(QPointF in_picture) const;
     QPointF cursor() const { return cursor_; }
+    /// Somebody points at something.
+    bool shows_cursor() const { return cursor_shown_; }
 
     QSize sizeHint() const override { return {480, 360}; }
     QSize minimumSizeHint() const override { return {220, 180}; }

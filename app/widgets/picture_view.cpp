@@ -89,6 +89,10 @@ PictureView::PictureView(Document& document, QWidget* parent) : QWidget(parent),
     tools_ = new QVBoxLayout;
     tools_->setSpacing(4);
     column->addLayout(tools_);
+    // a curve says nothing without the bus, and of a stepper the current, at which it was drawn
+    drawn_at_ = new Form(document_, {}, 118);
+    connect(drawn_at_, &Form::focused, this, &PictureView::focused);
+    column->addWidget(drawn_at_);
     take_ = new QPushButton;
     take_->setObjectName(QStringLiteral("primary"));
     take_->setProperty("action", QStringLiteral("take-curve"));
@@ -181,7 +185,7 @@ void PictureView::showEvent(QShowEvent* event) {
 
 void PictureView::say_cursor() {
     const CurvePicture* p = picture();
-    if (!p || !canvas_->has_picture()) return reads_->clear();
+    if (!p || !canvas_->has_picture() || !canvas_->shows_cursor()) return reads_->clear();
     const QPointF at = canvas_->cursor();
     QString text = tr("column %1, row %2").arg(at.x(), 0, 'f', 1).arg(at.y(), 0, 'f', 1);
     if (const PictureReading r(*p); r.wrong().empty()) {
@@ -237,6 +241,7 @@ void PictureView::refresh() {
         rebuild();
     }
     form_->refresh();
+    drawn_at_->refresh();
     if (p) {
         Machine copy = document_.machine();
         for (int i = 0; i < first_curve; ++i)
@@ -264,6 +269,11 @@ void PictureView::rebuild() {
     for (const char* key : {"lie", "speed_as", "pulse_angle", "speed_scale", "torque_scale"})
         if (p) places << place() + QLatin1Char('/') + QLatin1String(key);
     form_->set_places(places);
+    drawn_at_->setVisible(p != nullptr);
+    drawn_at_->set_places(
+        p ? QStringList{QStringLiteral("/motor/curve_voltage"), QStringLiteral("/motor/electric/curve_current"),
+                QStringLiteral("/motor/electric/curve_current_in")}
+          : QStringList());
     for (QAbstractButton* b : aims_->buttons()) aims_->removeButton(b);
     values_.clear();
     while (QLayoutItem* item = tools_->takeAt(0)) {
@@ -430,6 +440,8 @@ void PictureView::say_state() {
                                                 return a.speed.si == b.speed.si && a.torque.si == b.torque.si;
                                             });
             ready = picked.wrong.empty() && !same;
+            if (!now.empty() && !motor.curve_voltage.given())
+                words << tr("type the bus voltage at which the sheet's curves were drawn");
             if (same)
                 words << tr("the motor's %1 is this reading").arg(name);
             else if (picked.wrong.empty() && !now.empty())

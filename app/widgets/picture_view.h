@@ -92,6 +92,7 @@ class PictureView : public QWidget, public Copyable {
     QWidget* column_;
     QVBoxLayout* tools_;
     Form* form_;
+    Form* drawn_at_;
     QButtonGroup* aims_;
     std::vector<QuantityEdit*> values_;
     QPushButton* remove_curve_;

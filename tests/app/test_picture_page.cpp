@@ -176,6 +176,8 @@ TEST_CASE("a curve drawn on a picture is read within half a pixel") {
         CHECK(nearest <= 0.5);
         CHECK(p.torque.note == "read off sheet.png");
     }
+    // at which bus it was drawn stands beside it
+    CHECK(d.w.edit("/motor/curve_voltage")->isVisible());
     CHECK(d.view->said().contains(QStringLiteral("the motor's peak curve is this reading")));
     CHECK(!d.take()->isEnabled());
 }
