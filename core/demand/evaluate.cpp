@@ -202,8 +202,9 @@ void moving_rows(const LoadModel& m, const Burden& c, const std::array<double, N
             const double kept = out.torque[i] * way.shaft[i] >= 0 ? forward : stage->backward;
             out.speed[i] *= stage->ratio;
             out.acceleration[i] *= stage->ratio;
-            losses[i] = (losses[i] + out.torque[i] * (kept - 1)) * slower;
-            out.torque[i] = out.torque[i] * kept * slower + stage->inertia * out.acceleration[i];
+            const double idle = way.shaft[i] * stage->no_load;
+            losses[i] = (losses[i] + out.torque[i] * (kept - 1)) * slower + idle;
+            out.torque[i] = out.torque[i] * kept * slower + stage->inertia * out.acceleration[i] + idle;
             stage_inertia[i] = stage_inertia[i] * slower + stage->inertia * out.acceleration[i];
         }
     }

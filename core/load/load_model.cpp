@@ -269,14 +269,27 @@ LoadModel load_model(const Machine& machine, const Axis& axis, double web) {
     m.coupling_at_mechanism = axis.stages.empty() || axis.coupling.place == CouplingPlace::mechanism;
     if (!shaft) return m;
     for (const Stage& s : axis.stages) {
-        m.stages.push_back(
-            {s.ratio.si, s.inertia.value_or(0), s.efficiency.si, backward_or(s.efficiency_back, s.efficiency.si)});
+        const double forward = inner_efficiency(s);
+        m.stages.push_back({s.ratio.si, s.inertia.value_or(0), forward, backward_or(s.efficiency_back, forward),
+            s.no_load_torque.value_or(0)});
         m.ratio *= s.ratio.si;
     }
     const double coupling = axis.coupling.inertia.value_or(0);
     (m.coupling_at_mechanism ? m.own_inertia : m.motor_side) += coupling;
+    if (axis.brake.there()) {
+        const double brake = axis.brake.inertia.value_or(0);
+        if (axis.brake.place == CouplingPlace::mechanism)
+            m.own_inertia += brake;
+        else
+            m.rotor_inertia += axis.driven() ? brake : 0;
+    }
     if (m.coupling_at_mechanism && axis.coupling.place == CouplingPlace::motor) m.with_motor = coupling;
     return m;
+}
+
+double inner_efficiency(const Stage& s) {
+    if (!s.no_load_torque.given() || !s.rated_torque.given()) return s.efficiency.si;
+    return 1 / (1 / s.efficiency.si - s.ratio.si * s.no_load_torque.si / s.rated_torque.si);
 }
 
 double full_web(const Winder& w) {
@@ -322,7 +335,7 @@ std::optional<std::string> not_finite(const LoadModel& m) {
     for (const auto& [name, value] : numbers)
         if (!std::isfinite(value)) return name;
     for (const StageModel& s : m.stages)
-        if (!std::isfinite(s.ratio + s.inertia + s.forward + s.backward)) return "a stage of the reduction";
+        if (!std::isfinite(s.ratio + s.inertia + s.forward + s.backward + s.no_load)) return "a stage of the reduction";
     return std::nullopt;
 }
 

@@ -51,6 +51,7 @@ class Statement {
         for (const RidingPart& part : riding_parts(axis_)) mass(part.key.c_str(), part.label.c_str(), part.mass);
         std::visit(*this, axis_.mechanism);
         coupling();
+        brake();
         stages();
         for (const InertiaShare& i : out_.shares) out_.load += i.at_shaft;
         out_.load_least = out_.load - lighter_ * at_mechanism_;
@@ -239,6 +240,14 @@ class Statement {
         reflect(s, j, m_.coupling_at_mechanism ? m_.ratio : 1);
         push(std::move(s));
     }
+    // one on the motor's shaft counts with the rotor
+    void brake() {
+        const double j = axis_.brake.there() ? axis_.brake.inertia.value_or(0) : 0;
+        if (j <= 0 || m_.motion.direct || axis_.brake.place != CouplingPlace::mechanism) return;
+        InertiaShare s{"own_brake", "Brake", axis_.brake.name, j};
+        reflect(s, j, m_.ratio);
+        push(std::move(s));
+    }
     void stages() {
         double ahead = 1;
         for (std::size_t i = 0; i < m_.stages.size(); ++i) {
@@ -262,6 +271,8 @@ class Statement {
         add("rotor", "Rotor", motor.name, motor.rotor_inertia.si);
         if (motor.encoder_inertia.value_or(0) > 0) add("encoder", "Encoder", "given", motor.encoder_inertia.si);
         if (motor.brake_inertia.value_or(0) > 0) add("brake", "Motor brake", "given", motor.brake_inertia.si);
+        if (axis_.brake.there() && axis_.brake.place == CouplingPlace::motor && axis_.brake.inertia.value_or(0) > 0)
+            add("own_brake", "Brake", axis_.brake.name, axis_.brake.inertia.si);
         out_.rotor = m_.rotor_inertia;
     }
 };

@@ -79,12 +79,20 @@ std::optional<std::string> not_finite(const Trajectory& t) {
 
 constexpr std::size_t most_pieces_of_stages = 10'000;
 
+// What the parts between motor and load, and the drive, are asked for.
+struct Downstream {
+    std::vector<StageUse> stages;
+    std::optional<CouplingUse> coupling;
+    std::optional<BrakeStop> brake;
+    std::optional<OverloadIntegral> overload;
+};
+
 struct AtFill {
     Demand demand;
     std::optional<std::string> wrong; // a result that is no finite number
     std::optional<MotorUse> use;
     std::optional<CycleHeat> heat;
-    std::vector<StageUse> stages;
+    Downstream parts;
     std::vector<Limit> limits;
 };
 
@@ -223,9 +231,9 @@ class Reckoning {
     std::optional<Demand> demand_;
     std::optional<MotorUse> use_;
     std::optional<CycleHeat> heat_;
-    std::vector<StageUse> stages_;
+    Downstream parts_;
 
-    void stop(Problem p, unsigned serves) {
+    void stop(Problem p, need::Bits serves) {
         waiting_->add(p, serves);
         a_.problems.push_back(std::move(p));
     }
@@ -233,14 +241,14 @@ class Reckoning {
     void go_on() const {
         if (options_.go_on && !options_.go_on()) throw Interrupted{};
     }
-    bool waits(unsigned needs) const { return waiting_->blocks(needs); }
+    bool waits(need::Bits needs) const { return waiting_->blocks(needs); }
 
     void capability() {
         if (!axis_.driven()) return;
         // where the sheet has no points the curves hang on its constants
         const bool points = !moves_.direct;
-        for (const unsigned one : {need::peak_curve, need::continuous_curve, need::current})
-            if (const unsigned made_of = needs_on(one, axis_) & ~one) waiting_->also(made_of, one);
+        for (const need::Bits one : {need::peak_curve, need::continuous_curve, need::current})
+            if (const need::Bits made_of = needs_on(one, axis_) & ~one) waiting_->also(made_of, one);
         if (points && !waits(need::voltage | need::peak_curve) && !axis_.motor.peak.empty()) {
             const double scale = axis_.drive.lowest_bus() / axis_.motor.curve_voltage.si;
             if (!std::isnormal(scale * axis_.motor.peak.back().speed.si)) {
@@ -336,10 +344,31 @@ class Reckoning {
     }
 
     std::vector<Limit> judge_now(const Demand* d, const MotorUse* use, const CycleHeat* heat,
-        const std::vector<StageUse>* stages = nullptr) const {
-        const Known known{a_.motion ? &*a_.motion : nullptr, inertia_ ? &*inertia_ : nullptr, d, use, heat,
-            can_ && !waits(need::peak_curve | need::voltage) ? &*can_ : nullptr, stages};
+        const Downstream& parts = {}) const {
+        const auto held = [](const auto& x) { return x ? &*x : nullptr; };
+        const Known known{held(a_.motion), held(inertia_), d, use, heat, known_peak(), d ? &parts.stages : nullptr,
+            held(parts.coupling), held(parts.brake), held(parts.overload)};
         return judge_all({machine_, *taken_, policy_, known, options_.workings}, *waiting_);
+    }
+
+    const Capability* known_peak() const {
+        return can_ && !waits(need::peak_curve | need::voltage) ? &*can_ : nullptr;
+    }
+
+    Downstream downstream(const Demand& d, const MotorUse* use) const {
+        Downstream out;
+        // what no sheet judges is shown where it costs little
+        const bool all = options_.figures && a_.motion->pieces.size() <= most_pieces_of_stages;
+        out.stages =
+            stage_uses(d.load, *a_.motion, *taken_, [all](const Stage& s) { return all || s.has_sheet(); });
+        if (use && use->can.model && std::isfinite(use->can.model->conditions().drive_continuous))
+            out.overload = overload_integral(d, *use, taken_->drive);
+        if (moves_.direct) return out;
+        const bool told = inertia_ && inertia_->told && !waits(need::ratio_inertia);
+        if (taken_->coupling.there())
+            out.coupling = coupling_use(d, *taken_, waits(need::rotor) ? nullptr : known_peak(), told);
+        out.brake = brake_stop(d, *taken_, told);
+        return out;
     }
 
     void demand() {
@@ -360,11 +389,8 @@ class Reckoning {
                     f.use = motor_use(d, *can_);
                     f.heat = cycle_heat(taken_->motor, taken_->drive, known_machine().site, *f.use, d);
                 }
-                // what no sheet judges is shown where it costs little
-                const bool all = options_.figures && a_.motion->pieces.size() <= most_pieces_of_stages;
-                f.stages =
-                    stage_uses(loads[i], *a_.motion, *taken_, [all](const Stage& s) { return all || s.has_sheet(); });
-                f.limits = judge_now(&d, f.use ? &*f.use : nullptr, f.heat ? &*f.heat : nullptr, &f.stages);
+                f.parts = downstream(d, f.use ? &*f.use : nullptr);
+                f.limits = judge_now(&d, f.use ? &*f.use : nullptr, f.heat ? &*f.heat : nullptr, f.parts);
             },
             [&] { go_on(); });
         for (std::size_t i = 0; i < fills.size(); ++i) {
@@ -403,7 +429,7 @@ class Reckoning {
         demand_ = std::move(fills[shown].demand);
         use_ = std::move(fills[shown].use);
         heat_ = std::move(fills[shown].heat);
-        stages_ = std::move(fills[shown].stages);
+        parts_ = std::move(fills[shown].parts);
     }
 
     void figures() {
@@ -430,12 +456,16 @@ class Reckoning {
                 a_.inertia->rotor = 0;
             }
         }
-        const unsigned motor =
+        const need::Bits motor =
             need::peak_curve | need::continuous_curve | need::voltage | need::top_speed | need::surroundings;
         if (!waits(motor)) a_.can = can_;
         if (waits(need::demand)) return;
         a_.demand = std::move(demand_);
-        if (!waits(need::stop | need::stage)) a_.stages = std::move(stages_);
+        if (!waits(need::stop | need::stage)) a_.stages = std::move(parts_.stages);
+        if (!waits(need::stop | need::coupling)) a_.coupling = std::move(parts_.coupling);
+        if (!waits(need::motor_brake | need::brake_stop)) a_.brake = std::move(parts_.brake);
+        if (!waits(need::current | need::resistance | need::temperatures | need::voltage | need::drive_overload))
+            a_.overload = std::move(parts_.overload);
         if (!waits(motor)) a_.motor = std::move(use_);
         if (!waits(motor | need::current | need::resistance | need::temperatures | need::thermal))
             a_.heat = std::move(heat_);

@@ -3,6 +3,8 @@
 
 #include "core/demand/demand.h"
 #include "core/demand/stages.h"
+#include "core/drivetrain/brake_stop.h"
+#include "core/drivetrain/coupling_bounds.h"
 #include "core/load/statement.h"
 #include "core/match/limit.h"
 #include "core/model/machine.h"
@@ -10,6 +12,7 @@
 #include "core/motion/trajectory.h"
 #include "core/motor/capability.h"
 #include "core/motor/cycle_heat.h"
+#include "core/motor/overload_integral.h"
 
 #include <functional>
 #include <optional>
@@ -56,6 +59,9 @@ struct Assessment {
     std::optional<InertiaStatement> inertia;
     std::optional<Demand> demand;
     std::vector<StageUse> stages;  ///< from the motor; empty: none, or not known
+    std::optional<CouplingUse> coupling;      ///< where there is one
+    std::optional<BrakeStop> brake;           ///< where there is one
+    std::optional<OverloadIntegral> overload; ///< of the drive, where its currents are given
     std::optional<Capability> can; ///< of the motor, whatever the axis asks of it
     std::optional<MotorUse> motor;
     std::optional<CycleHeat> heat; ///< of the motor over the cycle

@@ -46,12 +46,12 @@ const Screw* turning_screw(In in) {
     return s && s->root_diameter.given() && s->turns == ScrewTurns::screw ? s : nullptr;
 }
 
-constexpr unsigned from_thread = need::thread | need::travel;
-unsigned efficiency_of(const Mechanism& m) {
+constexpr need::Bits from_thread = need::thread | need::travel;
+need::Bits efficiency_of(const Mechanism& m) {
     const auto* s = std::get_if<Screw>(&m);
     return s && !s->efficiency.given() && s->thread != Thread::roller ? from_thread : 0;
 }
-unsigned drag_of(const Mechanism& m) {
+need::Bits drag_of(const Mechanism& m) {
     const auto* s = std::get_if<Screw>(&m);
     return s && s->nut_preload.value_or(0) > 0 && !s->preload_drag.given() ? from_thread : 0;
 }
@@ -233,9 +233,12 @@ std::vector<FigureRow> load_rows() {
             [](Figure& f, In in) {
                 f.si = in.load.rotor_inertia;
                 f.note = "with motor brake and encoder";
-                work(f, in, "J_M", "rotor + encoder + motor brake", "J_R+J_G+J_B",
+                const double built_in = in.axis.motor.brake_inertia.value_or(0);
+                const double own = in.load.rotor_inertia - in.axis.motor.turning_inertia();
+                work(f, in, "J_M", own > 0 ? "rotor + encoder + motor brake + brake" : "rotor + encoder + motor brake",
+                    own > 0 ? "J_R+J_G+J_B+J_Bs" : "J_R+J_G+J_B",
                     {{"J_R", in.axis.motor.rotor_inertia.si}, {"J_G", in.axis.motor.encoder_inertia.value_or(0)},
-                        {"J_B", in.axis.motor.brake_inertia.value_or(0)}});
+                        {"J_B", built_in}, {"J_Bs", in.axis.brake.inertia.value_or(0)}});
             }},
         {"load.inertia_ratio", "Inertia ratio", nullptr, Kind::number, travel | inertia | ratio_inertia | rotor,
             [](In in) { return has_rotor(in) && tells_inertia(in); },
@@ -346,8 +349,8 @@ std::vector<FigureRow> demand_rows() {
 
 std::vector<FigureRow> motor_rows() {
     using namespace need;
-    constexpr unsigned heat = continuous_curve | surroundings;
-    constexpr unsigned point = heat | peak_curve | voltage;
+    constexpr need::Bits heat = continuous_curve | surroundings;
+    constexpr need::Bits point = heat | peak_curve | voltage;
     return {
         {"motor.max_speed", "Top speed at this bus", nullptr, Kind::angular_speed, peak_curve | voltage | top_speed,
             has_motor,
@@ -521,7 +524,7 @@ const std::vector<FigureRow>& figure_rows() {
     return rows;
 }
 
-unsigned needs_of(const FigureRow& row, const Mechanism& mechanism) {
+need::Bits needs_of(const FigureRow& row, const Mechanism& mechanism) {
     const bool of_a_fill = std::holds_alternative<Winder>(mechanism) && (row.needs & need::reckoning) != 0;
     return row.needs | (of_a_fill ? need::demand : 0) | (row.also ? row.also(mechanism) : 0);
 }
@@ -530,7 +533,7 @@ std::vector<Figure> figures(const FigureInput& in, const Waiting& waiting) {
     std::vector<Figure> out;
     for (const FigureRow& row : figure_rows()) {
         // whether there is such a figure may hang on what is not known: then it is not listed before it is
-        const unsigned needs = needs_of(row, in.axis.mechanism);
+        const need::Bits needs = needs_of(row, in.axis.mechanism);
         const bool blocked = waiting.blocks(needs);
         FigureInput seen = in;
         if (blocked) {

@@ -32,10 +32,10 @@ struct FigureRow {
     const char* label;
     const char* direct_label; ///< on a linear drive; null: the same
     Kind kind;
-    unsigned needs;
+    need::Bits needs;
     bool (*applies)(const FigureInput&);
     void (*fill)(Figure&, const FigureInput&);
-    unsigned (*also)(const Mechanism&) = nullptr; ///< what more it needs on some mechanisms
+    need::Bits (*also)(const Mechanism&) = nullptr; ///< what more it needs on some mechanisms
     const char* read_from = "";                   ///< said of a figure without a working
 };
 
@@ -48,7 +48,7 @@ const std::vector<FigureRow>& figure_rows();
 
 /// What a row needs on this mechanism: of a winder the fill of most heat is shown, and which that is hangs on the whole
 /// demand.
-unsigned needs_of(const FigureRow& row, const Mechanism& mechanism);
+need::Bits needs_of(const FigureRow& row, const Mechanism& mechanism);
 
 /// The figures of an axis. One that waits has no number, and its note says for what.
 std::vector<Figure> figures(const FigureInput& in, const Waiting& waiting);

@@ -95,7 +95,7 @@ double bearing_hours(double rating, double load, double speed) {
 
 std::vector<LimitRow> heat_limit_rows() {
     using namespace need;
-    constexpr unsigned all =
+    constexpr need::Bits all =
         need::demand | continuous_curve | surroundings | current | resistance | temperatures | thermal;
     return {
         {"winding_temperature", "Winding temperature", Kind::temperature_difference, all, true, judges_winding,
@@ -154,7 +154,7 @@ const char* insulation_class(double limit) {
 
 std::vector<FigureRow> heat_figure_rows() {
     using namespace need;
-    constexpr unsigned all =
+    constexpr need::Bits all =
         need::demand | continuous_curve | surroundings | current | resistance | temperatures | thermal;
     return {
         {"heat.winding_mean", "Winding, mean", nullptr, Kind::temperature, all, warm,

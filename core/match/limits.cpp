@@ -2,6 +2,7 @@
 
 #include "core/drivetrain/screw_limits.h"
 #include "core/load/screw.h"
+#include "core/match/drivetrain_rows.h"
 #include "core/match/heat_rows.h"
 #include "core/match/stage_rows.h"
 #include "core/match/stepper_rows.h"
@@ -267,7 +268,8 @@ void judge_brake(Limit& l, const LimitInput& in) {
     const bool held = d.brake_torque >= d.fall_torque;
     const double torque = d.load.tension ? d.brake_torque : d.static_torque;
     l.used = in.policy.brake_static_factor.si * torque;
-    l.allowed = in.axis.motor.brake_torque.value_or(0);
+    const std::vector<ActingBrake> brakes = acting_brakes(in.axis, d.load);
+    l.allowed = braking_torque(brakes);
     if (in.workings && !std::isnan(l.used))
         l.working.push_back(working_line("needed", "factor × holding torque", "K*T",
             {{"K", in.policy.brake_static_factor.si}, {"T", torque}}, l.used, Kind::torque, practice));
@@ -282,29 +284,9 @@ void judge_brake(Limit& l, const LimitInput& in) {
         l.reason = words(in).torque(l.allowed) + " static against " +
                    format_number(in.policy.brake_static_factor.si, 2) + " × " + words(in).torque(torque) +
                    (held ? ", held in a dwell" : "");
+        if (brakes.size() > 1) l.reason += "; what both brakes hold together";
         if (l.state == LimitState::over) l.remedy = "A larger brake, a counterbalance, or a shorter lead.";
     }
-}
-
-void judge_coupling(Limit& l, const LimitInput& in) {
-    const Demand& d = *in.so_far.demand;
-    const double carried = d.coupling_torque();
-    if (!in.axis.coupling.rated_torque.given()) return cannot(l, "no allowable torque is given for the coupling");
-    l.used = carried * in.axis.coupling.service_factor.si;
-    l.allowed = in.axis.coupling.rated_torque.si;
-    if (in.workings)
-        l.working.push_back(working_line("T_k", "K · max(cycle, emergency stop)", "K*max(T_c, T_e)",
-            {{"K", in.axis.coupling.service_factor.si}, {"T_c", d.coupling_peak}, {"T_e", d.coupling_emergency}},
-            l.used, Kind::torque, practice));
-    if (!closed(l, in, practice)) return;
-    l.reason = words(in).torque(carried) + " carried at the instant" +
-               (d.coupling_emergency > d.coupling_peak ? " of the emergency stop"
-                                                       : " of the peak, standstill and breakaway "
-                                                         "included") +
-               ", with service factor " + words(in).torque(l.used);
-    if (in.so_far.can) l.reason += "; the motor's own peak is " + words(in).torque(in.so_far.can->peak.stall());
-    if (l.state != LimitState::fits)
-        l.remedy = "A larger coupling, or a torque limit in the drive. Never size it on the rated torque.";
 }
 
 void judge_critical(Limit& l, const LimitInput& in) {
@@ -492,10 +474,6 @@ bool by_point(const LimitInput& in) { return !open_loop(in.axis) && in.policy.he
 bool wants_brake(const LimitInput& in) {
     return in.so_far.demand && (in.so_far.demand->fall_torque > 0 || in.so_far.demand->brake_torque > 0);
 }
-bool has_coupling(const LimitInput& in) {
-    return (motion_of(in.axis.mechanism).has & Motion::shaft) != 0 &&
-           (in.axis.coupling.rated_torque.given() || in.axis.coupling.inertia.given());
-}
 bool has_screw(const LimitInput& in) { return std::holds_alternative<Screw>(in.axis.mechanism); }
 bool screw_turns(const LimitInput& in) { // where the nut turns the screw stands
     return has_screw(in) && std::get<Screw>(in.axis.mechanism).turns == ScrewTurns::screw;
@@ -508,7 +486,7 @@ bool has_speed_value(const LimitInput& in) {
 
 const std::vector<LimitRow>& limit_rows() {
     using namespace need;
-    constexpr unsigned heat = continuous_curve | surroundings;
+    constexpr need::Bits heat = continuous_curve | surroundings;
     static const std::vector<LimitRow> rows = [] {
         std::vector<LimitRow> all{
             {"speed", "Top speed", Kind::angular_speed, speeds | peak_curve | voltage | top_speed, true, always,
@@ -535,9 +513,7 @@ const std::vector<LimitRow>& limit_rows() {
                 judge_brush_speed},
             {"inertia_ratio", "Inertia ratio", Kind::number, travel | inertia | ratio_inertia | rotor, true, turns,
                 judge_inertia_ratio},
-            {"brake", "Holding brake", Kind::torque, need::load | motor_brake, true, wants_brake, judge_brake},
-            {"coupling", "Coupling, peak", Kind::torque, need::load | stop | need::coupling, false, has_coupling,
-                judge_coupling},
+            {"brake", "Holding brake", Kind::torque, need::load | motor_brake, false, wants_brake, judge_brake},
             {"critical_speed", "Screw critical speed", Kind::angular_speed, speeds | bending, false, screw_turns,
                 judge_critical},
             {"buckling", "Screw buckling", Kind::force, need::load | stop | need::buckling, false, has_screw,
@@ -551,10 +527,12 @@ const std::vector<LimitRow>& limit_rows() {
         std::vector<LimitRow> more = stepper_limit_rows();
         for (const LimitRow& row : heat_limit_rows()) more.push_back(row);
         all.insert(holding + 1, more.begin(), more.end());
-        const auto coupling = std::find_if(
-            all.begin(), all.end(), [](const LimitRow& r) { return std::string_view(r.key) == "coupling"; });
-        const std::vector<LimitRow> of_stages = stage_limit_rows();
-        all.insert(coupling, of_stages.begin(), of_stages.end());
+        // gearhead, coupling, brake and drive before the screw
+        const auto screw = std::find_if(
+            all.begin(), all.end(), [](const LimitRow& r) { return std::string_view(r.key) == "critical_speed"; });
+        more = stage_limit_rows();
+        for (const LimitRow& row : drivetrain_limit_rows()) more.push_back(row);
+        all.insert(screw, more.begin(), more.end());
         return all;
     }();
     return rows;
@@ -574,8 +552,15 @@ std::vector<Limit> judge_all(const LimitInput& in, const Waiting& waiting) {
                                                                           : row.label;
         l.kind = row.kind;
         l.used = l.allowed = std::nan("");
-        if (blocked)
-            cannot(l, waiting.words(row.needs));
+        if (blocked) {
+            const bool by_the_rest = row.over_by != 0 && !waiting.blocks(row.over_by) && in.so_far.demand;
+            if (by_the_rest) row.judge(l, in);
+            if (!by_the_rest || l.state != LimitState::over) {
+                l.working.clear();
+                l.used = l.allowed = std::nan("");
+                cannot(l, waiting.words(row.needs));
+            }
+        }
         else if (row.of_motor && !has_motor(in))
             cannot(l, motor_missing(in));
         else

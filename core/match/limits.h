@@ -17,6 +17,9 @@ struct Known {
     const CycleHeat* heat = nullptr;               ///< of the same state of the axis
     const Capability* can = nullptr;               ///< of the motor, only where its peak curve is known
     const std::vector<StageUse>* stages = nullptr; ///< those whose sheet is given
+    const CouplingUse* coupling = nullptr;
+    const BrakeStop* brake = nullptr;
+    const OverloadIntegral* overload = nullptr; ///< of the drive
 };
 
 /// Everything a limit may look at.
@@ -55,12 +58,13 @@ struct LimitRow {
     const char* key;
     const char* label;
     Kind kind;
-    unsigned needs;
+    need::Bits needs;
     bool of_motor;
     bool (*applies)(const LimitInput&);
     void (*judge)(Limit&, const LimitInput&);
     const char* direct_label = nullptr;    ///< on an axis along a line
     const char* open_loop_label = nullptr; ///< with a stepper that notices no lost step
+    need::Bits over_by = 0; ///< what is enough to say that it is over, where the rest is missing; 0: nothing
 };
 
 /// All rows, in working order.

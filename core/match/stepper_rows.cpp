@@ -312,7 +312,7 @@ SteppingResonance resonance_of(In in) {
 
 std::vector<FigureRow> stepper_figure_rows() {
     using namespace need;
-    constexpr unsigned swing = travel | inertia | ratio_inertia | rotor | current | temperatures;
+    constexpr need::Bits swing = travel | inertia | ratio_inertia | rotor | current | temperatures;
     return {
         {"stepper.holding_torque", "Holding torque as set", nullptr, Kind::torque, current | temperatures, of_stepper,
             [](Figure& f, In in) { holding(f, in, false); }},

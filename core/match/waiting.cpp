@@ -11,7 +11,7 @@ namespace fulmox {
 namespace {
 
 // What the field at a place serves, or the nearest around it that is described.
-unsigned served_by(const FieldRefs& fields, std::string path) {
+need::Bits served_by(const FieldRefs& fields, std::string path) {
     for (;;) {
         for (const FieldRef& f : fields)
             if (f.path == path) return f.serves;
@@ -50,10 +50,10 @@ Waiting::Waiting(const Machine& machine, const Axis& axis, const std::string& pa
         if (p.severity == Severity::error) add(p, served_by(fields, p.path));
 }
 
-unsigned needs_on(unsigned needs, const Axis& axis) {
+need::Bits needs_on(need::Bits needs, const Axis& axis) {
     if (!axis.driven()) return needs;
     const bool along = motion_of(axis.mechanism).direct; // a linear motor has no points of speed and torque
-    constexpr unsigned by_constants =
+    constexpr need::Bits by_constants =
         need::current | need::resistance | need::voltage | need::temperatures | need::top_speed;
     if ((needs & need::peak_curve) && (along || axis.motor.peak.empty())) needs |= by_constants;
     if ((needs & need::continuous_curve) && (along || axis.motor.continuous.empty()))
@@ -68,17 +68,17 @@ unsigned needs_on(unsigned needs, const Axis& axis) {
     return needs;
 }
 
-void Waiting::add(const Problem& problem, unsigned serves) {
+void Waiting::add(const Problem& problem, need::Bits serves) {
     mask_ |= serves;
     entries_.push_back({serves, problem.path, field_and_place(problem.field, problem.path)});
 }
 
-void Waiting::also(unsigned serves, unsigned more) {
+void Waiting::also(need::Bits serves, need::Bits more) {
     for (Entry& e : entries_)
         if ((e.serves & serves) != 0) mask_ |= e.serves |= more;
 }
 
-std::string Waiting::words(unsigned needs) const {
+std::string Waiting::words(need::Bits needs) const {
     constexpr std::size_t most = 4;
     std::vector<std::string> names;
     std::size_t more = 0;
@@ -110,7 +110,7 @@ Axis Waiting::with_stand_ins() const {
             if (const std::size_t i = std::strtoul(e.path.c_str() + bodies.size(), nullptr, 10); i < out.bodies.size())
                 out.bodies[i].mass = Quantity<Kind::mass>("0 kg");
     // curves without points enough, or whose points do not rise
-    const auto curve = [&](std::vector<CurvePoint>& points, unsigned serves) {
+    const auto curve = [&](std::vector<CurvePoint>& points, need::Bits serves) {
         if (!blocks(serves)) return;
         points.assign(2, CurvePoint{});
         points[0].speed = Quantity<Kind::angular_speed>("0 rpm");

@@ -10,7 +10,7 @@
 namespace fulmox {
 
 /// What a row that needs this needs on this axis: without points of the sheet a curve is made of the motor's constants.
-unsigned needs_on(unsigned needs, const Axis& axis);
+need::Bits needs_on(need::Bits needs, const Axis& axis);
 
 class Waiting {
   public:
@@ -18,12 +18,12 @@ class Waiting {
     Waiting(const Machine& machine, const Axis& axis, const std::string& path, const Problems& problems);
 
     /// One that is found later, on the way.
-    void add(const Problem& problem, unsigned serves);
+    void add(const Problem& problem, need::Bits serves);
     /// Whatever serves one of these serves `more` as well.
-    void also(unsigned serves, unsigned more);
-    bool blocks(unsigned needs) const { return (mask_ & needs) != 0; }
+    void also(need::Bits serves, need::Bits more);
+    bool blocks(need::Bits needs) const { return (mask_ & needs) != 0; }
     /// "waits for: Distance, segment 3; Lead"; empty where nothing is missing.
-    std::string words(unsigned needs) const;
+    std::string words(need::Bits needs) const;
     /// The axis with a harmless number in every place that waits, so that what does not need it can be reckoned by the
     /// same way as ever. Nothing that needs such a place may be shown.
     Axis with_stand_ins() const;
@@ -33,12 +33,12 @@ class Waiting {
 
   private:
     struct Entry {
-        unsigned serves;
+        need::Bits serves;
         std::string path, name;
     };
     const Axis& axis_;
     std::string path_;
-    unsigned mask_ = 0;
+    need::Bits mask_ = 0;
     std::vector<Entry> entries_;
 };
 

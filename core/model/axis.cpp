@@ -103,55 +103,6 @@ void Load::describe(FieldVisitor& v) {
             .serves = need::inertia});
 }
 
-void Coupling::describe(FieldVisitor& v) {
-    v.choice(place, {"place", "Sits on", places, "With a reduction between them the two turn at different speeds.",
-                        true, true, Motion::shaft, need::force | need::coupling});
-    v.quantity(inertia, {.key = "inertia",
-                            .label = "Coupling inertia",
-                            .unit = "kg·cm²",
-                            .range = {0, 1e8},
-                            .help = "Whole coupling, both hubs. Often 1–2 % of the total; people ask.",
-                            .required = false,
-                            .if_empty = "none",
-                            .symbol = "J_k",
-                            .needs = Motion::shaft,
-                            .serves = need::inertia});
-    v.quantity(rated_torque, {.key = "allowable_torque",
-                                 .label = "Allowable torque",
-                                 .unit = "N·m",
-                                 .range = {0, 1e7, true},
-                                 .help = "The largest torque it may see for an instant. It is held against the "
-                                         "instantaneous maximum, never against the rated torque of the motor.",
-                                 .required = false,
-                                 .if_empty = "cannot be judged",
-                                 .symbol = "T_k",
-                                 .needs = Motion::shaft,
-                                 .serves = need::coupling});
-    v.quantity(service_factor, {.key = "service_factor",
-                                   .label = "Service factor",
-                                   .unit = "1",
-                                   .range = {1, 10},
-                                   .typical = {1, 4},
-                                   .help = "1 for smooth moves, 1.5 for reversing, 2 and more for shocks.",
-                                   .source = "common practice, no source",
-                                   .rare = true,
-                                   .symbol = "K",
-                                   .applies = rated_torque.given(),
-                                   .needs = Motion::shaft,
-                                   .serves = need::coupling});
-    v.quantity(radial_load, {.key = "radial_load",
-                                .label = "Radial load on the shaft",
-                                .unit = "N",
-                                .range = {0, 1e6, true},
-                                .help = "On the bearing at the motor's shaft end, as of a belt; for its life.",
-                                .required = false,
-                                .if_empty = "not given",
-                                .rare = true,
-                                .symbol = "P_r",
-                                .needs = Motion::shaft,
-                                .serves = need::life});
-}
-
 void Questions::describe(FieldVisitor& v) {
     v.choice(precision, {.key = "precision",
                             .label = "Precision",
@@ -180,6 +131,7 @@ void Axis::describe(FieldVisitor& v) {
     v.list(stages, {"stages", "Reduction", "stage", "Between motor and mechanism, the motor side first.", 20,
                        need::travel | need::inertia | need::force});
     v.group(coupling, {"coupling", "Coupling", "", false, need::coupling});
+    v.group(brake, {"brake", "Brake", "Spring-applied; holds what would fall or be moved.", false, need::motor_brake});
     v.group(cycle, {"cycle", "Cycle", "", false, need::cycle});
     v.list(further_cycles,
         {"further_cycles", "Further cycles", "cycle",

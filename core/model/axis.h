@@ -2,6 +2,8 @@
 #pragma once
 
 #include "core/model/body.h"
+#include "core/model/brake.h"
+#include "core/model/coupling.h"
 #include "core/model/cycle.h"
 #include "core/model/mechanism.h"
 #include "core/model/motor.h"
@@ -27,23 +29,6 @@ struct Load {
     Extra extra;
 
     bool operator==(const Load&) const = default;
-
-    void describe(FieldVisitor& v);
-};
-
-enum class CouplingPlace { motor, mechanism };
-
-struct Coupling {
-    CouplingPlace place = CouplingPlace::motor;
-    Quantity<Kind::inertia> inertia;
-    Quantity<Kind::torque> rated_torque;
-    Quantity<Kind::number> service_factor{"1.5"};
-    Quantity<Kind::force> radial_load; ///< on the motor's shaft end
-    Extra extra;
-
-    bool operator==(const Coupling&) const = default;
-
-    static constexpr Option places[] = {{"motor", "motor shaft"}, {"mechanism", "mechanism shaft"}};
 
     void describe(FieldVisitor& v);
 };
@@ -74,6 +59,7 @@ struct Axis {
     std::vector<Body> bodies;
     std::vector<Stage> stages;
     Coupling coupling;
+    Brake brake; ///< beside one in the motor
     Cycle cycle;
     Drive drive;
     std::vector<Cycle> further_cycles; ///< which the axis runs as well, each judged on its own

@@ -66,7 +66,7 @@ struct QuantitySpec {
     Range rotary_range{-no_bound, no_bound};
     Range rotary_typical{-no_bound, no_bound};
     const char* rotary_label = "";
-    unsigned serves = 0; ///< `need` bits; 0: what its group serves
+    need::Bits serves = 0; ///< `need` bits; 0: what its group serves
 
     /// The same field as it stands on a rotary axis, or on a linear one.
     QuantitySpec on_rotary(bool rotary) const {
@@ -82,7 +82,7 @@ struct QuantitySpec {
 
 /// Of a value greater than 0 and up to `most` that may be left out.
 inline QuantitySpec optional_quantity(const char* key, const char* label, const char* unit, double most,
-    const char* help, const char* if_empty, const char* symbol, unsigned serves) {
+    const char* help, const char* if_empty, const char* symbol, need::Bits serves) {
     return {.key = key,
         .label = label,
         .unit = unit,
@@ -118,7 +118,7 @@ struct ChoiceSpec {
     bool optional = false; ///< may be left out of a file: then as a new one has it
     bool applies = true;
     unsigned needs = 0;
-    unsigned serves = 0; ///< `need` bits; 0: what its group serves
+    need::Bits serves = 0; ///< `need` bits; 0: what its group serves
 };
 
 struct FlagSpec {
@@ -133,7 +133,7 @@ struct GroupSpec {
     const char* label;
     const char* help = "";
     bool rare = false;
-    unsigned serves = 0;   ///< `need` bits of the fields in it that say nothing of their own; 0: as what it is in
+    need::Bits serves = 0;   ///< `need` bits of the fields in it that say nothing of their own; 0: as what it is in
     bool optional = false; ///< a variant that may be left out of a file: then its first kind
 };
 
@@ -143,7 +143,7 @@ struct ListSpec {
     const char* item; ///< what one entry is called
     const char* help = "";
     std::size_t most = 10000; ///< entries beyond this are refused
-    unsigned serves = 0;      ///< `need` bits of the fields in it that say nothing of their own; 0: as what it is in
+    need::Bits serves = 0;      ///< `need` bits of the fields in it that say nothing of their own; 0: as what it is in
 };
 
 /// Members of a file that this version does not know, kept word for word: key to raw JSON.

@@ -230,6 +230,9 @@ void Motor::describe(FieldVisitor& v) {
                                  .symbol = "T_B",
                                  .applies = turns,
                                  .serves = need::motor_brake});
+    brake_stopping.describe(v,
+        {"brake_dynamic_torque", "brake_apply_time", "brake_release_time", "brake_stop_energy"},
+        turns && brake_torque.given());
     v.quantity(mass, {.key = "mass",
                          .label = "Motor mass",
                          .unit = "kg",
@@ -258,7 +261,16 @@ void Motor::describe(FieldVisitor& v) {
                                    .if_empty = "not shown",
                                    .rare = true,
                                    .symbol = "d_M",
-                                   .applies = turns});
+                                   .applies = turns,
+                                   .serves = need::coupling_fit});
+    const auto flange = [&](const char* key, const char* label, const char* help, const char* symbol) {
+        QuantitySpec spec = optional_quantity(key, label, "mm", 2000, help, "not checked", symbol, need::coupling_fit);
+        spec.rare = true;
+        spec.applies = turns;
+        return spec;
+    };
+    v.quantity(pilot, flange("pilot", "Pilot", "Diameter that centres its flange.", "d_p"));
+    v.quantity(bolt_circle, flange("bolt_circle", "Bolt circle", "Of its flange.", "d_b"));
     v.quantity(shaft_torque, {.key = "shaft_torque",
                                  .label = "Shaft torque",
                                  .unit = "N·m",
@@ -282,7 +294,41 @@ void Motor::describe(FieldVisitor& v) {
                          "Of its datasheet, with what was clicked on them.", most_pictures, need::record});
 }
 
+bool Drive::reads(Feedback f) const {
+    switch (f) {
+    case Feedback::hall:
+        return reads_hall;
+    case Feedback::incremental:
+        return reads_incremental;
+    case Feedback::sine_cosine:
+        return reads_sine_cosine;
+    case Feedback::serial:
+        return reads_serial;
+    case Feedback::resolver:
+        return reads_resolver;
+    case Feedback::unsaid:
+    case Feedback::none:
+        return true;
+    }
+    return true;
+}
+
+bool Drive::takes(Command c) const {
+    switch (c) {
+    case Command::pulses:
+        return takes_pulses;
+    case Command::analog:
+        return takes_analog;
+    case Command::network:
+        return takes_network;
+    case Command::unsaid:
+        return true;
+    }
+    return true;
+}
+
 void Drive::describe(FieldVisitor& v) {
+    v.text(name, {"name", "Drive", "What it is."});
     v.quantity(bus_voltage,
         {.key = "bus_voltage",
             .label = "Bus voltage",
@@ -309,7 +355,18 @@ void Drive::describe(FieldVisitor& v) {
         fall("mains_tolerance", "Mains low by", "How far the mains, and the bus with them, may fall.", "δ_m"));
     v.quantity(
         bus_droop, fall("bus_droop", "Supply droop", "How far the supply falls under the load it feeds.", "δ_d"));
-    constexpr unsigned model = need::voltage | need::current;
+    QuantitySpec high = fall("mains_rise", "Mains high by", "How far the mains, and the bus with them, may rise.", "δ_h");
+    high.rare = true;
+    high.serves = need::drive_window;
+    v.quantity(mains_rise, high);
+    const auto window = [&](const char* key, const char* label, const char* help, const char* symbol) {
+        QuantitySpec spec = optional_quantity(key, label, "V", 2000, help, "not judged", symbol, need::drive_window);
+        spec.rare = true;
+        return spec;
+    };
+    v.quantity(lowest_voltage, window("lowest_voltage", "Drive works from", "Least bus voltage.", "U_D1"));
+    v.quantity(highest_voltage, window("highest_voltage", "Drive works up to", "Highest bus voltage.", "U_D2"));
+    constexpr need::Bits model = need::voltage | need::current;
     const auto only_for = [](unsigned motion, QuantitySpec spec) {
         spec.needs = motion;
         return spec;
@@ -329,6 +386,50 @@ void Drive::describe(FieldVisitor& v) {
                           .applies = continuous_current.given() || peak_current.given(),
                           .needs = Motion::sine,
                           .serves = need::current});
+    const auto share_of = [&](const char* key, const char* label, const char* help, const char* if_empty,
+                              const char* symbol, need::Bits serves) {
+        QuantitySpec spec = optional_quantity(key, label, "%", 100, help, if_empty, symbol, serves);
+        spec.rare = true;
+        spec.needs = Motion::servo;
+        return spec;
+    };
+    const bool rated = continuous_current.given() || peak_current.given();
+    QuantitySpec part = only_for(Motion::servo, optional("peak_time", "Drive peak for", "s", 1e4,
+                                                    "From cold; an I²t integrator counts it.", "not judged", "t_Dp",
+                                                    need::drive_overload));
+    part.applies = continuous_current.given() && peak_current.given();
+    v.quantity(peak_time, part);
+    part = share_of("standstill_share", "At standstill", "Share of its continuous current near 0 Hz, where one phase "
+                    "may carry the peak for good.", "all of it", "k_0", need::drive_overload);
+    part.applies = continuous_current.given();
+    v.quantity(standstill_share, part);
+    part = share_of("derating", "Currents left", "Share of both currents at this switching frequency or mounting.",
+        "all of it", "k_D", need::current);
+    part.applies = rated;
+    v.quantity(derating, part);
+    part = only_for(Motion::servo, optional("derates_from", "Derates from", "°C", 0,
+                                       "Ambient beyond which its currents fall.", "not derated", "θ_D", need::current));
+    part.range = {-40, 100};
+    part.rare = true;
+    part.applies = rated;
+    v.quantity(derates_from, part);
+    part = share_of("derating_rate", "By, for each K", "Of both currents.", "not known", "c_D", need::current);
+    part.required = part.applies = rated && derates_from.given();
+    v.quantity(derating_rate, part);
+    part = only_for(Motion::servo, optional("derates_above", "Derates above", "m", 1e4,
+                                       "Altitude beyond which its currents fall.", "not derated", "h_D", need::current));
+    part.range.open_min = false;
+    part.rare = true;
+    part.applies = rated;
+    v.quantity(derates_above, part);
+    part = share_of("altitude_rate", "By, for each 100 m", "Of both currents.", "not known", "c_h", need::current);
+    part.required = part.applies = rated && derates_above.given();
+    v.quantity(altitude_rate, part);
+    part = only_for(Motion::shaft, optional("torque_limit", "Torque limit", "N·m", 1e7,
+                                      "As programmed in the drive, at the motor's shaft: how a drive protects "
+                                      "gearhead, coupling and screw.",
+                                      "none", "T_lim", need::peak_curve));
+    v.quantity(torque_limit, part);
     v.choice(modulation, {.key = "modulation",
                              .label = "Modulation",
                              .options = modulations,
@@ -411,6 +512,27 @@ void Drive::describe(FieldVisitor& v) {
                              .rare = true,
                              .symbol = "P_D",
                              .serves = need::energy});
+    v.choice(encoder, {"encoder", "Encoder", feedbacks, "What tells the drive where the rotor is.", true, true, 0,
+                          need::interface});
+    const auto flag = [&](bool& b, const char* key, const char* label) {
+        v.flag(b, {key, label, "The drive takes it."});
+    };
+    flag(reads_hall, "reads_hall", "Drive reads Hall sensors");
+    flag(reads_incremental, "reads_incremental", "Drive reads incremental encoders");
+    flag(reads_sine_cosine, "reads_sine_cosine", "Drive reads sine and cosine");
+    flag(reads_serial, "reads_serial", "Drive reads serial encoders");
+    flag(reads_resolver, "reads_resolver", "Drive reads resolvers");
+    v.choice(controller, {"controller", "Controller gives", command_kinds, "How it tells the drive what to do.", true,
+                             true, 0, need::interface});
+    flag(takes_pulses, "takes_pulses", "Drive takes pulses");
+    flag(takes_analog, "takes_analog", "Drive takes analog commands");
+    flag(takes_network, "takes_network", "Drive takes a network");
+    QuantitySpec input = optional("pulse_input", "Pulse input", "kHz", 1e6, "The most pulses a second the drive takes.",
+        "not checked", "f_D", need::pulses);
+    input.rare = true;
+    input.needs = Motion::stepper;
+    v.quantity(pulse_input, input);
+    describe_trade(v, mass, price);
     v.quantity(stop_time, {.key = "stop_time",
                               .label = "Emergency stop in",
                               .unit = "s",
@@ -430,6 +552,17 @@ void Drive::describe(FieldVisitor& v) {
                                   .symbol = "d_E",
                                   .rotary_unit = "deg",
                                   .rotary_range = {0, 3.6e6, true}});
+    QuantitySpec emergency = optional("emergency_torque", "Motor torque in it", "N·m", 1e7,
+        "What the motor gives in an emergency stop, at its shaft; coupling and gearhead see it.", "its peak torque",
+        "T_ME", need::coupling);
+    emergency.rare = true;
+    emergency.needs = Motion::shaft;
+    v.quantity(emergency_torque, emergency);
+    QuantitySpec stops = optional("emergency_stops", "Emergency stops", "1", 1e9,
+        "In the life of the machine; gearheads permit a number.", "not judged", "N_E", need::stage);
+    stops.rare = true;
+    stops.needs = Motion::shaft;
+    v.quantity(emergency_stops, stops);
 }
 
 } // namespace fulmox

@@ -1,6 +1,7 @@
 // The motor as its datasheet gives it, and the little this version asks of its drive.
 #pragma once
 
+#include "core/model/brake.h"
 #include "core/model/curve_picture.h"
 #include "core/model/field.h"
 #include "core/model/motion_quantity.h"
@@ -51,9 +52,11 @@ struct Motor {
     MotorKind electric;              ///< its kind, with the constants the sheet quotes
     Quantity<Kind::inertia> brake_inertia;
     Quantity<Kind::torque> brake_torque;
+    BrakeStopping brake_stopping;
     Quantity<Kind::mass> mass;
     Quantity<Kind::length> length; ///< behind the flange, with brake and encoder
     Quantity<Kind::length> shaft_diameter;
+    Quantity<Kind::length> pilot, bolt_circle; ///< of its flange
     Quantity<Kind::torque> shaft_torque; ///< what the shaft or its key transmits for a moment
     Quantity<Kind::number> price;
     static constexpr std::size_t most_pictures = 8;
@@ -88,7 +91,12 @@ struct Motor {
 /// How the drive makes the voltage of a phase from that of the bus.
 enum class Modulation { space_vector, sine_pwm, overmodulated };
 
+/// What tells the drive where the rotor is; what the controller tells the drive.
+enum class Feedback { unsaid, none, hall, incremental, sine_cosine, serial, resolver };
+enum class Command { unsaid, pulses, analog, network };
+
 struct Drive {
+    std::string name;
     Quantity<Kind::voltage> bus_voltage{"320 V"};
     Quantity<Kind::number> mains_tolerance; ///< how far the mains, and the bus with them, may fall
     Quantity<Kind::number> bus_droop;       ///< how far the supply falls under load
@@ -98,6 +106,16 @@ struct Drive {
     AmperesAs amperes = AmperesAs::rms;
     Quantity<Kind::current> continuous_current;
     Quantity<Kind::current> peak_current;
+    Quantity<Kind::time> peak_time;        ///< how long it gives its peak, from cold
+    Quantity<Kind::number> standstill_share; ///< of its continuous current near 0 Hz
+    Quantity<Kind::temperature> derates_from; ///< ambient
+    Quantity<Kind::number> derating_rate;     ///< of both currents, share per K beyond
+    Quantity<Kind::length> derates_above;     ///< altitude
+    Quantity<Kind::number> altitude_rate;     ///< share per 100 m beyond
+    Quantity<Kind::number> derating; ///< share of both currents left, by switching frequency or mounting
+    Quantity<Kind::torque> torque_limit; ///< as programmed, at the motor's shaft
+    Quantity<Kind::number> mains_rise;   ///< how far the mains, and the bus with them, may rise
+    Quantity<Kind::voltage> lowest_voltage, highest_voltage; ///< of the bus, at which it works
     Quantity<Kind::voltage> trip_voltage;
     Quantity<Kind::frequency> top_frequency;
     Quantity<Kind::current> phase_current; ///< of a stepper, as the drive's dial has it
@@ -110,10 +128,26 @@ struct Drive {
     Quantity<Kind::temperature> cold{"20 °C"};
     Quantity<Kind::temperature> hot; ///< winding and magnets; not given: the winding's limit
     Quantity<Kind::power> own_loss;  ///< of the drive, idle
+    Feedback encoder = Feedback::unsaid; ///< of the motor
+    bool reads_hall = false, reads_incremental = false, reads_sine_cosine = false, reads_serial = false,
+         reads_resolver = false;
+    Command controller = Command::unsaid; ///< what the controller gives
+    bool takes_pulses = false, takes_analog = false, takes_network = false;
+    Quantity<Kind::frequency> pulse_input; ///< the most pulses a second it takes
+    Quantity<Kind::mass> mass;
+    Quantity<Kind::number> price;
     Quantity<Kind::time> stop_time;
     MotionQuantity<Order::position> stop_distance;
+    Quantity<Kind::torque> emergency_torque; ///< what the motor gives in an emergency stop; not given: its peak
+    Quantity<Kind::number> emergency_stops;  ///< in the life of the machine
     Extra extra;
     bool operator==(const Drive&) const = default;
+
+    static constexpr Option feedbacks[] = {{"", "not said"}, {"none", "none"}, {"hall", "Hall sensors"},
+        {"incremental", "incremental"}, {"sine_cosine", "sine and cosine"}, {"serial", "serial, absolute"},
+        {"resolver", "resolver"}};
+    static constexpr Option command_kinds[] = {
+        {"", "not said"}, {"pulses", "pulses"}, {"analog", "analog"}, {"network", "network"}};
 
     static constexpr Option modulations[] = {
         {"space_vector", "space vector"}, {"sine_pwm", "sine PWM"}, {"overmodulated", "overmodulated, six-step"}};
@@ -122,6 +156,12 @@ struct Drive {
     double lowest_bus() const {
         return bus_voltage.si * (1 - mains_tolerance.value_or(0)) * (1 - bus_droop.value_or(0));
     }
+
+    /// Whether the drive reads this; of what is not said, true.
+    bool reads(Feedback f) const;
+    bool takes(Command c) const;
+    /// V, with mains high; needs `bus_voltage`.
+    double highest_bus() const { return bus_voltage.si * (1 + mains_rise.value_or(0)); }
 
     void describe(FieldVisitor& v);
 };

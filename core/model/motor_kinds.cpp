@@ -9,12 +9,12 @@ namespace {
 using namespace motor_options;
 
 constexpr const char* quoted = "As the sheet quotes it; what it means by it is the choice below.";
-constexpr unsigned constants = need::current;
-constexpr unsigned losses = need::current | need::resistance;
+constexpr need::Bits constants = need::current;
+constexpr need::Bits losses = need::current | need::resistance;
 
 // An optional constant: every one may be missing, and what needs it says so.
 QuantitySpec constant(const char* key, const char* label, const char* unit, double most, const char* help,
-    const char* symbol, unsigned serves = constants) {
+    const char* symbol, need::Bits serves = constants) {
     return {.key = key,
         .label = label,
         .unit = unit,
@@ -33,7 +33,7 @@ QuantitySpec rarely(QuantitySpec spec) {
 }
 
 ChoiceSpec meaning(const char* key, const char* label, std::span<const Option> options, const char* help, bool applies,
-    unsigned serves = constants) {
+    need::Bits serves = constants) {
     return {.key = key,
         .label = label,
         .options = options,

@@ -50,7 +50,7 @@ void Stage::describe(FieldVisitor& v) {
             .needs = Motion::shaft,
             .serves = need::force});
     // few belts and open gears have a sheet
-    const bool rare = kind != StageKind::gearhead;
+    const bool rare = kind == StageKind::belt || kind == StageKind::gears || kind == StageKind::chain;
     const auto sheet = [&](const char* key, const char* label, const char* unit, double most, const char* help,
                            const char* symbol) {
         QuantitySpec spec = optional_quantity(key, label, unit, most, help, "cannot be judged", symbol, need::stage);
@@ -87,6 +87,70 @@ void Stage::describe(FieldVisitor& v) {
     q.rare = true;
     q.applies = rated_torque.given() && nominal_speed.given();
     v.quantity(life, q);
+    const auto more = [&](const char* key, const char* label, const char* unit, double most, const char* help,
+                          const char* if_empty, const char* symbol, need::Bits serves) {
+        QuantitySpec spec = optional_quantity(key, label, unit, most, help, if_empty, symbol, serves);
+        spec.rare = true;
+        spec.needs = Motion::shaft;
+        return spec;
+    };
+    q = more("no_load_torque", "No-load torque", "N·m", 1e6,
+        "At the input, whatever the load. With a rated torque the efficiency is then that at the rated torque, and less "
+        "below it.",
+        "none", "T_0", need::force);
+    q.range.open_min = false;
+    v.quantity(no_load_torque, q);
+    q = more("emergency_stops", "Emergency stops permitted", "1", 1e9, "At the emergency torque, in its life.",
+        "not judged", "N_2E", need::stage);
+    q.applies = emergency_torque.given();
+    v.quantity(emergency_stops, q);
+    q = more("peak_share", "Peak torque left", "%", 100,
+        "Share of the peak torque that the sheet leaves at this number of cycles an hour, often less above 1000.",
+        "all of it", "k_c", need::stage);
+    q.applies = peak_torque.given();
+    v.quantity(peak_share, q);
+    q = more("ratchet_torque", "Ratcheting torque", "N·m", 1e8, "At which its teeth jump.", "not judged", "T_r",
+        need::stage);
+    q.applies = kind == StageKind::strain_wave;
+    v.quantity(ratchet_torque, q);
+    q = more("backlash", "Backlash", "arcmin", 1e4, "From stop to stop, at the output.", "none", "φ_2",
+        need::precision);
+    q.range.open_min = false;
+    v.quantity(backlash, q);
+    v.quantity(stiffness, more("stiffness", "Torsional stiffness", "N·m/arcmin", 1e9, "At the output.", "rigid", "C_2",
+                              need::stiffness));
+    const auto side = [&](const char* key, const char* label, const char* unit, const char* help, const char* if_empty,
+                          const char* symbol) {
+        return more(key, label, unit, 1e8, help, if_empty, symbol, need::stage_load);
+    };
+    v.quantity(radial_rating, side("radial_rating", "Radial load, allowed", "N", "At the middle of the output shaft.",
+                                  "not judged", "F_2R"));
+    q = side("radial_load", "Radial load", "N", "On the output shaft: belt, pinion, weight.", "not known", "F_r");
+    q.applies = radial_rating.given();
+    q.range.open_min = false;
+    v.quantity(radial_load, q);
+    v.quantity(axial_rating, side("axial_rating", "Axial load, allowed", "N", "On the output shaft.", "not judged", "F_2A"));
+    q = side("axial_load", "Axial load", "N", "On the output shaft.", "not known", "F_a");
+    q.applies = axial_rating.given();
+    q.range.open_min = false;
+    v.quantity(axial_load, q);
+    v.quantity(tilting_rating,
+        side("tilting_rating", "Tilting moment, allowed", "N·m", "Of the output bearing.", "not judged", "M_2K"));
+    q = side("tilting_moment", "Tilting moment", "N·m", "On the output bearing.", "not known", "M_t");
+    q.applies = tilting_rating.given();
+    q.range.open_min = false;
+    v.quantity(tilting_moment, q);
+    const auto fit = [&](const char* key, const char* label, const char* help, const char* symbol) {
+        return more(key, label, "mm", 2000, help, "not checked", symbol, need::coupling_fit);
+    };
+    v.quantity(input_bore, fit("input_bore", "Input bore", "For the shaft of the motor.", "d_1"));
+    v.quantity(output_shaft, fit("output_shaft", "Output shaft", "Its diameter.", "d_2"));
+    v.quantity(pilot, fit("pilot", "Pilot", "Of the motor flange it takes.", "d_p"));
+    v.quantity(bolt_circle, fit("bolt_circle", "Bolt circle", "Of the motor flange it takes.", "d_b"));
+    v.text(adapter, {"adapter", "Adapter", "Between its flange and the motor's, where they do not mate."});
+    v.flag(turns_back, {"turns_back", "Output turns the other way", "As of a gear pair or a strain wave gear.",
+                           Motion::shaft});
+    describe_trade(v, mass, price);
 }
 
 } // namespace fulmox

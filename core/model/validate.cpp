@@ -226,6 +226,55 @@ void check_policy(Problems& out, const Policy& p, const std::string& path) {
 
 namespace {
 
+// Pairs of which neither can be right with the other.
+void check_stages(Problems& out, const Axis& axis, const std::string& path) {
+    if (!(motion_of(axis.mechanism).has & Motion::shaft)) return;
+    for (std::size_t i = 0; i < axis.stages.size(); ++i) {
+        const Stage& s = axis.stages[i];
+        const std::string at = path + "/stages/" + std::to_string(i) + "/";
+        if (s.no_load_torque.given() && s.rated_torque.given() && s.efficiency.given() && s.ratio.given()) {
+            const double most = (1 / s.efficiency.si - 1) * s.rated_torque.si / s.ratio.si;
+            if (s.no_load_torque.si > most * (1 + 1e-9))
+                error(out, at + "no_load_torque", "No-load torque",
+                    "found " + s.no_load_torque.text + "; with an efficiency of " + s.efficiency.text +
+                        " at the rated torque all losses together are " + format_number(most, 4) + " N·m at the input");
+        }
+        const auto rises = [&](const QuantityBase& low, const QuantityBase& high, const char* key, const char* label,
+                               const char* than) {
+            if (low.given() && high.given() && low.si > high.si)
+                out.push_back({Severity::suspicious, at + key, label,
+                    "found " + high.text + ", less than the " + than + " of " + low.text});
+        };
+        rises(s.rated_torque, s.peak_torque, "peak_torque", "Peak torque", "rated torque");
+        rises(s.peak_torque, s.emergency_torque, "emergency_torque", "Emergency torque", "peak torque");
+        rises(s.nominal_speed, s.top_speed, "top_speed", "Highest input speed", "nominal speed");
+    }
+}
+
+void check_drive(Problems& out, const Axis& axis, const std::string& path) {
+    const Drive& d = axis.drive;
+    const std::string at = path + "/drive/";
+    if (axis.motor.stepper()) return;
+    if (d.continuous_current.given() && d.peak_current.given() && d.peak_current.si < d.continuous_current.si)
+        error(out, at + "peak_current", "Drive peak current",
+            "found " + d.peak_current.text + ", less than the continuous " + d.continuous_current.text);
+    if (d.lowest_voltage.given() && d.highest_voltage.given() && d.lowest_voltage.si > d.highest_voltage.si)
+        error(out, at + "highest_voltage", "Drive works up to",
+            "found " + d.highest_voltage.text + ", less than the lowest, " + d.lowest_voltage.text);
+}
+
+void check_brakes(Problems& out, const Axis& axis, const std::string& path) {
+    const auto slips = [&](const QuantityBase& holds, const BrakeStopping& s, const std::string& place) {
+        if (holds.given() && s.dynamic_torque.given() && s.dynamic_torque.si > holds.si)
+            out.push_back({Severity::suspicious, path + place, "Brake torque, slipping",
+                "found " + s.dynamic_torque.text + ", more than it holds at rest, " + holds.text});
+    };
+    if (axis.driven() && !axis.motor.linear())
+        slips(axis.motor.brake_torque, axis.motor.brake_stopping, "/motor/brake_dynamic_torque");
+    if (motion_of(axis.mechanism).has & Motion::shaft)
+        slips(axis.brake.static_torque, axis.brake.stopping, "/brake/dynamic_torque");
+}
+
 void check_stepper(Problems& out, const Motor& motor, const std::string& path) {
     std::visit(
         [&](const auto& m) {
@@ -268,6 +317,9 @@ Problems validate(const Axis& axis, const std::string& path, const std::vector<M
     std::visit(MechanismCheck{out, axis, path + "/mechanism"}, axis.mechanism);
     check_bodies(out, axis, materials, path);
     check_segments(out, axis.cycle, path + "/cycle");
+    check_stages(out, axis, path);
+    check_brakes(out, axis, path);
+    if (!no_motor) check_drive(out, axis, path);
     if (!no_motor && axis.motor.linear()) {
         if (!axis.motor.has_constant())
             error(out, motor + "electric/force_constant", "Force constant",

@@ -20,10 +20,10 @@ void FieldVisitor::meet(ChoiceRef choice, const ChoiceSpec& spec) {
     on_choice(choice, spec, place);
 }
 
-template <class F> void FieldVisitor::inside(std::string_view key, unsigned serves, F&& describe) {
+template <class F> void FieldVisitor::inside(std::string_view key, need::Bits serves, F&& describe) {
     const std::size_t length = path_.size();
     const Motion motion = motion_;
-    const unsigned before = std::exchange(serves_, serves);
+    const need::Bits before = std::exchange(serves_, serves);
     (path_ += '/') += key;
     ++depth_;
     if (enters()) describe();

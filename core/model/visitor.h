@@ -201,7 +201,7 @@ class FieldVisitor {
     /// How a field stands where it is met.
     struct Place {
         const char* key;
-        unsigned serves = need::everything;    ///< `need` bits
+        need::Bits serves = need::everything;    ///< `need` bits
         bool active = true;                    ///< false where another choice makes the field meaningless
         Kind kind = Kind::illegal;             ///< of a quantity
         std::optional<Order> order;            ///< of a quantity along the axis or about it
@@ -244,16 +244,28 @@ class FieldVisitor {
     std::string path_;
     int depth_ = 0;
     Motion motion_;
-    unsigned serves_ = need::everything;
+    need::Bits serves_ = need::everything;
 
-    Place here(const char* key, unsigned serves = 0) const { return {.key = key, .serves = serves ? serves : serves_}; }
+    Place here(const char* key, need::Bits serves = 0) const { return {.key = key, .serves = serves ? serves : serves_}; }
     bool has(unsigned needs) const { return (needs & motion_.has) == needs; }
     void meet(QuantityBase& q, Kind kind, std::optional<Order> order, const QuantitySpec& spec);
     void meet(ChoiceRef choice, const ChoiceSpec& spec);
-    template <class F> void inside(std::string_view key, unsigned serves, F&& describe);
+    template <class F> void inside(std::string_view key, need::Bits serves, F&& describe);
 };
 
 /// Goes over something that is only looked at: visitors that do not write keep their hands off it.
 template <class T> void look_over(const T& t, FieldVisitor& v) { const_cast<T&>(t).describe(v); }
+
+/// Mass and price, which every part has.
+inline void describe_trade(FieldVisitor& v, Quantity<Kind::mass>& mass, Quantity<Kind::number>& price) {
+    QuantitySpec s = optional_quantity("mass", "Mass", "kg", 1e5, "Of the part.", "not shown", "m", need::record);
+    s.rare = true;
+    v.quantity(mass, s);
+    s = optional_quantity(
+        "price", "Price", "1", 1e7, "In the currency of the project.", "not shown", "", need::record);
+    s.rare = true;
+    s.range.open_min = false;
+    v.quantity(price, s);
+}
 
 } // namespace fulmox

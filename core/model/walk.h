@@ -18,7 +18,7 @@ struct FieldRef {
     Type type;
     std::string path;                   ///< JSON pointer
     bool active = true;                 ///< false where another choice makes the field meaningless
-    unsigned serves = need::everything; ///< what results it is used for
+    need::Bits serves = need::everything; ///< what results it is used for
     Kind kind = Kind::illegal;
     QuantitySpec quantity_spec{};
     QuantityBase* quantity = nullptr;

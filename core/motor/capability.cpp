@@ -65,7 +65,7 @@ std::size_t SpeedTorqueCurve::stretch(double w) const {
     return static_cast<std::size_t>(after - speeds_.begin()) - 1;
 }
 
-double SpeedTorqueCurve::at(double speed) const {
+double SpeedTorqueCurve::uncapped(double speed) const {
     const double w = std::abs(speed);
     if (speeds_.empty()) return 0;
     if (w >= speeds_.back()) return w <= speeds_.back() * (1 + 1e-12) ? torques_.back() : 0;
@@ -79,7 +79,7 @@ double SpeedTorqueCurve::least(double slow, double fast) const {
     double out = std::min(at(slow), at(fast));
     for (std::size_t i = 0; i < speeds_.size(); ++i)
         if (speeds_[i] > slow && speeds_[i] < fast) out = std::min(out, torques_[i]);
-    return out;
+    return out; // the cap is in it by the ends
 }
 
 bool SpeedTorqueCurve::knot_between(double slow, double fast) const {
@@ -90,8 +90,8 @@ double Capability::continuous_at(double speed) const {
     const double w = std::abs(speed);
     if (w > continuous.end()) return 0;
     if (continuous_by_model)
-        return std::min(
-            model->continuous(w).torque, peak_by_model ? model->peak(w, Quadrant::motoring).torque : peak.at(w));
+        return std::min({model->continuous(w).torque, torque_cap,
+            peak_by_model ? model->peak(w, Quadrant::motoring).torque : peak.at(w)});
     const double stall = continuous.stall();
     const double now = continuous.at(w);
     const double heat = heat_factor * stall * stall - (stall * stall - now * now);
@@ -104,8 +104,16 @@ double Capability::continuous_stall() const {
 
 BoundBy Capability::peak_bound(double speed, bool brakes) const {
     if (std::abs(speed) > mechanical_speed) return BoundBy::mechanical;
-    if (!peak_by_model) return BoundBy::curve;
-    return model->peak(speed, brakes ? Quadrant::braking : Quadrant::motoring).bound;
+    return peak_with_bound(speed, brakes).bound;
+}
+
+TorqueBound Capability::peak_with_bound(double speed, bool brakes) const {
+    TorqueBound out = peak_by_model
+                          ? model->peak(speed, brakes ? Quadrant::braking : Quadrant::motoring)
+                          : TorqueBound{peak.uncapped(speed), BoundBy::curve, no_number, no_number, true, no_number};
+    if (!(out.torque > torque_cap)) return out;
+    // less current than the bound it takes the place of, and which is not asked for
+    return {torque_cap, capped_by, no_number, no_number, out.hot, no_number};
 }
 
 namespace {
@@ -176,6 +184,18 @@ Capability capability(const Motor& motor, const Drive& drive, const Site& site) 
             c.peak = SpeedTorqueCurve(std::move(t.speeds), std::move(t.peak));
         }
     }
+    const auto cap = [&](double torque, BoundBy by) {
+        if (!(torque < c.torque_cap)) return;
+        c.torque_cap = torque;
+        c.capped_by = by;
+    };
+    if (!linear && drive.torque_limit.given()) cap(drive.torque_limit.si, BoundBy::torque_limit);
+    // the model has the drive's peak in it, the points of a sheet have not
+    if (!c.peak_by_model && c.model && !c.model->numbers().stepper && std::isfinite(conditions.drive_peak))
+        for (const bool hot : {false, true})
+            cap(c.model->torque_of(conditions.drive_peak, hot), BoundBy::drive_current);
+    c.peak.limit(c.torque_cap);
+    c.braking.limit(c.torque_cap);
     c.max_speed = std::min(c.mechanical_speed, c.peak.end());
     c.heat_factor = conditions.heat_factor;
     return c;

@@ -5,7 +5,9 @@
 #include "core/model/machine.h"
 #include "core/motor/model.h"
 
+#include <algorithm>
 #include <array>
+#include <limits>
 #include <vector>
 
 namespace fulmox {
@@ -19,10 +21,13 @@ class SpeedTorqueCurve {
     SpeedTorqueCurve(const std::vector<CurvePoint>& points, double speed_scale, double torque_scale = 1);
     SpeedTorqueCurve(std::vector<double> speeds, std::vector<double> torques);
 
-    double at(double speed) const; ///< N·m at |speed|
+    double at(double speed) const { return std::min(cap_, uncapped(speed)); } ///< N·m at |speed|
+    double uncapped(double speed) const;                                      ///< without what `limit` takes
+    /// Nowhere more than this from now on, N·m.
+    void limit(double most) { cap_ = std::min(cap_, most); }
     bool empty() const { return speeds_.empty(); }
     double end() const { return speeds_.empty() ? 0 : speeds_.back(); } ///< last speed, rad/s
-    double stall() const { return torques_.empty() ? 0 : torques_.front(); }
+    double stall() const { return torques_.empty() ? 0 : std::min(cap_, torques_.front()); }
     const std::vector<double>& speeds() const { return speeds_; }
     /// Least torque between two speeds, 0 ≤ slow ≤ fast; the curve is monotone between its points.
     double least(double slow, double fast) const;
@@ -33,6 +38,7 @@ class SpeedTorqueCurve {
     std::size_t stretch(double speed) const; // where a speed lies
     std::vector<double> speeds_;
     std::vector<double> torques_;
+    double cap_ = std::numeric_limits<double>::infinity();
     std::vector<std::array<double, 4>> cubics_; // from each point on, of the speed beyond it
 };
 
@@ -45,6 +51,8 @@ struct Capability {
     double heat_factor = 1;      ///< permitted heat over rated heat, from ambient, altitude and the motor's derating
     double speed_scale = 1;      ///< bus voltage over curve voltage; of a stepper by its current as well
     double torque_scale = 1;     ///< of a stepper's curve: current as set over that of the curve
+    double torque_cap = std::numeric_limits<double>::infinity(); ///< N·m (N), what the drive leaves of the peak
+    BoundBy capped_by = BoundBy::unknown;
     bool peak_by_model = false, continuous_by_model = false; ///< else by points of the sheet
     std::optional<ElectricModel> model;                      ///< by the constants, where the sheet gives one
 
@@ -56,6 +64,8 @@ struct Capability {
     double peak_at(double speed, bool brakes) const {
         return brakes && !braking.empty() ? braking.at(speed) : peak.at(speed);
     }
+    /// The same with what bounds it; by points of the sheet without its currents.
+    TorqueBound peak_with_bound(double speed, bool brakes) const;
     /// Why it may not give more.
     BoundBy peak_bound(double speed, bool brakes) const;
 };

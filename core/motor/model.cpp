@@ -27,13 +27,14 @@ double positive_or(double x, double otherwise) { return x > 0 ? x : otherwise; }
 
 const char* bound_key(BoundBy bound) {
     static constexpr const char* keys[] = {
-        "heat", "drive_current", "motor_current", "saturation", "voltage", "mechanical", "curve", "unknown"};
+        "heat", "drive_current", "motor_current", "saturation", "voltage", "mechanical", "curve",
+        "torque_limit", "unknown"};
     return keys[static_cast<std::size_t>(bound)];
 }
 
 const char* bound_words(BoundBy bound) {
     static constexpr const char* words[] = {"heat", "drive current", "motor peak current", "saturation", "voltage",
-        "mechanical speed", "the sheet's curve", "not known"};
+        "mechanical speed", "the sheet's curve", "torque limit of the drive", "not known"};
     return words[static_cast<std::size_t>(bound)];
 }
 
@@ -41,6 +42,15 @@ double permitted_heat(double winding_limit, double rated_ambient, double ambient
     const double by_ambient = (winding_limit - ambient) / (winding_limit - rated_ambient);
     const double by_altitude = altitude > 1000 ? 1 - 0.01 * (altitude - 1000) / 100 : 1;
     return std::max(0.0, by_ambient * by_altitude);
+}
+
+double drive_share(const Drive& drive, const Site& site) {
+    double share = drive.derating.value_or(1);
+    if (drive.derates_from.given())
+        share *= 1 - drive.derating_rate.value_or(0) * std::max(0.0, site.ambient.si - drive.derates_from.si);
+    if (drive.derates_above.given())
+        share *= 1 - drive.altitude_rate.value_or(0) * std::max(0.0, site.altitude.si - drive.derates_above.si) / 100;
+    return std::max(0.0, share);
 }
 
 MotorConditions motor_conditions(const Motor& motor, const Drive& drive, const Site& site) {
@@ -61,7 +71,8 @@ MotorConditions motor_conditions(const Motor& motor, const Drive& drive, const S
         c.idle_delay = drive.idle_current.given() ? drive.idle_delay.value_or(0) : 0;
     }
     const bool sine = motor.linear() || std::holds_alternative<SineMotor>(motor.electric);
-    const double per = sine && drive.amperes == AmperesAs::peak ? 1 / std::numbers::sqrt2 : 1;
+    const double per =
+        (sine && drive.amperes == AmperesAs::peak ? 1 / std::numbers::sqrt2 : 1) * drive_share(drive, site);
     c.drive_continuous = per * drive.continuous_current.value_or(infinite);
     c.drive_peak = per * drive.peak_current.value_or(infinite);
     if (motor.stepper()) {

@@ -13,7 +13,7 @@
 namespace fulmox {
 
 /// What limits the torque at a speed.
-enum class BoundBy { heat, drive_current, motor_current, saturation, voltage, mechanical, curve, unknown };
+enum class BoundBy { heat, drive_current, motor_current, saturation, voltage, mechanical, curve, torque_limit, unknown };
 /// "heat", "drive_current", …
 const char* bound_key(BoundBy bound);
 /// "heat", "drive current", …
@@ -40,6 +40,9 @@ struct MotorConditions {
 /// f = (θ_max − θ_amb)/(θ_max − θ_rated), lower by 1 % per 100 m above 1000 m. Source: IEC 60034-1. Not below 0.
 /// Temperatures K or °C alike, altitude m.
 double permitted_heat(double winding_limit, double rated_ambient, double ambient, double altitude);
+
+/// Share of its currents that a drive has left at this ambient and altitude.
+double drive_share(const Drive& drive, const Site& site);
 
 MotorConditions motor_conditions(const Motor& motor, const Drive& drive, const Site& site);
 

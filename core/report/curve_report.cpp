@@ -52,8 +52,8 @@ WholeCurve whole_curve(const CurveQuestion& q) {
     for (const double speed : speeds) {
         CurveRow r{speed, {}, {}, {}};
         r.continuous = w.can.continuous_by_model ? model->continuous(speed) : of_sheet(w.can.continuous_at(speed));
-        r.motoring = w.can.peak_by_model ? model->peak(speed, Quadrant::motoring) : of_sheet(w.can.peak.at(speed));
-        r.braking = w.can.peak_by_model ? model->peak(speed, Quadrant::braking) : of_sheet(w.can.peak.at(speed));
+        r.motoring = w.can.peak_with_bound(speed, false);
+        r.braking = w.can.peak_with_bound(speed, true);
         // for a while it gives at least what it gives for good
         if (w.can.continuous_by_model && r.continuous.torque > r.motoring.torque) r.continuous = r.motoring;
         w.rows.push_back(r);

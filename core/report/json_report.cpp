@@ -6,6 +6,7 @@
 #include "core/match/stage_rows.h"
 #include "core/match/which_kind.h"
 #include "core/quantity/format.h"
+#include "core/report/drivetrain_report.h"
 #include "core/report/json_values.h"
 
 #include <algorithm>
@@ -29,7 +30,7 @@ template <class Rows> const auto* row_of(const Rows& rows, const std::string& ke
     const auto row = std::find_if(rows.begin(), rows.end(), [&](const auto& r) { return key == r.key; });
     return row == rows.end() ? nullptr : &*row;
 }
-Value needs_json(unsigned needs) { return need::names(needs); }
+Value needs_json(need::Bits needs) { return need::names(needs); }
 
 // Forces and masses of a linear drive stand where others have torques and inertias.
 struct Units {
@@ -146,7 +147,7 @@ Value stages_json(const Axis& axis, const Assessment& a) {
     return out;
 }
 
-Value axis_json(
+Value axis_json(const Machine& machine,
     const Axis& axis, const std::string& path, const Assessment& a, const Problems& problems, UnitSystem units) {
     const Units own(axis);
     Value results = Value::object();
@@ -170,6 +171,7 @@ Value axis_json(
         {"peaks", a.demand ? peaks_json(*a.demand, own) : Value(nullptr)},
         {"segments", a.demand ? segments_json(axis, *a.demand, own, path) : Value(nullptr)},
         {"heat", a.heat ? heat_json(*a.heat) : Value(nullptr)}, {"stages", stages_json(axis, a)},
+        {"coupling", coupling_json(axis, a)}, {"brake", brake_json(axis, a)}, {"drive", drive_json(machine, axis, a)},
         {"problems", problems_json(problems)}};
 }
 
@@ -203,7 +205,7 @@ std::string assessment_json(const Machine& machine, const std::vector<Assessment
         {"problems", problems_json(of("/axes", false))}};
     for (std::size_t i = 0; i < axes.size(); ++i) {
         const std::string path = "/axes/" + std::to_string(i);
-        Value axis = axis_json(machine.axes[i], path, axes[i], of(path, true), machine.unit_system);
+        Value axis = axis_json(machine, machine.axes[i], path, axes[i], of(path, true), machine.unit_system);
         axis["kind_advice"] = kinds_json(which_kind(machine, machine.axes[i], axes[i], path));
         out["axes"].push_back(std::move(axis));
     }

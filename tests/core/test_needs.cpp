@@ -27,7 +27,7 @@ const LimitRow& limit_row(const std::string& key) {
     throw std::runtime_error(key);
 }
 
-unsigned needs_of(const Figure& f, const Machine& m) {
+need::Bits needs_of(const Figure& f, const Machine& m) {
     const FigureRow* row = figure_row(f.key);
     return needs_on(row ? fulmox::needs_of(*row, m.axes[0].mechanism) : need::demand, m.axes[0]);
 }
@@ -45,7 +45,7 @@ bool of_the_statement(const std::string& key) {
 // Every figure and limit of `now` that needs nothing of what is served is as it was; where the field is missing the
 // others are silent and say for what.
 void compare(
-    const Machine& m, const Assessment& was, const Assessment& now, unsigned serves, const std::string& missing) {
+    const Machine& m, const Assessment& was, const Assessment& now, need::Bits serves, const std::string& missing) {
     for (const Figure& f : was.figures) {
         INFO(f.key);
         const Figure* g = now.figure(f.key);
@@ -193,7 +193,7 @@ TEST_CASE("several that are missing or unreadable at once silence what any of th
         for (int round = 0; round < 60; ++round) {
             Machine m = whole;
             std::vector<FieldRef> fields = quantities(m);
-            unsigned serves = 0;
+            need::Bits serves = 0;
             std::string what = name;
             for (std::size_t n = 2 + below(4); n > 0; --n) {
                 FieldRef& f = fields[below(fields.size())];

@@ -1,0 +1,395 @@
+#include "core/match/drivetrain_rows.h"
+
+#include "core/drivetrain/screw_limits.h"
+#include "core/quantity/format.h"
+#include "core/quantity/not_finite.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace fulmox {
+
+namespace {
+
+constexpr const char* practice = "common practice, no source";
+constexpr const char* of_coupling = "datasheet of the coupling";
+constexpr const char* of_brake = "datasheet of the brake";
+constexpr const char* of_drive = "datasheet of the drive";
+
+bool turns(const LimitInput& in) { return (motion_of(in.axis.mechanism).has & Motion::shaft) != 0; }
+
+bool has_coupling(const LimitInput& in) {
+    return turns(in) && (in.axis.coupling.rated_torque.given() || in.axis.coupling.inertia.given());
+}
+
+void judge_coupling(Limit& l, const LimitInput& in) {
+    const Coupling& c = in.axis.coupling;
+    if (!c.rated_torque.given()) return cannot(l, "no allowable torque is given for the coupling");
+    if (!in.so_far.coupling) return cannot(l, "the demand is not known");
+    const CouplingUse& u = *in.so_far.coupling;
+    const double carried = u.judged(), by_cycle = std::max(u.cycle, u.emergency);
+    l.used = carried * c.service_factor.si;
+    l.allowed = c.rated_torque.si;
+    if (!u.bounded && l.used <= l.allowed)
+        return cannot(l, !in.so_far.can ? "the cycle carries " + words(in).torque(carried) +
+                                              "; what the motor could put through it is not known"
+                                        : "the cycle carries " + words(in).torque(carried) +
+                                              "; how the motor's torque is shared is not known");
+    double shared = 0;
+    for (const auto& one : u.bounds)
+        for (const CouplingBounds& b : one) shared = u.bounded ? std::max(shared, std::abs(b.shared)) : 0;
+    if (in.workings) {
+        if (u.bounded) {
+            const bool stop =
+                std::max(std::abs(u.bounds[1][0].shared), std::abs(u.bounds[1][1].shared)) >
+                std::max(std::abs(u.bounds[0][0].shared), std::abs(u.bounds[0][1].shared));
+            const auto& b = u.bounds[stop ? 1 : 0];
+            const bool back = std::abs(b[1].shared) > std::abs(b[0].shared);
+            const CouplingBounds& worst = b[back ? 1 : 0];
+            l.working.push_back(working_line("T_s", "(T_m − T_x) J_L/J + T_x", "(T_m-T_x)*s+T_x",
+                {{"T_m", worst.motor_peak}, {"T_x", worst.external}, {"s", worst.load_share}}, worst.shared,
+                Kind::torque,
+                stop ? "the part of the motor's emergency torque that goes on to the load"
+                     : "the part of the motor's peak torque that goes on to the load"));
+        }
+        l.working.push_back(working_line("T_k", "K · max(cycle, emergency stop, shared)", "K*max(T_c, T_e, T_s)",
+            {{"K", c.service_factor.si}, {"T_c", u.cycle}, {"T_e", u.emergency}, {"T_s", shared}}, l.used,
+            Kind::torque, practice));
+    }
+    if (!closed(l, in, practice)) return;
+    if (shared > by_cycle)
+        l.reason = words(in).torque(carried) + " of the motor's peak go through it" +
+                   (in.axis.drive.torque_limit.given() ? ", limited by the drive" : "") + "; the cycle itself asks for " +
+                   words(in).torque(by_cycle);
+    else
+        l.reason = words(in).torque(carried) + " carried at the instant" +
+                   (u.emergency > u.cycle ? " of the emergency stop"
+                                          : " of the peak, standstill and breakaway included");
+    l.reason += ", with service factor " + words(in).torque(l.used);
+    if (u.bounded) {
+        double swing = 0;
+        for (const auto& one : u.bounds)
+            for (const CouplingBounds& b : one) swing = std::max(swing, std::abs(b.first_swing));
+        l.reason += "; a step of torque may swing to " + words(in).torque(swing);
+    }
+    if (l.state != LimitState::fits)
+        l.remedy = "A larger coupling, or a torque limit in the drive. Never size it on the rated torque.";
+}
+
+bool has_coupling_speed(const LimitInput& in) { return turns(in) && in.axis.coupling.top_speed.given(); }
+void judge_coupling_speed(Limit& l, const LimitInput& in) {
+    const Demand& d = *in.so_far.demand;
+    l.used = d.load.coupling_at_mechanism ? d.mechanism_peak_speed : d.peak_speed;
+    l.allowed = in.axis.coupling.top_speed.si;
+    if (!closed(l, in, of_coupling)) return;
+    l.reason = words(in).speed(l.used) + " of " + words(in).speed(l.allowed);
+    if (l.state != LimitState::fits) l.remedy = "A balanced coupling, or one for higher speeds.";
+}
+
+bool has_alignment(const LimitInput& in) {
+    const Coupling& c = in.axis.coupling;
+    return turns(in) && (c.angular_allowed.given() || c.parallel_allowed.given() || c.axial_allowed.given());
+}
+void judge_alignment(Limit& l, const LimitInput& in) {
+    const Coupling& c = in.axis.coupling;
+    l.used = misalignment(c);
+    l.allowed = 1;
+    if (std::isnan(l.used)) return cannot(l, "what assembly will hold is not given");
+    if (in.workings) {
+        WorkingValues v;
+        std::string sum;
+        const auto add = [&](const char* name, const QuantityBase& has, const QuantityBase& may) {
+            if (!may.given()) return;
+            v.emplace_back(name, has.si);
+            v.emplace_back(std::string(name) + "_k", may.si);
+            sum += (sum.empty() ? "" : "+") + std::string(name) + "/" + name + "_k";
+        };
+        add("alpha", c.angular, c.angular_allowed);
+        add("r", c.parallel, c.parallel_allowed);
+        add("a", c.axial, c.axial_allowed);
+        l.working.push_back(
+            working_line("Σ", "sum of misalignment over what each allows", sum, v, l.used, Kind::number, practice));
+    }
+    if (!closed(l, in, practice)) return;
+    l.reason = "angular, parallel and axial together take " + format_number(100 * l.used, 3) + " % of what it bears";
+    if (l.state != LimitState::fits) l.remedy = "A better seat, or a coupling that bears more misalignment.";
+}
+
+// Nominal diameters are equal or they are not; what is allowed is the rounding of an inch size.
+constexpr double same_diameter = 0.02e-3;
+
+void judge_fits(Limit& l, const LimitInput& in, const std::vector<Mating>& fits, const char* remedy) {
+    const auto worst = std::max_element(
+        fits.begin(), fits.end(), [](const Mating& a, const Mating& b) { return a.apart() < b.apart(); });
+    if (worst == fits.end()) return cannot(l, "one diameter of each pair is not given");
+    l.used = worst->apart();
+    l.allowed = same_diameter;
+    if (!closed(l, in, "nominal diameters are equal; common practice, no source")) return;
+    const auto say = [&](double d) { return words(in).say(d, Kind::length); };
+    l.reason = l.state == LimitState::fits ? Text("the diameters that are given are equal")
+                                           : Text(worst->what + ": ") + say(worst->has) + " on " + say(worst->wants);
+    if (l.state != LimitState::fits) l.remedy = remedy;
+}
+
+bool has_bores(const LimitInput& in) {
+    return turns(in) && (in.axis.coupling.driving_bore.given() || in.axis.coupling.driven_bore.given());
+}
+void judge_bores(Limit& l, const LimitInput& in) {
+    judge_fits(l, in, coupling_fits(in.axis), "Another bore; equal diameters on both sides save a special coupling.");
+}
+bool has_mating(const LimitInput& in) {
+    return turns(in) && std::any_of(in.axis.stages.begin(), in.axis.stages.end(), [](const Stage& s) {
+        return s.input_bore.given() || s.pilot.given() || s.bolt_circle.given();
+    });
+}
+void judge_mating(Limit& l, const LimitInput& in) {
+    judge_fits(l, in, stage_fits(in.axis), "An adapter, a bushing, or a gearhead for this motor.");
+}
+
+bool wants_brake(const LimitInput& in) {
+    return in.so_far.demand && !acting_brakes(in.axis, in.so_far.demand->load).empty();
+}
+
+// The largest loss of power, with its way.
+const PowerLoss& worst_loss(const BrakeStop& b) {
+    const PowerLoss* worst = &b.standing;
+    for (const auto* one : {&b.forward, &b.backward})
+        if (*one && ((*one)->energy > worst->energy || !(*one)->stops)) worst = &**one;
+    return *worst;
+}
+
+void judge_brake_stop(Limit& l, const LimitInput& in) {
+    if (!in.so_far.brake) return cannot(l, "the demand is given without the inertia of its load");
+    const BrakeStop& b = *in.so_far.brake;
+    l.used = b.driving;
+    for (const ActingBrake& each : b.brakes) l.allowed = (std::isnan(l.allowed) ? 0 : l.allowed) + each.slips;
+    if (!closed(l, in, of_brake)) return;
+    const bool stand_in = std::any_of(b.brakes.begin(), b.brakes.end(), [](const ActingBrake& x) { return !x.slips_known; });
+    // torque that only balances the load never stops it
+    if (l.used >= l.allowed && l.used > 0) l.state = LimitState::over;
+    if (l.state == LimitState::over) {
+        l.reason = words(in).torque(l.used) + " drive the load on, and the brake slips with " +
+                   words(in).torque(l.allowed) + ": it never stops";
+        l.remedy = "A larger brake, a counterbalance, and mechanical support for work under the load.";
+        return;
+    }
+    l.reason = words(in).torque(l.allowed) + (stand_in ? " (the static torque, for want of the dynamic one)" : "") +
+               " against " + words(in).torque(l.used) + " that drive on";
+    if (!b.delays_known) {
+        l.reason += "; how far it goes waits for the time until the brake bites";
+        return;
+    }
+    const PowerLoss& w = worst_loss(b);
+    const bool rotary = motion_of(in.axis.mechanism).rotary;
+    const Kind way = rotary ? Kind::angle : Kind::length;
+    l.reason += "; without power it stops in " + words(in).say(w.time, Kind::time) + " and " +
+                words(in).say(w.distance, way) + " at the most";
+    if (b.driving > 0) l.reason += ", from standstill it drops " + words(in).say(b.standing.distance, way);
+}
+
+bool has_brake_energy(const LimitInput& in) {
+    if (!wants_brake(in)) return false;
+    const std::vector<ActingBrake> brakes = acting_brakes(in.axis, in.so_far.demand->load);
+    return std::any_of(brakes.begin(), brakes.end(), [](const ActingBrake& b) { return !std::isnan(b.energy); });
+}
+void judge_brake_energy(Limit& l, const LimitInput& in) {
+    if (!in.so_far.brake) return cannot(l, "the demand is given without the inertia of its load");
+    const BrakeStop& b = *in.so_far.brake;
+    if (!b.delays_known) return cannot(l, "the time until the brake bites is not given");
+    double most = -1;
+    const ActingBrake* of = nullptr;
+    for (const auto* loss : {b.forward ? &*b.forward : nullptr, b.backward ? &*b.backward : nullptr, &b.standing}) {
+        if (!loss) continue;
+        for (std::size_t i = 0; i < b.brakes.size(); ++i) {
+            const ActingBrake& each = b.brakes[i];
+            if (std::isnan(each.energy)) continue;
+            const double used = loss->stops ? loss->energies[i] : infinite;
+            if (used / each.energy <= most) continue;
+            most = used / each.energy;
+            of = &each;
+            l.used = used;
+            l.allowed = each.energy;
+        }
+    }
+    if (!of || !closed(l, in, of_brake)) return;
+    l.reason = std::isinf(l.used) ? Text("it never stops")
+                                  : words(in).say(l.used, Kind::energy) + " in one stop from top speed without power, of " +
+                                        words(in).say(l.allowed, Kind::energy) + " that " + of->name + " takes";
+    if (b.estimate) l.reason += "; gravity and inertia as where the power fails";
+    if (l.state != LimitState::fits) l.remedy = "A brake for more energy, less speed, or less inertia.";
+}
+
+// the current of a stepper is set, and its drive gives it for good
+bool has_overload(const LimitInput& in) {
+    return in.axis.driven() && !in.axis.motor.stepper() && in.axis.drive.continuous_current.given() &&
+           in.axis.drive.peak_current.given();
+}
+void judge_overload(Limit& l, const LimitInput& in) {
+    if (!in.so_far.overload) return cannot(l, "the motor gives no constant to tell its current by");
+    const OverloadIntegral& o = *in.so_far.overload;
+    if (std::isnan(o.first_cycle)) return cannot(l, "the current is not known");
+    if (o.greatest > 0 && std::isnan(o.budget))
+        return cannot(l, "the current goes above what the drive gives for good; how long it gives its peak is not said");
+    if (o.greatest == 0) {
+        l.used = 0;
+        l.allowed = std::isnan(o.budget) ? 1 : o.budget;
+        if (!closed(l, in, of_drive)) return;
+        l.reason = "the current never goes above what the drive gives for good";
+        return;
+    }
+    l.used = o.greatest;
+    l.allowed = o.budget;
+    if (in.workings) {
+        const MotorConditions& c = in.so_far.motor->can.model->conditions();
+        l.working.push_back(working_line("W", "(I_p² − I_c²) t_p", "(I_p^2-I_c^2)*t_p",
+            {{"I_p", c.drive_peak}, {"I_c", c.drive_continuous}, {"t_p", in.axis.drive.peak_time.si}}, o.budget,
+            Kind::number, "A²s, from empty"));
+    }
+    if (!closed(l, in, of_drive)) return;
+    if (o.trips)
+        l.reason = "the drive trips in cycle " + format_number(o.trip_cycle, 6) + " after " +
+                   format_number(o.trip_time, 3) + " s of it";
+    else
+        l.reason = format_number(o.greatest, 3) + " A²s of " + format_number(o.budget, 3) + " A²s beyond " +
+                   format_number(o.continuous, 3) + " A at the most";
+    if (l.state != LimitState::fits) l.remedy = "A larger drive, shorter peaks, or more time between them.";
+}
+
+bool has_standstill(const LimitInput& in) {
+    return in.axis.driven() && !in.axis.motor.stepper() && in.axis.drive.standstill_share.given() &&
+           in.axis.drive.continuous_current.given();
+}
+void judge_standstill(Limit& l, const LimitInput& in) {
+    const MotorUse& u = *in.so_far.motor;
+    if (!u.can.model) return cannot(l, "the motor gives no constant to tell its current by");
+    const double holds = in.so_far.demand->holding_torque;
+    l.used = u.can.model->without_voltage_limit(holds, 0).current;
+    l.allowed = in.axis.drive.standstill_share.si * u.can.model->conditions().drive_continuous;
+    if (!closed(l, in, of_drive)) return;
+    l.reason = format_number(l.used, 3) + " A to hold " + words(in).torque(holds) + ", of " +
+               format_number(l.allowed, 3) + " A that the drive gives at standstill";
+    if (l.state != LimitState::fits) l.remedy = "A brake in long holds, a counterbalance, or a larger drive.";
+}
+
+bool has_highest(const LimitInput& in) { return in.axis.drive.highest_voltage.given(); }
+void judge_highest(Limit& l, const LimitInput& in) {
+    l.used = in.axis.drive.highest_bus();
+    l.allowed = in.axis.drive.highest_voltage.si;
+    if (!closed(l, in, of_drive)) return;
+    l.reason = format_number(l.used, 4) + " V with mains high, of " + format_number(l.allowed, 4) +
+               " V; what braking returns comes on top";
+    if (l.state != LimitState::fits) l.remedy = "A lower bus, or a drive for a higher one.";
+}
+bool has_lowest(const LimitInput& in) { return in.axis.drive.lowest_voltage.given(); }
+void judge_lowest(Limit& l, const LimitInput& in) {
+    // as a share of what there is, so that less is better
+    l.used = in.axis.drive.lowest_voltage.si;
+    l.allowed = in.axis.drive.lowest_bus();
+    if (!closed(l, in, of_drive)) return;
+    l.reason = "the drive works from " + format_number(l.used, 4) + " V; the bus falls to " +
+               format_number(l.allowed, 4) + " V with mains low";
+    if (l.state != LimitState::fits) l.remedy = "A higher bus, or a drive for a lower one.";
+}
+
+} // namespace
+
+double Mating::apart() const { return std::abs(has - wants); }
+
+std::vector<Mating> coupling_fits(const Axis& axis) {
+    std::vector<Mating> out;
+    const Coupling& c = axis.coupling;
+    const bool at_motor = axis.stages.empty() || c.place == CouplingPlace::motor;
+    const QuantityBase& driving = at_motor ? static_cast<const QuantityBase&>(axis.motor.shaft_diameter)
+                                           : static_cast<const QuantityBase&>(axis.stages.back().output_shaft);
+    if (c.driving_bore.given() && driving.given() && (!at_motor || axis.driven()))
+        out.push_back({"bore on the motor's side", c.driving_bore.si, driving.si});
+    if (c.driven_bore.given() && c.driven_shaft.given())
+        out.push_back({"bore on the load's side", c.driven_bore.si, c.driven_shaft.si});
+    return out;
+}
+
+std::vector<Mating> stage_fits(const Axis& axis) {
+    std::vector<Mating> out;
+    for (std::size_t k = 0; k < axis.stages.size(); ++k) {
+        const Stage& s = axis.stages[k];
+        const std::string name = s.name.empty() ? "stage " + std::to_string(k + 1) : s.name;
+        const bool with_motor = k == 0 && axis.driven();
+        const auto add = [&](const char* what, const QuantityBase& has, const QuantityBase& wants) {
+            if (has.given() && wants.given()) out.push_back({name + ", " + what, has.si, wants.si});
+        };
+        if (k == 0 && axis.coupling.there() && axis.coupling.place == CouplingPlace::motor) continue;
+        if (with_motor)
+            add("input bore and shaft of the motor", s.input_bore, axis.motor.shaft_diameter);
+        else if (k > 0)
+            add("input bore and shaft before it", s.input_bore, axis.stages[k - 1].output_shaft);
+        if (!with_motor || !s.adapter.empty()) continue;
+        add("pilot", s.pilot, axis.motor.pilot);
+        add("bolt circle", s.bolt_circle, axis.motor.bolt_circle);
+    }
+    return out;
+}
+
+double misalignment(const Coupling& c) {
+    double sum = 0;
+    const auto add = [&](const QuantityBase& has, const QuantityBase& may) {
+        if (may.given()) sum += has.given() ? has.si / may.si : no_number;
+    };
+    add(c.angular, c.angular_allowed);
+    add(c.parallel, c.parallel_allowed);
+    add(c.axial, c.axial_allowed);
+    return sum;
+}
+
+TorqueLimit torque_limit(const Axis& axis, const LoadModel& load, const Policy& policy) {
+    TorqueLimit out;
+    out.torque = infinite;
+    const auto by = [&](std::string part, std::string name, double torque) {
+        if (!(torque < out.torque)) return;
+        out = {std::move(part), std::move(name), torque};
+    };
+    double ahead = 1;
+    for (std::size_t k = 0; k < axis.stages.size() && k < load.stages.size(); ++k) {
+        const Stage& s = axis.stages[k];
+        ahead *= load.stages[k].ratio;
+        if (s.peak_torque.given())
+            by("stage_" + std::to_string(k + 1), s.name.empty() ? "stage " + std::to_string(k + 1) : s.name,
+                s.peak_torque.si * s.peak_share.value_or(1) / ahead);
+    }
+    if (const Coupling& c = axis.coupling; c.rated_torque.given())
+        by("coupling", "the coupling",
+            c.rated_torque.si / c.service_factor.si / (load.coupling_at_mechanism ? load.ratio : 1));
+    if (const auto* s = std::get_if<Screw>(&axis.mechanism); s && s->root_diameter.given())
+        by("screw", "the screw, buckling",
+            policy.buckling_share.value_or(1) * buckling_load(*s, false).value * std::abs(load.radius) / load.ratio);
+    if (axis.driven() && axis.motor.shaft_torque.given()) by("shaft", "the motor's shaft", axis.motor.shaft_torque.si);
+    if (out.part.empty()) out.torque = no_number;
+    return out;
+}
+
+std::vector<LimitRow> drivetrain_limit_rows() {
+    using namespace need;
+    constexpr Bits coupling_needs = need::load | stop | need::coupling;
+    constexpr Bits brakes = need::load | motor_brake | need::brake_stop | rotor | ratio_inertia;
+    constexpr Bits currents = need::demand | current | resistance | temperatures | voltage;
+    return {
+        {"coupling", "Coupling, peak", Kind::torque, coupling_needs | rotor | ratio_inertia | peak_curve | voltage, false,
+            has_coupling, judge_coupling, nullptr, nullptr, coupling_needs},
+        {"coupling_speed", "Coupling, speed", Kind::angular_speed, speeds | need::coupling_speed, false,
+            has_coupling_speed, judge_coupling_speed},
+        {"coupling_alignment", "Coupling, misalignment", Kind::number, alignment, false, has_alignment,
+            judge_alignment},
+        {"coupling_bores", "Coupling, bores", Kind::length, coupling_fit, false, has_bores, judge_bores},
+        {"stage_mating", "Motor and gearhead mate", Kind::length, coupling_fit, false, has_mating, judge_mating},
+        {"brake_stop", "Brake, stopping", Kind::torque, brakes, false, wants_brake, judge_brake_stop},
+        {"brake_energy", "Brake, energy of a stop", Kind::energy, brakes, false, has_brake_energy, judge_brake_energy},
+        {"drive_overload", "Drive, I²t", Kind::number, currents | drive_overload, true, has_overload, judge_overload},
+        {"drive_standstill", "Drive, standstill", Kind::current, need::demand | current | temperatures | drive_overload,
+            true, has_standstill, judge_standstill},
+        {"drive_highest", "Drive, bus at its highest", Kind::voltage, voltage | drive_window, false, has_highest,
+            judge_highest},
+        {"drive_lowest", "Drive, bus at its lowest", Kind::voltage, voltage | drive_window, false, has_lowest,
+            judge_lowest},
+    };
+}
+
+} // namespace fulmox

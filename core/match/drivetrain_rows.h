@@ -1,0 +1,36 @@
+// Limits of coupling, brake and drive, and of what mates with what; taken into the registry of limits.h.
+#pragma once
+
+#include "core/match/limits.h"
+
+#include <string>
+#include <vector>
+
+namespace fulmox {
+
+std::vector<LimitRow> drivetrain_limit_rows();
+
+/// What the drive may let the motor give so that no part downstream is asked for more than its sheet permits.
+struct TorqueLimit {
+    std::string part; ///< "stage_1", "coupling", "screw", "shaft"; empty: no part gives a limit
+    std::string name; ///< in words
+    double torque = 0; ///< N·m at the motor's shaft
+};
+/// Efficiencies and the rotor's own inertia are not credited. `policy` gives the share of the screw's buckling load.
+TorqueLimit torque_limit(const Axis& axis, const LoadModel& load, const Policy& policy);
+
+/// A shaft and what it goes into.
+struct Mating {
+    std::string what;      ///< "bore on the motor's side"
+    double has = 0;        ///< m
+    double wants = 0;      ///< m
+    double apart() const;  ///< m, ≥ 0
+};
+/// Those of the coupling, or those of stages and motor.
+std::vector<Mating> coupling_fits(const Axis& axis);
+std::vector<Mating> stage_fits(const Axis& axis);
+
+/// Misalignments as assembled over those allowed, added up; NaN where one of them is not known.
+double misalignment(const Coupling& c);
+
+} // namespace fulmox

@@ -1,0 +1,53 @@
+// The coupling between two shafts, and what sits at its ends.
+#pragma once
+
+#include "core/model/field.h"
+
+#include <string>
+
+namespace fulmox {
+
+enum class CouplingPlace { motor, mechanism };
+enum class CouplingKind { unsaid, disc, bellows, jaw, slit, oldham, sleeve };
+enum class HubFastening { unsaid, clamp, set_screw };
+
+struct Coupling {
+    std::string name;
+    CouplingKind kind = CouplingKind::unsaid;
+    CouplingPlace place = CouplingPlace::motor;
+    Quantity<Kind::inertia> inertia;
+    Quantity<Kind::torque> rated_torque;
+    Quantity<Kind::number> service_factor{"1.5"};
+    Quantity<Kind::angular_speed> top_speed;
+    Quantity<Kind::torsional_stiffness> stiffness;
+    Quantity<Kind::angle> backlash;
+    HubFastening fastening = HubFastening::unsaid;
+    Quantity<Kind::length> driving_bore; ///< on the motor's side
+    Quantity<Kind::length> driven_bore;  ///< on the load's side
+    Quantity<Kind::length> driven_shaft; ///< diameter of the shaft on the load's side
+    // what it allows, each alone, and what assembly holds
+    Quantity<Kind::angle> angular_allowed, angular;
+    Quantity<Kind::length> parallel_allowed, parallel;
+    Quantity<Kind::length> axial_allowed, axial;
+    Quantity<Kind::force> radial_load; ///< on the motor's shaft end
+    Quantity<Kind::mass> mass;
+    Quantity<Kind::number> price;
+    Extra extra;
+
+    bool operator==(const Coupling&) const = default;
+    /// Something is said of a coupling, so that there is one.
+    bool there() const {
+        return rated_torque.given() || inertia.given() || top_speed.given() || driving_bore.given() ||
+               driven_bore.given() || kind != CouplingKind::unsaid;
+    }
+
+    static constexpr Option places[] = {{"motor", "motor shaft"}, {"mechanism", "mechanism shaft"}};
+    static constexpr Option kinds[] = {{"", "not said"}, {"disc", "disc"}, {"bellows", "bellows"},
+        {"jaw", "jaw with elastomer"}, {"slit", "slit (helical beam)"}, {"oldham", "Oldham"},
+        {"sleeve", "rigid sleeve"}};
+    static constexpr Option fastenings[] = {{"", "not said"}, {"clamp", "clamp"}, {"set_screw", "set screw"}};
+
+    void describe(FieldVisitor& v);
+};
+
+} // namespace fulmox

@@ -1,0 +1,101 @@
+#include "core/report/drivetrain_report.h"
+
+#include "core/match/drivetrain_rows.h"
+#include "core/quantity/not_finite.h"
+
+#include <algorithm>
+
+namespace fulmox {
+
+namespace {
+
+const Policy& policy_of(const Machine& machine, const Axis& axis) {
+    static const Policy fallback = shipped_policies().front();
+    for (const Policy& p : machine.policies)
+        if (p.name == axis.policy) return p;
+    return fallback;
+}
+
+} // namespace
+
+Value coupling_json(const Axis& axis, const Assessment& a) {
+    if (!a.coupling) return nullptr;
+    const CouplingUse& u = *a.coupling;
+    const Coupling& c = axis.coupling;
+    const double factor = c.service_factor.value_or(1);
+    const auto asks = [&](double torque) {
+        return Value{{"value", finite(torque)}, {"rating", finite(std::abs(torque) * factor)}};
+    };
+    const auto bounds = [&](const CouplingBounds& b) {
+        return Value{{"motor_peak_bound", asks(b.motor_peak)}, {"shared_bound", asks(b.shared)},
+            {"first_swing", asks(b.first_swing)}};
+    };
+    const auto both = [&](CouplingUse::Case of) -> Value {
+        if (!u.bounded) return nullptr;
+        return Value{{"motor_torque",
+                         finite(of == CouplingUse::motor ? u.motor_torque : u.emergency_motor_torque)},
+            {"forward", bounds(u.bounds[of][CouplingUse::forward])},
+            {"backward", bounds(u.bounds[of][CouplingUse::backward])}};
+    };
+    const bool stops = a.demand && a.demand->stop_time > 0;
+    const auto range = [](double low, double high) { return Value{{"least", finite(low)}, {"most", finite(high)}}; };
+    const double none = no_number;
+    return {{"shaft", axis.stages.empty() || c.place == CouplingPlace::motor ? "motor" : "mechanism"},
+        {"service_factor", finite(factor)}, {"cycle_torque", asks(u.cycle)},
+        {"emergency_stop_torque", asks(stops ? u.emergency : none)},
+        {"external_torque", range(u.external_least, u.external_most)},
+        {"load_share", u.bounded ? range(u.load_share_least, u.load_share_most) : range(none, none)},
+        {"motor_peak", both(CouplingUse::motor)}, {"emergency_stop", both(CouplingUse::stop)},
+        {"judged", asks(u.judged())}, {"misalignment", finite(misalignment(c))}};
+}
+
+Value brake_json(const Axis& axis, const Assessment& a) {
+    if (!a.brake) return nullptr;
+    const BrakeStop& b = *a.brake;
+    const bool rotary = motion_of(axis.mechanism).rotary;
+    Value brakes = Value::array();
+    for (const ActingBrake& one : b.brakes)
+        brakes.push_back({{"name", one.name}, {"place", one.path}, {"static_torque", finite(one.holds)},
+            {"dynamic_torque", finite(one.slips)}, {"dynamic_known", one.slips_known},
+            {"apply_time", finite(one.delay)}, {"stop_energy", finite(one.energy)}});
+    const auto loss = [&](const PowerLoss* l) -> Value {
+        if (!l || !b.delays_known) return nullptr;
+        const auto known = [&](double x) { return finite(l->stops ? x : no_number); };
+        return Value{{"stops", l->stops}, {"speed_when_it_bites", finite(l->bites_at)}, {"energy", known(l->energy)},
+            {"time", known(l->time)}, {"distance", known(l->distance)}};
+    };
+    return {{"brakes", std::move(brakes)}, {"driving_torque", finite(b.driving)}, {"estimate", b.estimate},
+        {"distance_unit", rotary ? "rad" : "m"}, {"forward", loss(b.forward ? &*b.forward : nullptr)},
+        {"backward", loss(b.backward ? &*b.backward : nullptr)}, {"standing", loss(&b.standing)}};
+}
+
+Value drive_json(const Machine& machine, const Axis& axis, const Assessment& a) {
+    const auto* use = a.motor ? &*a.motor : nullptr;
+    const bool model = use && use->can.model;
+    const double none = no_number;
+    const MotorConditions* c = model ? &use->can.model->conditions() : nullptr;
+    Value limit = nullptr;
+    if (a.demand && !motion_of(axis.mechanism).direct) {
+        const TorqueLimit t = torque_limit(axis, a.demand->load, policy_of(machine, axis));
+        if (!t.part.empty()) limit = {{"torque", finite(t.torque)}, {"part", t.part}, {"name", t.name}};
+    }
+    Value overload = nullptr;
+    if (a.overload) {
+        const OverloadIntegral& o = *a.overload;
+        overload = {{"greatest", finite(o.greatest)}, {"first_cycle", finite(o.first_cycle)},
+            {"net_per_cycle", finite(o.net)}, {"budget", finite(o.budget)},
+            {"trips", std::isnan(o.budget) ? Value(nullptr) : Value(o.trips)},
+            {"trip_cycle", o.trips ? finite(o.trip_cycle) : Value(nullptr)},
+            {"trip_time", o.trips ? finite(o.trip_time) : Value(nullptr)}};
+    }
+    return {{"amperes", !model                                   ? Value(nullptr)
+                        : use->can.model->numbers().sine_driven ? Value("rms of the line")
+                                                                 : Value("dc")},
+        {"peak_current", finite(model ? use->peak_current : none)},
+        {"rms_current", finite(model ? use->rms_current : none)},
+        {"continuous_allowed", finite(c ? c->drive_continuous : none)},
+        {"peak_allowed", finite(c ? c->drive_peak : none)}, {"currents_left", finite(drive_share(axis.drive, machine.site))},
+        {"overload", std::move(overload)}, {"torque_limit", std::move(limit)}};
+}
+
+} // namespace fulmox
