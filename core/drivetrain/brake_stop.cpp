@@ -115,6 +115,7 @@ std::optional<BrakeStop> brake_stop(const Demand& d, const Axis& axis, bool iner
     out.delays_known = std::none_of(
         out.brakes.begin(), out.brakes.end(), [](const ActingBrake& b) { return std::isnan(b.delay); });
     out.estimate = m.position_dependent();
+    out.driving = d.fall_torque;
     const LoadSide side(m, false);
     // a shaft may turn backwards while the axis moves forwards
     const double turned = m.path == LoadModel::Path::straight ? sign(m.radius) : 1;
@@ -125,7 +126,6 @@ std::optional<BrakeStop> brake_stop(const Demand& d, const Axis& axis, bool iner
     std::vector<double> seen; // payloads, where the place does not matter
     const auto look = [&](double q, double payload) {
         const double torque = m.tension ? 0 : side.external(q, payload, 0);
-        out.driving = std::max(out.driving, std::abs(torque));
         if (!out.delays_known) return;
         const double inertia = side.inertia(q, payload) + m.rotor_inertia;
         // of the cycle's coordinate for each turn of the motor

@@ -63,6 +63,7 @@ struct LoadBuilder {
     }
     void operator()(const GivenDemand& g) {
         m.radius = g.at == DemandAt::screw ? g.lead.si / (2 * pi) : 1;
+        m.told_inertia = g.inertia.value_or(0);
         set_losses(m, g.losses);
     }
     void operator()(const Conveyor& c) {

@@ -43,6 +43,7 @@ struct LoadModel {
     double web_sign = 1;        ///< +1 winds up, −1 unwinds
     double own_inertia = 0;     ///< on the mechanism's shaft: screw, pulleys, a coupling that sits there
     double motor_side = 0;      ///< on the motor's shaft besides the rotor: a coupling that sits there
+    double told_inertia = 0;    ///< on it, of a load whose demand is given: no part of the demand made from this
     double with_motor = 0;      ///< part of `own_inertia` that would turn with the motor if a stage came between
     double rotor_inertia = 0;   ///< rotor and what is rigid on it; 0 without a motor
     double moving_mass = 0;     ///< without payload; counterweight included

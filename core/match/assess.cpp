@@ -361,7 +361,7 @@ class Reckoning {
         const bool all = options_.figures && a_.motion->pieces.size() <= most_pieces_of_stages;
         out.stages =
             stage_uses(d.load, *a_.motion, *taken_, [all](const Stage& s) { return all || s.has_sheet(); });
-        if (use && use->can.model && std::isfinite(use->can.model->conditions().drive_continuous))
+        if (use && std::isfinite(use->rms_current) && std::isfinite(use->can.model->conditions().drive_continuous))
             out.overload = overload_integral(d, *use, taken_->drive);
         if (moves_.direct) return out;
         const bool told = inertia_ && inertia_->told && !waits(need::ratio_inertia);

@@ -225,9 +225,10 @@ bool has_overload(const LimitInput& in) {
            in.axis.drive.peak_current.given();
 }
 void judge_overload(Limit& l, const LimitInput& in) {
-    if (!in.so_far.overload) return cannot(l, "the motor gives no constant to tell its current by");
+    if (!in.so_far.overload)
+        return cannot(l, in.so_far.motor->can.model ? "saturation does not let the motor give what the cycle asks for"
+                                                    : "the motor gives no constant to tell its current by");
     const OverloadIntegral& o = *in.so_far.overload;
-    if (std::isnan(o.first_cycle)) return cannot(l, "the current is not known");
     if (o.greatest > 0 && std::isnan(o.budget))
         return cannot(l, "the current goes above what the drive gives for good; how long it gives its peak is not said");
     if (o.greatest == 0) {

@@ -269,6 +269,7 @@ void judge_brake(Limit& l, const LimitInput& in) {
     const double torque = d.load.tension ? d.brake_torque : d.static_torque;
     l.used = in.policy.brake_static_factor.si * torque;
     const std::vector<ActingBrake> brakes = acting_brakes(in.axis, d.load);
+    if (brakes.empty() && !has_motor(in)) return cannot(l, motor_missing(in));
     l.allowed = braking_torque(brakes);
     if (in.workings && !std::isnan(l.used))
         l.working.push_back(working_line("needed", "factor × holding torque", "K*T",

@@ -61,13 +61,23 @@ template <auto Member> bool has(const LimitInput& in) {
 
 template <auto Member> bool told(const Stage& s) { return (s.*Member).given(); }
 
+template <auto A, auto B>
+constexpr bool same_member = std::is_same_v<std::integral_constant<decltype(A), A>, std::integral_constant<decltype(B), B>>;
+
 // What is the same for each of them; false where it cannot be said.
 template <auto Member, class Ask> bool judged(Limit& l, const LimitInput& in, Judged& worst, Ask ask) {
     if (!in.so_far.stages) {
         cannot(l, "the demand at its output is not known");
         return false;
     }
-    worst = worst_stage(in, [&](const Stage& s, const StageUse& u) { return std::pair(ask(u), given(s.*Member)); });
+    worst = worst_stage(in, [&](const Stage& s, const StageUse& u) {
+        double allowed = given(s.*Member);
+        // the sheet may leave less of the peak at this number of cycles an hour
+        if constexpr (same_member<Member, &Stage::peak_torque>) allowed *= s.peak_share.value_or(1);
+        if constexpr (same_member<Member, &Stage::ratchet_torque>)
+            if (s.kind != StageKind::strain_wave) allowed = no_number;
+        return std::pair(ask(u), allowed);
+    });
     if (!worst.use) {
         cannot(l, "the demand at its output is not known");
         return false;
@@ -82,7 +92,11 @@ void judge_peak(Limit& l, const LimitInput& in) {
     if (!judged<&Stage::peak_torque>(l, in, w, [](const StageUse& u) { return u.peak; })) return;
     if (!closed(l, in, sheet_says)) return;
     l.reason = words(in).torque(l.used) + " at the output of " + name_of(in.axis, w.use->stage) +
-               " at the most, standstill and breakaway included" + left_out(in, told<&Stage::peak_torque>);
+               " at the most, standstill and breakaway included" +
+               (w.stage->peak_share.given() ? "; " + format_number(100 * w.stage->peak_share.si, 3) +
+                                                  " % of the sheet's peak are left at this number of cycles an hour"
+                                            : "") +
+               left_out(in, told<&Stage::peak_torque>);
     if (l.state != LimitState::fits) l.remedy = "A larger gearhead, gentler ramps, or a torque limit in the drive.";
 }
 
@@ -137,6 +151,69 @@ void judge_top_speed(Limit& l, const LimitInput& in) {
     if (l.state != LimitState::fits) l.remedy = "A lower ratio, less speed, or a gearhead for higher speeds.";
 }
 
+// What is asked of one stage after the other without its demand: the worst by share.
+struct Pair {
+    const QuantityBase& has;
+    const QuantityBase& may;
+};
+template <class Of> void judge_worst(Limit& l, const LimitInput& in, Of of, const char* what, const char* remedy) {
+    double most = -1;
+    std::size_t at = 0;
+    for (std::size_t k = 0; k < in.axis.stages.size(); ++k) {
+        const Pair p = of(in.axis.stages[k]);
+        if (!p.may.given()) continue;
+        if (!p.has.given()) return cannot(l, std::string("the ") + what + " of " + name_of(in.axis, k) + " is not given");
+        if (p.has.si / p.may.si <= most) continue;
+        most = p.has.si / p.may.si;
+        at = k;
+        l.used = p.has.si;
+        l.allowed = p.may.si;
+    }
+    if (!closed(l, in, sheet_says)) return;
+    l.reason = std::string(what) + " of " + name_of(in.axis, at) + ", as given";
+    if (l.state != LimitState::fits) l.remedy = remedy;
+}
+void judge_radial(Limit& l, const LimitInput& in) {
+    judge_worst(l, in, [](const Stage& s) { return Pair{s.radial_load, s.radial_rating}; }, "radial load",
+        "A bearing of its own for the shaft, a larger pulley or pinion, or a gearhead with a stronger output bearing.");
+}
+void judge_axial(Limit& l, const LimitInput& in) {
+    judge_worst(l, in, [](const Stage& s) { return Pair{s.axial_load, s.axial_rating}; }, "axial load",
+        "A thrust bearing of its own, or a gearhead with a stronger output bearing.");
+}
+void judge_tilting(Limit& l, const LimitInput& in) {
+    judge_worst(l, in, [](const Stage& s) { return Pair{s.tilting_moment, s.tilting_rating}; }, "tilting moment",
+        "A shorter overhang, or an output bearing for more tilting moment.");
+}
+void judge_stops(Limit& l, const LimitInput& in) {
+    if (!in.axis.drive.emergency_stops.given()) return cannot(l, "how many emergency stops there will be is not given");
+    judge_worst(l, in, [&](const Stage& s) { 
+            static const Quantity<Kind::number> none;
+            return Pair{in.axis.drive.emergency_stops, s.emergency_torque.given() ? s.emergency_stops : none};
+        },
+        "number of emergency stops", "A gearhead whose peak torque covers the emergency stop.");
+}
+void judge_ratchet(Limit& l, const LimitInput& in) {
+    Judged w;
+    if (!judged<&Stage::ratchet_torque>(l, in, w, [](const StageUse& u) { return std::max(u.peak, u.emergency); }))
+        return;
+    if (!closed(l, in, sheet_says)) return;
+    l.reason = words(in).torque(l.used) + " at the output of " + name_of(in.axis, w.use->stage) +
+               " at the most, emergency stop included; beyond " + words(in).torque(l.allowed) + " its teeth jump";
+    if (l.state != LimitState::fits) l.remedy = "A larger gear, or a torque limit in the drive.";
+}
+bool has_ratchet(const LimitInput& in) {
+    return !motion_of(in.axis.mechanism).direct &&
+           std::any_of(in.axis.stages.begin(), in.axis.stages.end(), [](const Stage& s) {
+               return s.kind == StageKind::strain_wave && s.ratchet_torque.given();
+           });
+}
+bool has_stops(const LimitInput& in) {
+    return has<&Stage::emergency_torque>(in) &&
+           std::any_of(in.axis.stages.begin(), in.axis.stages.end(),
+               [](const Stage& s) { return s.emergency_torque.given() && s.emergency_stops.given(); });
+}
+
 } // namespace
 
 double motor_peak_at(const Axis& axis, const LoadModel& load, const Capability* can, std::size_t stage) {
@@ -169,6 +246,13 @@ std::vector<LimitRow> stage_limit_rows() {
             has<&Stage::nominal_speed>, judge_mean_speed},
         {"stage_speed", "Stage, top speed", Kind::angular_speed, speeds | need::stage, false, has<&Stage::top_speed>,
             judge_top_speed},
+        {"stage_ratchet", "Stage, ratcheting", Kind::torque, load | stop | need::stage, false, has_ratchet,
+            judge_ratchet},
+        {"stage_stops", "Stage, number of stops", Kind::number, need::stage, false, has_stops, judge_stops},
+        {"stage_radial", "Stage, radial load", Kind::force, stage_load, false, has<&Stage::radial_rating>, judge_radial},
+        {"stage_axial", "Stage, axial load", Kind::force, stage_load, false, has<&Stage::axial_rating>, judge_axial},
+        {"stage_tilting", "Stage, tilting moment", Kind::torque, stage_load, false, has<&Stage::tilting_rating>,
+            judge_tilting},
     };
 }
 

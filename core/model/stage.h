@@ -47,7 +47,7 @@ struct Stage {
     /// Its sheet gives something the cycle is held against.
     bool has_sheet() const {
         return rated_torque.given() || peak_torque.given() || emergency_torque.given() || nominal_speed.given() ||
-               top_speed.given();
+               top_speed.given() || (kind == StageKind::strain_wave && ratchet_torque.given());
     }
 
     void describe(FieldVisitor& v);

@@ -99,6 +99,8 @@ def compare_axis(project, axis, told):
         if key not in limits:
             out.append(("limit " + key, "absent", theirs))
             continue
+        if theirs == "by place":  # an estimate of its own, compared by hand in tests/core
+            continue
         n += 1
         l = limits[key]
         expected = evaluator.state(theirs)

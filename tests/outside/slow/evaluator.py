@@ -10,6 +10,7 @@ from scipy.interpolate import CubicHermiteSpline, PchipInterpolator
 from scipy.optimize import minimize, minimize_scalar
 
 from motion import Plan
+import parts
 from motor_model import Model, Stepper
 
 UNITS = {"1": 1.0, "%": 0.01, "deg": math.pi / 180, "rpm": math.pi / 30, "mm": 1e-3, "GPa": 1e9, "°C": 1.0}
@@ -165,11 +166,22 @@ class Axis:
             self.weight += number(forcer.get("forcer_mass"), 0.0)
             if forcer.get("core", "iron") == "iron":
                 self.normal += number(forcer.get("attraction"), 0.0)
+        own = self.axis.get("brake", {})
+        if own.get("static_torque") is not None and not self.direct:
+            if own.get("place", "motor") == "mechanism":
+                self.own += number(own.get("inertia"), 0.0)
+            elif motor.get("name"):
+                self.rotor += number(own.get("inertia"), 0.0)
         self.ratio, chain = 1.0, []
         for s in self.stages:
             i, eta = number(s["ratio"]), number(s["efficiency"])
+            idle = number(s.get("no_load_torque"), 0.0)
+            if idle and s.get("rated_torque") is not None:
+                # at the rated torque all losses together are those of the sheet's efficiency
+                rated = number(s["rated_torque"])
+                eta = rated / i / (rated / (i * eta) - idle)
             back = number(s["efficiency_back"]) if s.get("efficiency_back") is not None else 2 - 1 / eta
-            chain.append((i, eta, back, number(s.get("inertia"), 0.0)))
+            chain.append((i, eta, back, number(s.get("inertia"), 0.0), idle))
             self.ratio *= i
         self.stages = chain
         self.credit = self.axis.get("credit_friction_at_rest", False)
@@ -359,11 +371,11 @@ class Axis:
         speed, acc, stage_part = w, alpha, 0.0
         kinks = [F]
         outputs = []
-        for i, eta, back, j in reversed(self.stages):
+        for i, eta, back, j, idle in reversed(self.stages):
             kinks.append(T)
             outputs.insert(0, T)
             speed, acc = speed * i, acc * i
-            T = np.where(T * d >= 0, T / (i * eta), T * back / i) + j * acc
+            T = np.where(T * d >= 0, T / (i * eta), T * back / i) + j * acc + d * idle
             stage_part = stage_part / i + j * acc
         side = self.motor_side * acc
         T = T + side
@@ -388,7 +400,7 @@ class Axis:
             self.breakaway * (self.seal + self.extra_drag)
         T = np.maximum(0, np.abs(F) - rub) * np.abs(r) * min(max(self.eta_back, 0.0), 1.0)
         T = np.maximum(0, T - self.drag)
-        for i, _, back, _ in reversed(self.stages):
+        for i, _, back, _, _ in reversed(self.stages):
             T = T * min(max(back, 0.0), 1.0) / i
         return np.sign(F * r) * T, F, C
 
@@ -398,6 +410,7 @@ class Curve:
     nothing beyond its end."""
 
     def __init__(self, points, scale=1.0):
+        self.cap = math.inf
         self.w = np.array([number(p["speed"]) for p in points]) * scale
         self.t = np.array([number(p["torque"]) for p in points])
         if len(points) >= 4:
@@ -411,7 +424,7 @@ class Curve:
     def at(self, w):
         w = np.abs(np.asarray(w, dtype=float))
         end = self.w[-1]
-        return np.where(w > end * (1 + 1e-12), 0.0, self.inner(np.minimum(w, end)))
+        return np.where(w > end * (1 + 1e-12), 0.0, np.minimum(self.cap, self.inner(np.minimum(w, end))))
 
 
 class Most:
@@ -469,6 +482,7 @@ def demand(x):
         for each, ratio in zip(outs, beyond):
             each.see(abs(C) * (1.0 if x.at_mechanism else x.ratio) / ratio)
     worn, turned = [0.0] * len(x.stages), 0.0
+    timeline = []  # (dt, w, T), T None where a brake holds
     samples = []  # (weight, |w|, T) for heat, (|w|, |T|) for the curve
     curve_points = []
     duration = plan.duration
@@ -509,6 +523,7 @@ def demand(x):
                 through.see(float(np.abs(C).max()))
                 hangs(float(np.abs(C).max()))
                 if braked:
+                    timeline.append((np.array([p.duration]), None, None))
                     full = float(np.abs(x.hold(q, carried, pushed(t), False)[0]).max())
                     braked_hold.see(full)
                     static.see(full)
@@ -530,6 +545,7 @@ def demand(x):
                 shares["process"] += float((w * T * push * r / x.ratio).sum())
                 shares["friction"] += float((w * T * (T - (g + push) * r / x.ratio)).sum())
                 samples.append((w, np.zeros(many), T))
+                timeline.append(samples[-1])
                 curve_points.append((np.zeros(many), np.abs(T), np.zeros(many, dtype=bool)))
                 continue
             T, F, C = (float(y[0]) for y in x.hold(q0, carried, process, x.credit))
@@ -537,6 +553,7 @@ def demand(x):
             through.see(abs(C))
             hangs(C)
             if braked:
+                timeline.append((np.array([p.duration]), None, None))
                 full = abs(float(x.hold(q0, carried, process, False)[0][0]))
                 braked_hold.see(full)
                 static.see(full)
@@ -552,6 +569,7 @@ def demand(x):
             shares["process"] += T * push * r / x.ratio * p.duration
             shares["friction"] += T * (T - (g + push) * r / x.ratio) * p.duration
             samples.append((np.array([p.duration]), np.array([0.0]), np.array([T])))
+            timeline.append(samples[-1])
             curve_points.append((np.array([0.0]), np.array([abs(T)]), np.array([False])))
             continue
         for lo, hi, d in stretches(x, p):
@@ -592,6 +610,7 @@ def demand(x):
             for k in CAUSES:
                 shares[k] += float((w * T * s["parts"][k]).sum())
             samples.append((w.ravel(), omega.ravel(), T.ravel()))
+            timeline.append(samples[-1])
             # extremes: the samples with both ends, then between the neighbours of the best few
             ts = np.concatenate((edges, t.ravel()))
             ts.sort()
@@ -655,8 +674,18 @@ def demand(x):
             out["demand.best_ratio_rms"] = sqrt(max(0, 2 * j * (b + sqrt(a * c))))
             out["demand.best_ratio_speed"] = out["demand.best_ratio"] * top.value / x.ratio
     extra = {"hold_braked": braked_hold.value, "falls": falls.value if falls.value > 1e-12 * peak.value else 0.0,
-             "stages": uses, "samples": samples, "curve": curve_points, "v_top": v_top}
+             "stages": uses, "samples": samples, "timeline": timeline, "through": through.value, "ways": ways_of(x, v_top), "curve": curve_points, "v_top": v_top}
     return out, extra
+
+
+def ways_of(x, v_top):
+    ways = set()
+    for p in x.plan.pieces:
+        if not p.rest:
+            v = p.at(np.linspace(p.start, p.end, 101))[1]
+            ways |= {1.0} if (v > 1e-9 * v_top).any() else set()
+            ways |= {-1.0} if (v < -1e-9 * v_top).any() else set()
+    return ways
 
 
 def emergency(x, v_top, out, force, through):
@@ -670,11 +699,7 @@ def emergency(x, v_top, out, force, through):
     moving = [p for p in x.plan.pieces if not p.rest]
     payloads = sorted({p.play.payload for p in moving})
     frictions = sorted({p.play.friction for p in moving})
-    ways = set()
-    for p in moving:
-        v = p.at(np.linspace(p.start, p.end, 101))[1]
-        ways |= {1.0} if (v > 1e-9 * v_top).any() else set()
-        ways |= {-1.0} if (v < -1e-9 * v_top).any() else set()
+    ways = ways_of(x, v_top)
     low = min(p.play.low for p in moving)
     high = max(p.play.high for p in moving)
     for p in x.plan.pieces:
@@ -728,7 +753,7 @@ def inertia(x):
     """load inertia at the motor, largest and smallest over the cycle"""
     fixed = (x.own + (x.m("inertia") if x.kind == "demand" else 0.0)) / x.ratio ** 2
     ahead = 1.0
-    for i, _, _, j in x.stages:
+    for i, _, _, j, _ in x.stages:
         fixed += j / ahead ** 2
         ahead *= i
     fixed += x.motor_side
@@ -831,6 +856,8 @@ def limits(x, project, fig, extra, ratio):
         low = (1 - number(drive.get("mains_tolerance"), 0.0)) * (1 - number(drive.get("bus_droop"), 0.0))
         scale = number(drive["bus_voltage"]) * low / number(motor["curve_voltage"])
         top, cont = Curve(motor["peak"], scale), Curve(motor["continuous"])
+        top.cap = min(number(drive.get("torque_limit"), math.inf), parts.cap_of_drive(model) if model else math.inf)
+        extra["gives"] = (min(float(top.t.max()), top.cap),) * 2
         by_ambient = (number(motor["winding_limit"]) - number(site["ambient"])) / (number(motor["winding_limit"]) - number(motor["rated_ambient"]))
         height = number(site["altitude"])
         f = min(1.0, max(0.0, by_ambient * (1 - 1e-4 * (height - 1000) if height > 1000 else 1)))
@@ -885,18 +912,35 @@ def limits(x, project, fig, extra, ratio):
                 warm(x, site, motor, model, fig, extra, stall, fig["motor.copper_loss"], rated, at_speed, model.magnet)
     if extra["falls"] > 0 or extra["hold_braked"] > 1e-12 * abs(fig["demand.peak_torque"]):
         need = extra["hold_braked"] if x.tension else fig["demand.static_torque"]
-        out["brake"] = (pol("brake_static_factor") * need, number(motor.get("brake_torque"), 0.0), 1.0) if has_motor else unknown
+        holding = parts.brakes_of(axis, has_motor, x, number)
+        out["brake"] = (pol("brake_static_factor") * need, sum(b[0] for b in holding), 1.0) if has_motor or holding else unknown
     sheets = [] if x.direct else axis.get("stages", [])
     for limit, field, what in (("stage_peak", "peak_torque", "peak"), ("stage_equivalent", "rated_torque", "equivalent"),
                                ("stage_emergency", "emergency_torque", "emergency"), ("stage_mean_speed", "nominal_speed", "mean"),
                                ("stage_speed", "top_speed", "top")):
-        told = [(use[what], number(s[field])) for s, use in zip(sheets, extra["stages"]) if s.get(field) is not None]
+        told = [(use[what], number(s[field]) * (number(s.get("peak_share"), 1.0) if field == "peak_torque" else 1.0)) for s, use in zip(sheets, extra["stages"]) if s.get(field) is not None]
         if told:
             out[limit] = unknown if told[0][0] is None else (*max(told, key=lambda t: t[0] / t[1]), 1.0)
-    coupling = axis.get("coupling", {})
-    if not x.direct and (coupling.get("allowable_torque") is not None or coupling.get("inertia") is not None):
-        used = fig["demand.coupling_torque"] * number(coupling["service_factor"])
-        out["coupling"] = (used, number(coupling["allowable_torque"]), 1.0) if coupling.get("allowable_torque") is not None else unknown
+    for limit, has, may in (("stage_radial", "radial_load", "radial_rating"), ("stage_axial", "axial_load", "axial_rating"),
+                            ("stage_tilting", "tilting_moment", "tilting_rating")):
+        asked = [(s.get(has), s[may]) for s in sheets if s.get(may) is not None]
+        if asked:
+            out[limit] = unknown if any(h is None for h, _ in asked) else \
+                (*max(((number(h), number(m)) for h, m in asked), key=lambda t: t[0] / t[1]), 1.0)
+    told = x.kind != "demand" or x.m("inertia", None) is not None
+    gives = extra.get("gives", (None, None))
+    parts.coupling(x, axis, number, extra, *gives, told, out)
+    parts.coupling_rest(x, axis, number, fig, has_motor, out)
+    parts.braking(x, axis, number, fig, extra, has_motor, told, out)
+    parts.windows(axis, number, out)
+    if model:
+        lost = fig["motor.rms_current"] is None
+        parts.overload(x, axis, number, extra, model, lost, out)
+        parts.standstill(axis, number, fig, model, lost, out)
+    elif has_motor and not steps and drive.get("continuous_current") is not None:
+        for key, other in (("drive_overload", "peak_current"), ("drive_standstill", "standstill_share")):
+            if drive.get(other) is not None:
+                out[key] = unknown
     if x.kind == "screw":
         m, root = x.m, x.m("root_diameter", None)
         speed = fig["demand.peak_speed"] / x.ratio
@@ -972,7 +1016,9 @@ def stepping(x, project, axis, motor, fig, extra, ratio, pol, out):
             lo, hi = (mid, hi) if gives(mid) else (lo, mid)
         end = lo
     grid = np.unique(np.concatenate((np.linspace(0, end, 3001), [end * 1e-6])))
-    drives, brakes = m.peak(grid), m.brakes(grid)
+    cap = number(drive.get("torque_limit"), math.inf)
+    drives, brakes = np.minimum(cap, m.peak(grid)), np.minimum(cap, m.brakes(grid))
+    extra["gives"] = (float(drives.max()), float(brakes.max()))
     allowed = lambda w, b: np.where(w > end * (1 + 1e-9), 0.0, np.where(b, np.interp(w, grid, brakes), np.interp(w, grid, drives)))
     out["speed"] = (fig["demand.peak_speed"], end, pol("speed_share"))
     used, most = worst_use(extra, allowed, float(drives[0]))
@@ -1067,7 +1113,9 @@ def by_constants(x, policy, model, fig, extra, pol, out):
     """the limits that rest on curves, of a motor without points"""
     end = model.end()
     grid = np.unique(np.concatenate((np.linspace(0, end, 2001), [end * 1e-6])))
-    drives, brakes = model.peak(grid), model.brakes(grid)
+    cap = number(x.axis["drive"].get("torque_limit"), math.inf)
+    drives, brakes = np.minimum(cap, model.peak(grid)), np.minimum(cap, model.brakes(grid))
+    extra["gives"] = (float(drives.max()), float(brakes.max()))
     allowed = lambda w, b: np.where(w > end * (1 + 1e-9), 0.0, np.where(b, np.interp(w, grid, brakes), np.interp(w, grid, drives)))
     out["speed"] = (fig["demand.peak_speed"], min(model.mech, end), pol("speed_share"))
     used, most = worst_use(extra, allowed, float(drives[0]))
@@ -1082,7 +1130,7 @@ def by_constants(x, policy, model, fig, extra, pol, out):
         out["continuous_loss"] = (sqrt(max(0.0, heat / x.plan.duration)) * reference, reference, share)
     w = fig["demand.mean_speed"] if policy.get("point_speed", "mean") == "mean" else fig["demand.rms_speed"]
     if w <= end:
-        out["continuous_point"] = (fig["demand.rms_torque"], min(model.continuous(w), float(model.peak(np.array([w]))[0])), share)
+        out["continuous_point"] = (fig["demand.rms_torque"], min(model.continuous(w), float(model.peak(np.array([w]))[0]), cap), share)
     out["holding"] = (fig["demand.holding_torque"], model.continuous(0.0), share)
     if fig["motor.copper_loss"] is not None:
         rated = (1.5 if model.sine else 1.0) * model.square * model.res(model.hot)
@@ -1091,6 +1139,8 @@ def by_constants(x, policy, model, fig, extra, pol, out):
 
 
 def state(limit):
+    if limit == "by place":
+        return "fits"
     used, allowed, share = limit
     if used is None or allowed is None:
         return "cannot_say"
@@ -1103,6 +1153,8 @@ def worse(a, b):
         said = [l for l in (a, b) if state(l) == verdict]
         if len(said) == 1 or (said and verdict == "cannot_say"):
             return said[0]
+    if "by place" in (a, b):
+        return "by place"
     use = lambda l: 0.0 if l[0] == 0 else l[0] / l[1] if l[1] > 0 else math.inf
     return b if use(b) > use(a) else a
 

@@ -5,6 +5,8 @@ import math
 
 import numpy as np
 
+import parts
+
 pi, sqrt = math.pi, math.sqrt
 
 
@@ -41,6 +43,7 @@ class Model:
         self.u = bus * share * n(drive, "modulation_reserve", 1.0) if self.sine else bus
         self.weakens = self.sine and drive.get("field_weakening", False)
         rms = 1 / sqrt(2) if self.sine and drive.get("currents_in", "rms") == "peak" else 1.0
+        rms *= parts.share_of_drive(drive, site, number)
         self.i_drive = (n(drive, "continuous_current", math.inf) * rms, n(drive, "peak_current", math.inf) * rms)
         self.drop, self.idle = n(e, "brush_drop", 0.0), n(e, "no_load_current", 0.0)
         self.friction20 = kt * self.idle if not self.sine else 0.0

@@ -406,6 +406,63 @@ class Maker:
         self.fill(s, "nominal_speed", 0.4, lambda: self.u(200, 6000, "rpm"))
         self.fill(s, "top_speed", 0.4, lambda: self.u(500, 12000, "rpm"))
 
+    def parts(self, a):
+        """coupling, brakes, drive and gearheads beyond what decides the demand"""
+        c, d, m = a["coupling"], a["drive"], a.get("motor", {})
+        self.fill(c, "top_speed", 0.3, lambda: self.u(200, 20000, "rpm"))
+        for key, unit, high in (("angular", "deg", 2), ("parallel", "mm", 0.5), ("axial", "mm", 1)):
+            if self.maybe(0.2):
+                c[key + "_allowed"] = self.u(0.05, high, unit)
+                self.fill(c, key, 0.8, lambda: self.u(0.005, high / 2, unit))
+        self.fill(c, "driving_bore", 0.3, lambda: self.pick("14 mm", "19 mm"))
+        if "driving_bore" in c and m.get("electric", {}).get("kind") != "linear" and m:
+            m["shaft_diameter"] = self.pick("14 mm", "19 mm")
+        if self.maybe(0.2):
+            c["driven_bore"], c["driven_shaft"] = self.pick("12 mm", "14 mm"), "14 mm"
+        if "brake_torque" in m:
+            self.brake(m, "brake_")
+        if self.maybe(0.25):
+            a["brake"] = {"static_torque": self.u(1, 100, "N·m"), "place": self.pick("motor", "mechanism")}
+            self.fill(a["brake"], "inertia", 0.7, lambda: self.u(1e-6, 1e-3, "kg·m²"))
+            self.brake(a["brake"], "")
+        for s in a["stages"]:
+            if "peak_torque" in s:
+                self.fill(s, "peak_share", 0.3, lambda: self.flat(50, 100, "%"))
+            if self.maybe(0.3):
+                # no more than the efficiency leaves at the rated torque
+                lost = (1 / float(s["efficiency"]) - 1) / float(s["ratio"])
+                rated = number_of(s["rated_torque"]) if "rated_torque" in s else float(self.u(0.1, 30))
+                s["no_load_torque"] = f"{rated * lost * self.r.uniform(0.05, 0.9):.6g} N·m"
+            for key in ("radial", "axial"):
+                if self.maybe(0.15):
+                    s[key + "_rating"] = self.u(100, 5000, "N")
+                    self.fill(s, key + "_load", 0.8, lambda: self.u(50, 5000, "N"))
+        if m.get("electric", {}).get("kind", "").endswith("_stepper") or not m:
+            return
+        self.fill(d, "torque_limit", 0.15, lambda: self.u(0.5, 100, "N·m"))
+        self.fill(d, "emergency_torque", 0.3, lambda: self.u(0.5, 200, "N·m"))
+        self.fill(d, "highest_voltage", 0.3, lambda: self.flat(250, 500, "V"))
+        self.fill(d, "lowest_voltage", 0.3, lambda: self.flat(100, 350, "V"))
+        self.fill(d, "mains_rise", 0.3, lambda: self.flat(2, 15, "%"))
+        if "continuous_current" in d and "peak_current" in d and number_of(d["peak_current"]) < number_of(d["continuous_current"]):
+            d["peak_current"] = f"{1.5 * number_of(d['continuous_current']):.6g} A"
+        if "continuous_current" in d:
+            self.fill(d, "standstill_share", 0.4, lambda: self.flat(40, 100, "%"))
+        if "continuous_current" in d or "peak_current" in d:
+            self.fill(d, "derating", 0.3, lambda: self.flat(60, 100, "%"))
+            if self.maybe(0.3):
+                d["derates_from"], d["derating_rate"] = self.flat(20, 50, "°C"), self.flat(0.5, 3, "%")
+            if self.maybe(0.3):
+                d["derates_above"], d["altitude_rate"] = self.flat(500, 2000, "m"), self.flat(0.5, 2, "%")
+        if "continuous_current" in d and "peak_current" in d:
+            self.fill(d, "peak_time", 0.7, lambda: self.u(0.1, 10, "s"))
+
+    def brake(self, b, head):
+        holds = number_of(b["brake_torque" if head else "static_torque"])
+        self.fill(b, head + "dynamic_torque", 0.5, lambda: f"{holds * self.r.uniform(0.4, 1):.6g} N·m")
+        self.fill(b, head + "apply_time", 0.8, lambda: self.flat(0, 0.15, "s"))
+        self.fill(b, head + "stop_energy", 0.6, lambda: self.u(1, 5000, "J"))
+
     def drive(self, motor):
         d = {"bus_voltage": self.flat(200, 400, "V")}
         self.fill(d, "mains_tolerance", 0.3, lambda: self.flat(2, 20, "%"))
@@ -466,6 +523,9 @@ def project(seed, count):
     for a in axes:
         for s in a["stages"]:
             sheets.sheet(s)
+    parts = Maker(np.random.default_rng(seed + 9_000_000))
+    for a in axes:
+        parts.parts(a)
     return {"format": "fulmox-project", "version": 5, "name": f"random {seed}", "unit_system": "si",
             "site": {"gravity": "9.80665 m/s²", "ambient": f"{float(rng.uniform(10, 70)):.3g} °C",
                      "altitude": f"{float(rng.uniform(0, 3000)):.4g} m"},
