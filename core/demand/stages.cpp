@@ -52,8 +52,18 @@ std::vector<StageUse> stage_uses(const LoadModel& load, const Trajectory& motion
                 turned += span_nodes().weight[n] * s.lasting() * std::abs(at.speed[n]);
                 if (most > 0) worn += span_nodes().weight[n] * wear(at.speed[n], at.torque[n]);
             }
-            // where the torque changes its sign a power of it has a kink
+            // where the torque changes its sign a power of it has a kink, and a high power of one that changes much is
+            // steeper than the quadrature follows
             const NodeRange range = range_of(at.torque);
+            constexpr std::size_t parts = 4;
+            if (most > 0 && !range.changes_sign() &&
+                (range.high - range.low) * use.exponent > 0.5 * std::max(range.high, -range.low)) {
+                const SpanPolynomial speed(at.speed), torque(at.torque);
+                worn = 0;
+                for (std::size_t e = 0; e < parts; ++e)
+                    worn += integral([&](double u) { return wear(speed(u), torque(u)); },
+                        static_cast<double>(e) / parts, static_cast<double>(e + 1) / parts);
+            }
             if (most > 0 && range.changes_sign()) {
                 const SpanPolynomial speed(at.speed), torque(at.torque);
                 const SignEdges edges = sign_edges(at.torque, range);

@@ -85,6 +85,7 @@ struct Downstream {
     std::optional<CouplingUse> coupling;
     std::optional<BrakeStop> brake;
     std::optional<OverloadIntegral> overload;
+    std::optional<PrecisionBudget> precision;
 };
 
 struct AtFill {
@@ -347,7 +348,7 @@ class Reckoning {
         const Downstream& parts = {}) const {
         const auto held = [](const auto& x) { return x ? &*x : nullptr; };
         const Known known{held(a_.motion), held(inertia_), d, use, heat, known_peak(), d ? &parts.stages : nullptr,
-            held(parts.coupling), held(parts.brake), held(parts.overload)};
+            held(parts.coupling), held(parts.brake), held(parts.overload), held(parts.precision)};
         return judge_all({machine_, *taken_, policy_, known, options_.workings}, *waiting_);
     }
 
@@ -363,6 +364,8 @@ class Reckoning {
             stage_uses(d.load, *a_.motion, *taken_, [all](const Stage& s) { return all || s.has_sheet(); });
         if (use && std::isfinite(use->rms_current) && std::isfinite(use->can.model->conditions().drive_continuous))
             out.overload = overload_integral(d, *use, taken_->drive);
+        if ((options_.figures || taken_->accuracy.asked.given()) && d.load.path != LoadModel::Path::winder)
+            out.precision = precision_budget(*taken_, d, a_.motion->stroke());
         if (moves_.direct) return out;
         const bool told = inertia_ && inertia_->told && !waits(need::ratio_inertia);
         if (taken_->coupling.there())
@@ -447,6 +450,10 @@ class Reckoning {
         a_.figures = std::move(all);
     }
 
+    bool inertia_statement_known() const {
+        return a_.inertia && !waits(need::rotor | need::ratio_inertia | need::stiffness | need::bending | need::buckling);
+    }
+
     // Pictures and tables show a stage as a whole, or not at all.
     void hide_what_waits() {
         if (!waits(need::travel | need::inertia)) {
@@ -459,6 +466,7 @@ class Reckoning {
         const need::Bits motor =
             need::peak_curve | need::continuous_curve | need::voltage | need::top_speed | need::surroundings;
         if (!waits(motor)) a_.can = can_;
+        if (options_.figures && inertia_statement_known()) a_.stiffness = stiffness_statement(*taken_, load_, *a_.inertia);
         if (waits(need::demand)) return;
         a_.demand = std::move(demand_);
         if (!waits(need::stop | need::stage)) a_.stages = std::move(parts_.stages);
@@ -466,6 +474,8 @@ class Reckoning {
         if (!waits(need::motor_brake | need::brake_stop)) a_.brake = std::move(parts_.brake);
         if (!waits(need::current | need::resistance | need::temperatures | need::voltage | need::drive_overload))
             a_.overload = std::move(parts_.overload);
+        if (!waits(need::precision | need::stiffness | need::bending | need::buckling | need::pulses))
+            a_.precision = std::move(parts_.precision);
         if (!waits(motor)) a_.motor = std::move(use_);
         if (!waits(motor | need::current | need::resistance | need::temperatures | need::thermal))
             a_.heat = std::move(heat_);

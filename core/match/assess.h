@@ -5,6 +5,8 @@
 #include "core/demand/stages.h"
 #include "core/drivetrain/brake_stop.h"
 #include "core/drivetrain/coupling_bounds.h"
+#include "core/drivetrain/precision.h"
+#include "core/drivetrain/stiffness.h"
 #include "core/load/statement.h"
 #include "core/match/limit.h"
 #include "core/model/machine.h"
@@ -62,6 +64,8 @@ struct Assessment {
     std::optional<CouplingUse> coupling;      ///< where there is one
     std::optional<BrakeStop> brake;           ///< where there is one
     std::optional<OverloadIntegral> overload; ///< of the drive, where its currents are given
+    std::optional<StiffnessStatement> stiffness;
+    std::optional<PrecisionBudget> precision; ///< not of a winder
     std::optional<Capability> can; ///< of the motor, whatever the axis asks of it
     std::optional<MotorUse> motor;
     std::optional<CycleHeat> heat; ///< of the motor over the cycle

@@ -292,6 +292,42 @@ void judge_lowest(Limit& l, const LimitInput& in) {
     if (l.state != LimitState::fits) l.remedy = "A higher bus, or a drive for a lower one.";
 }
 
+bool asks_precision(const LimitInput& in) {
+    return in.axis.accuracy.asked.given() && !std::holds_alternative<Winder>(in.axis.mechanism);
+}
+void judge_precision(Limit& l, const LimitInput& in) {
+    l.kind = motion_of(in.axis.mechanism).rotary ? Kind::angle : Kind::length;
+    if (!in.so_far.precision) return cannot(l, "the demand is not known");
+    const PrecisionBudget& b = *in.so_far.precision;
+    const bool worst = in.axis.accuracy.judged_by == ErrorSum::worst;
+    l.used = worst ? b.worst : b.squares;
+    l.allowed = in.axis.accuracy.asked.si;
+    if (!b.missing.empty() && l.used <= l.allowed) {
+        std::string names;
+        for (const std::string& m : b.missing) names += (names.empty() ? "" : ", ") + m;
+        return cannot(l, "± " + words(in).say(l.used, l.kind) + " by what is known; not given: " + names);
+    }
+    if (in.workings && !b.terms.empty()) {
+        WorkingValues v;
+        std::string sum, letters;
+        for (std::size_t i = 0; i < b.terms.size(); ++i) {
+            const std::string name = "e" + std::to_string(i + 1);
+            v.emplace_back(name, b.terms[i].error);
+            sum += (i == 0 ? "" : "+") + name + (worst ? "" : "^2");
+        }
+        l.working.push_back(working_line("e", worst ? "sum of all errors, ±" : "root of the sum of squares, ±",
+            worst ? sum : "sqrt(" + sum + ")", v, l.used, l.kind, practice));
+    }
+    if (!closed(l, in, practice)) return;
+    const auto largest = std::max_element(b.terms.begin(), b.terms.end(),
+        [](const ErrorTerm& x, const ErrorTerm& y) { return x.error < y.error; });
+    l.reason = "± " + words(in).say(b.worst, l.kind) + " in the worst case, ± " + words(in).say(b.squares, l.kind) +
+               " by the root of the squares";
+    if (largest != b.terms.end()) l.reason += "; most of it: " + largest->label;
+    if (l.state != LimitState::fits)
+        l.remedy = "Less backlash, a stiffer or finer screw, a scale at the load, or compensation of the lead error.";
+}
+
 } // namespace
 
 double Mating::apart() const { return std::abs(has - wants); }
@@ -390,6 +426,9 @@ std::vector<LimitRow> drivetrain_limit_rows() {
             judge_highest},
         {"drive_lowest", "Drive, bus at its lowest", Kind::voltage, voltage | drive_window, false, has_lowest,
             judge_lowest},
+        {"precision", "Precision", Kind::length,
+            need::load | need::precision | need::stiffness | bending | buckling | pulses, false, asks_precision,
+            judge_precision},
     };
 }
 

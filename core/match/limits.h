@@ -20,6 +20,7 @@ struct Known {
     const CouplingUse* coupling = nullptr;
     const BrakeStop* brake = nullptr;
     const OverloadIntegral* overload = nullptr; ///< of the drive
+    const PrecisionBudget* precision = nullptr;
 };
 
 /// Everything a limit may look at.

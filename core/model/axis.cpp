@@ -117,6 +117,50 @@ void Questions::describe(FieldVisitor& v) {
     v.flag(long_life, {"long_life", "Long life", "Tens of thousands of hours without a service."});
 }
 
+void Accuracy::describe(FieldVisitor& v) {
+    const auto place = [](const char* key, const char* label, const char* help, const char* if_empty,
+                           const char* symbol) {
+        QuantitySpec s = optional_quantity(key, label, "mm", 1e5, help, if_empty, symbol, need::precision);
+        s.rotary_unit = "arcmin";
+        s.rotary_range = {0, 1e5, true};
+        return s;
+    };
+    v.quantity(asked, place("asked", "Asked, ±", "How far from where it is told to stand the load may be.",
+                          "not judged", "δ"));
+    v.choice(judged_by, {"judged_by", "Judged by", sums,
+                            "The worst case adds all errors; the root of the squares takes them as independent.", true,
+                            asked.given(), 0, need::precision});
+    v.quantity(encoder_counts,
+        optional_quantity("encoder_counts", "Encoder counts", "1", 1e12,
+            "A turn of the motor: 2 to the power of its bits, or four times the lines; of a linear encoder for each "
+            "metre.",
+            "not known", "N_e", need::precision));
+    QuantitySpec s = optional_quantity("encoder_accuracy", "Encoder accuracy, ±", "arcsec", 1e6,
+        "Error of the encoder itself, whatever its resolution.", "not known", "ε_e", need::precision);
+    s.needs = Motion::shaft;
+    s.range.open_min = false;
+    v.quantity(encoder_accuracy, s);
+    v.quantity(line_stiffness, [&] {
+        QuantitySpec k = optional_quantity("line_stiffness", "Stiffness at the load", "N/µm", 1e9,
+            "Of the mechanism alone where it is softest: belt span, rack and pinion. That of a screw follows from it.",
+            "rigid", "k_m", need::stiffness);
+        k.needs = Motion::carriage;
+        return k;
+    }());
+    v.quantity(turning_stiffness, [&] {
+        QuantitySpec k = optional_quantity("turning_stiffness", "Stiffness at the load", "N·m/arcmin", 1e12,
+            "Of a turning mechanism alone, at its shaft.", "rigid", "C_m", need::stiffness);
+        k.needs = Motion::start;
+        return k;
+    }());
+    s = optional_quantity("temperature_rise", "Screw warmer by", "K", 200,
+        "Than the guide or the scale; steel grows 11.7 µm a metre for each K.", "not counted", "Δθ", need::precision);
+    s.range.open_min = false;
+    s.needs = Motion::carriage;
+    v.quantity(temperature_rise, s);
+    v.quantity(other, place("other", "Other errors, ±", "Guides, mounting, tool.", "none", "δ_x"));
+}
+
 void Axis::describe(FieldVisitor& v) {
     v.text(name, {"name", "Axis", "Name of the axis."});
     v.text(notes, {"notes", "Notes", "Anything worth knowing later.", true});
@@ -133,6 +177,7 @@ void Axis::describe(FieldVisitor& v) {
     v.group(coupling, {"coupling", "Coupling", "", false, need::coupling});
     v.group(brake, {"brake", "Brake", "Spring-applied; holds what would fall or be moved.", false, need::motor_brake});
     v.group(cycle, {"cycle", "Cycle", "", false, need::cycle});
+    v.group(accuracy, {"accuracy", "Precision and stiffness", "", true, need::precision});
     v.list(further_cycles,
         {"further_cycles", "Further cycles", "cycle",
             "Other cycles of the axis, each with its weight. Limits keep the worst of all.", 20, need::cycle});

@@ -51,6 +51,27 @@ struct Questions {
     void describe(FieldVisitor& v);
 };
 
+enum class ErrorSum { worst, squares };
+
+/// How exactly the load must stand where it is told to, and what is known of the axis for it.
+struct Accuracy {
+    MotionQuantity<Order::position> asked; ///< ±
+    ErrorSum judged_by = ErrorSum::worst;
+    Quantity<Kind::number> encoder_counts; ///< a turn of the motor; along a line: a metre
+    Quantity<Kind::angle> encoder_accuracy; ///< ±
+    Quantity<Kind::stiffness> line_stiffness; ///< of the mechanism at the load, worst place: belt span, rack
+    Quantity<Kind::torsional_stiffness> turning_stiffness;
+    Quantity<Kind::temperature_difference> temperature_rise; ///< of a screw over its guide
+    MotionQuantity<Order::position> other; ///< ±
+    Extra extra;
+
+    bool operator==(const Accuracy&) const = default;
+
+    static constexpr Option sums[] = {{"worst", "the worst case"}, {"squares", "the root of the squares"}};
+
+    void describe(FieldVisitor& v);
+};
+
 struct Axis {
     std::string name;
     std::string notes;
@@ -61,6 +82,7 @@ struct Axis {
     Coupling coupling;
     Brake brake; ///< beside one in the motor
     Cycle cycle;
+    Accuracy accuracy;
     Drive drive;
     std::vector<Cycle> further_cycles; ///< which the axis runs as well, each judged on its own
     Motor motor;

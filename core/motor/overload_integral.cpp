@@ -63,8 +63,13 @@ struct Parts {
 std::array<double, span_node_count> current_squared(const MotorUse& use, std::size_t span) {
     std::array<double, span_node_count> out = use.copper[span];
     const double loss = use.can.model->loss_per_square(true);
-    if (loss > 0)
-        for (double& each : out) each /= loss;
+    if (!(loss > 0)) return out;
+    // what is kept of a brushed motor has the drop of its brushes in it: R i² + U i
+    const double drop = use.can.model->numbers().brush_drop;
+    for (double& each : out) {
+        const double i = (std::sqrt(drop * drop + 4 * loss * each) - drop) / (2 * loss);
+        each = drop > 0 ? i * i : each / loss;
+    }
     return out;
 }
 

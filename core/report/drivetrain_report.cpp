@@ -98,4 +98,49 @@ Value drive_json(const Machine& machine, const Axis& axis, const Assessment& a) 
         {"overload", std::move(overload)}, {"torque_limit", std::move(limit)}};
 }
 
+Value stiffness_json(const Assessment& a) {
+    if (!a.stiffness) return nullptr;
+    const StiffnessStatement& s = *a.stiffness;
+    Value elements = Value::array();
+    for (const Spring& e : s.springs)
+        elements.push_back({{"key", e.key}, {"label", e.label}, {"stiffness", finite(e.own)},
+            {"stiffness_unit", e.axial ? "N/m" : "N·m/rad"}, {"at_motor", finite(e.at_motor)},
+            {"compliance_share", finite(s.total / e.at_motor)}});
+    const auto list = [](const std::vector<double>& hertz) {
+        Value out = Value::array();
+        for (const double f : hertz) out.push_back(finite(f));
+        return out;
+    };
+    const auto bandwidth = [](double antiresonance) {
+        return Value{{"slow", finite(StiffnessStatement::slow_bandwidth(antiresonance))},
+            {"fast", finite(StiffnessStatement::fast_bandwidth(antiresonance))}};
+    };
+    Value two = nullptr, chain = nullptr;
+    if (s.two.load > 0)
+        two = {{"motor_inertia", finite(s.two.motor)}, {"load_inertia", finite(s.two.load)},
+            {"antiresonance", finite(s.two.antiresonance)}, {"resonance", finite(s.two.resonance)},
+            {"bandwidth", bandwidth(s.two.antiresonance)}};
+    if (!s.resonances.empty())
+        chain = {{"antiresonances", list(s.antiresonances)}, {"resonances", list(s.resonances)},
+            {"bandwidth", bandwidth(s.antiresonances.front())}};
+    return {{"elements", std::move(elements)}, {"total", finite(s.total)},
+        {"softest", s.springs.empty() ? Value(nullptr) : Value(s.springs[s.softest].key)},
+        {"two_body", std::move(two)}, {"chain", std::move(chain)}};
+}
+
+Value precision_json(const Axis& axis, const Assessment& a) {
+    if (!a.precision) return nullptr;
+    const PrecisionBudget& b = *a.precision;
+    Value terms = Value::array(), places = Value::array();
+    for (const ErrorTerm& t : b.terms)
+        terms.push_back({{"key", t.key}, {"label", t.label}, {"error", finite(t.error)}, {"grows_with_stroke", t.grows}});
+    for (const PrecisionBudget::Place& p : b.over_stroke)
+        places.push_back({{"from_start", finite(p.from_start)}, {"worst_case", finite(p.worst)},
+            {"root_sum_square", finite(p.squares)}});
+    return {{"unit", motion_of(axis.mechanism).rotary ? "rad" : "m"}, {"terms", std::move(terms)},
+        {"worst_case", finite(b.worst)}, {"root_sum_square", finite(b.squares)},
+        {"asked", finite(axis.accuracy.asked.given() ? axis.accuracy.asked.si : no_number)},
+        {"missing", b.missing}, {"over_stroke", std::move(places)}};
+}
+
 } // namespace fulmox

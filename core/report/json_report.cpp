@@ -172,6 +172,7 @@ Value axis_json(const Machine& machine,
         {"segments", a.demand ? segments_json(axis, *a.demand, own, path) : Value(nullptr)},
         {"heat", a.heat ? heat_json(*a.heat) : Value(nullptr)}, {"stages", stages_json(axis, a)},
         {"coupling", coupling_json(axis, a)}, {"brake", brake_json(axis, a)}, {"drive", drive_json(machine, axis, a)},
+        {"stiffness", stiffness_json(a)}, {"precision", precision_json(axis, a)},
         {"problems", problems_json(problems)}};
 }
 

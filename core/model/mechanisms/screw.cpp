@@ -237,7 +237,22 @@ void Screw::describe(FieldVisitor& v) {
                                     .source = "handbook value",
                                     .rare = true,
                                     .symbol = "E",
-                                    .serves = need::bending | need::buckling});
+                                    .serves = need::bending | need::buckling | need::stiffness});
+    const auto rare = [](QuantitySpec spec) {
+        spec.rare = true;
+        return spec;
+    };
+    v.quantity(nut_stiffness, rare(optional_quantity("nut_stiffness", "Nut stiffness", "N/µm", 1e6,
+                                  "Axial, under preload; of ball screws some 200 to 1000 N/µm.", "rigid", "k_n",
+                                  need::stiffness)));
+    v.quantity(bearing_stiffness, rare(optional_quantity("bearing_stiffness", "Bearing stiffness", "N/µm", 1e6,
+                                      "Axial, of the bearing that fixes the screw.", "rigid", "k_b", need::stiffness)));
+    QuantitySpec error = rare(optional_quantity("lead_error", "Lead error, 300 mm", "µm", 10000,
+        "± over 300 mm of travel; grows with a longer stroke. An accuracy grade gives the whole band: half of it.",
+        "not known", "e_300", need::precision));
+    error.source = "ISO 3408-3, from memory";
+    error.range.open_min = false;
+    v.quantity(lead_error, error);
 }
 
 } // namespace fulmox

@@ -37,6 +37,9 @@ struct Screw {
     Quantity<Kind::torque> preload_drag;
     Quantity<Kind::torque> bearing_drag;
     Quantity<Kind::speed> speed_value;
+    Quantity<Kind::stiffness> nut_stiffness;     ///< axial
+    Quantity<Kind::stiffness> bearing_stiffness; ///< axial, of the fixed end
+    Quantity<Kind::length> lead_error;           ///< ±, over 300 mm
     Quantity<Kind::density> density{"7850 kg/m³"};
     Quantity<Kind::pressure> elastic_modulus{"206 GPa"};
     Extra extra;
