@@ -141,7 +141,23 @@ MEANINGS = {
     "stage_emergency": "Torque of the emergency stop at the output against that of the sheet; cannot be said without a stop",
     "stage_mean_speed": "Mean input speed over the cycle against its nominal input speed",
     "stage_speed": "Largest input speed against its highest",
-    "coupling": "Coupling, peak",
+    "stage_ratchet": "Largest torque at the output, emergency stop included, against the ratcheting torque of a strain wave gear; present where its sheet gives it",
+    "stage_stops": "Number of emergency stops against those the sheet permits; cannot be said where the drive's number is not given",
+    "stage_radial": "Radial load at the output, as given, against that allowed",
+    "stage_axial": "Axial load at the output, as given, against that allowed",
+    "stage_tilting": "Tilting moment at the output, as given, against that allowed",
+    "coupling": "The larger of the shared bound (T_peak − T_ext) J_L/J + T_ext and the cycle's own largest torque, emergency stop included, times the service factor, against the allowable torque. Without a known motor it can be over, never fit",
+    "coupling_speed": "Speed of the shaft it sits on against its highest",
+    "coupling_alignment": "Misalignments as assembled over those allowed, added up; 1 is all it bears",
+    "coupling_bores": "Largest difference of a bore and its shaft against 0.02 mm: nominal diameters are equal",
+    "stage_mating": "Largest difference of input bore, pilot and bolt circle of motor and gearhead, of which both are given, against 0.02 mm; an adapter takes pilot and bolt circle",
+    "brake_stop": "Torque that drives the load on without power against the slipping torque of all brakes",
+    "brake_energy": "Energy of one stop from top speed without power, after the brake's delay, against what the brake takes; of several the worst",
+    "drive_overload": "Greatest ∫(I² − I_c²) dt of all cycles, from empty and never below zero, against (I_p² − I_c²) t_p; A²s. `used` is null where it grows from cycle to cycle",
+    "drive_standstill": "Current to hold at rest against the share of the continuous current the drive gives near 0 Hz",
+    "drive_highest": "Bus voltage with mains high against the highest the drive works at",
+    "drive_lowest": "Lowest voltage the drive works at against the bus with mains low",
+    "precision": "± at the load, the sum of all errors or the root of their squares, against what is asked; over by what is known counts, fits only where nothing is missing",
     "critical_speed": "Screw critical speed",
     "buckling": "Screw buckling",
     "speed_value": "Screw d × n",
@@ -280,9 +296,72 @@ def members(title, path, objects):
     return lines
 
 
+# members of the parts, by the object they stand in
+PARTS = {
+    "coupling": ("Coupling", "torques at the shaft it sits on, N·m, signed: + drives forwards; null without a coupling", {
+        "shaft": "`motor` or `mechanism`",
+        "service_factor": "by which a torque is multiplied for the rating it asks",
+        "cycle_torque": "largest over the cycle, standstill and breakaway included: `value`, and the `rating` it asks",
+        "emergency_stop_torque": "the same of the emergency stop; null where none is given",
+        "external_torque": "static torque of the load over the cycle, no friction: `least`, `most`",
+        "load_share": "J_L/J over the cycle: `least`, `most`; the coupling counts with the load; null where it is not known",
+        "motor_peak": "with the motor's largest torque: `motor_torque` at its shaft, and `forward` and `backward` each with `motor_peak_bound`, `shared_bound` and `first_swing`, each `value` and `rating`; null without a known motor",
+        "emergency_stop": "the same with the motor's torque in an emergency stop: as typed, else its largest, braking included",
+        "judged": "the larger of the shared bounds and the cycle's own",
+        "misalignment": "sum of misalignments over those allowed; null where one is not known",
+    }),
+    "brake": ("Brakes", "loss of power; null without a brake or with a demand whose inertia is not known", {
+        "brakes": "each with `name`, `place`, `static_torque` and `dynamic_torque` at the motor's shaft, N·m, `dynamic_known` (else the static one stands in), `apply_time` s, `stop_energy` J",
+        "driving_torque": "N·m at the motor's shaft that drives on without power, no friction credited",
+        "estimate": "gravity and inertia are taken as at the place where the power fails",
+        "distance_unit": "of the distances beside it",
+        "forward": "from top speed forwards: `stops`, `speed_when_it_bites` rad/s of the motor, `energy` J, `time` s until standstill, `distance` gone after the loss; null where the cycle does not go that way or a delay is not given",
+        "backward": "the same backwards",
+        "standing": "the same from standstill: the drop",
+    }),
+    "drive": ("Drive", "currents in A RMS of the line, or DC", {
+        "amperes": "`rms of the line` or `dc`; null where no constant tells the current",
+        "peak_current": "largest over the cycle, hot",
+        "rms_current": "over the cycle, hot",
+        "continuous_allowed": "the drive's, in the same amperes, as derated; null: not limited",
+        "peak_allowed": "the same of its peak",
+        "currents_left": "share left by derating",
+        "overload": "I²t, A²s: `greatest` of all cycles (null where it grows for ever), `first_cycle`, `net_per_cycle`, `budget`, `trips`, `trip_cycle` from 1, `trip_time` s into it; null without a continuous current",
+        "torque_limit": "to program, so that no part downstream is asked for more: `torque` N·m at the motor's shaft, the `part` that sets it, its `name`; null where no part gives a limit",
+    }),
+    "stiffness": ("Stiffness", "everything seen from the motor's shaft; null where inertias are not known", {
+        "elements": "each with `key`, `label`, `stiffness` where it is in `stiffness_unit`, `at_motor` N·m/rad, and its `compliance_share`",
+        "total": "N·m/rad; null: nothing gives way as far as is said",
+        "softest": "key of the softest",
+        "two_body": "`motor_inertia` (rotor, motor brake, gearhead input) and `load_inertia` kg·m², `antiresonance` and `resonance` Hz, `bandwidth` Hz that a velocity loop reaches, `slow` a third and `fast` half of the antiresonance",
+        "chain": "eigenfrequencies of the whole chain, Hz: `antiresonances` with the motor held, `resonances` with it free, `bandwidth`",
+    }),
+    "precision": ("Precision", "± at the load; null of a winder, and where the demand is not known", {
+        "unit": "of every error: m, or rad of a turning load",
+        "terms": "each with `key`, `label`, `error`, `grows_with_stroke`",
+        "worst_case": "sum of all",
+        "root_sum_square": "root of the sum of squares",
+        "asked": "as given, else null",
+        "missing": "what would be a term and is not given, in words",
+        "over_stroke": "at eleven places: `from_start`, `worst_case`, `root_sum_square`",
+    }),
+}
+
+
+def parts(key, axes):
+    title, about, words = PARTS[key]
+    held = [a[key] for a in axes if a[key]]
+    if sorted(words) != sorted({k for h in held for k in h}):
+        fail(f"the members of {key} are not those with a meaning")
+    return [f"\n### {title}: `{key}`\n", about[0].upper() + about[1:] + ".\n", "| member | meaning |", "|---|---|"] + \
+        [f"| `{k}` | {words[k]} |" for k in held[0]]
+
+
 def main():
     demo = os.path.join(ROOT, "data/projects/tile-glazing-cell.fulmox")
-    axes = json.loads(subprocess.run([sys.argv[1], "assess", demo, "--json"], capture_output=True, text=True, check=True).stdout)["axes"]
+    axes = json.loads(subprocess.run([sys.argv[1], "assess", demo, "--json"], capture_output=True, text=True).stdout)["axes"]
+    also = os.path.join(ROOT, "tests/fixtures/strain-wave.fulmox")
+    axes += json.loads(subprocess.run([sys.argv[1], "assess", also, "--json"], capture_output=True, text=True).stdout)["axes"]
     out = [HEAD]
     known = set()
     for title, rows in (("Results", lambda a: a["results"].items()), ("Limits", lambda a: [(x["key"], x) for x in a["limits"]])):
@@ -319,6 +398,8 @@ def main():
     out += members("Demand by segment", "segments", [a["segments"] for a in axes if a["segments"]])
     out += members("A segment", "segments.rows[]", segments)
     out += members("A hold", "segments.rows[].hold", [s["hold"] for s in segments if s["hold"]])
+    for key in PARTS:
+        out += parts(key, axes)
     out += members("Heat over the cycle", "heat", [a["heat"] for a in axes if a["heat"]])
     out += members("Which kind of motor", "kind_advice", [a["kind_advice"] for a in axes])
     out += members("A kind of motor", "kind_advice.kinds[]", [k for a in axes for k in a["kind_advice"]["kinds"]])

@@ -190,8 +190,9 @@ Capability capability(const Motor& motor, const Drive& drive, const Site& site) 
         c.capped_by = by;
     };
     if (!linear && drive.torque_limit.given()) cap(drive.torque_limit.si, BoundBy::torque_limit);
-    // the model has the drive's peak in it, the points of a sheet have not
-    if (!c.peak_by_model && c.model && !c.model->numbers().stepper && std::isfinite(conditions.drive_peak))
+    // the model has the drive's peak in it, the points of a sheet have not, but those of the motor's own peak current
+    if (!c.peak_by_model && c.model && !c.model->numbers().stepper && std::isfinite(conditions.drive_peak) &&
+        !(conditions.drive_peak >= c.model->numbers().peak_current))
         for (const bool hot : {false, true})
             cap(c.model->torque_of(conditions.drive_peak, hot), BoundBy::drive_current);
     c.peak.limit(c.torque_cap);

@@ -268,7 +268,7 @@ def coupling_rest(x, axis, number, fig, has_motor, out):
 def cap_of_drive(model):
     """torque of the drive's peak current at rest, the worse of cold and hot"""
     peak = model.i_drive[1]
-    if not math.isfinite(peak):
+    if not math.isfinite(peak) or peak >= model.ip:
         return math.inf
     most = []
     for at in (model.cold, model.hot):
