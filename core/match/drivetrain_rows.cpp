@@ -116,14 +116,15 @@ void judge_alignment(Limit& l, const LimitInput& in) {
 }
 
 // Nominal diameters are equal or they are not; what is allowed is the rounding of an inch size.
-constexpr double same_diameter = 0.02e-3;
+constexpr double same_diameter = 1e-3; // of the diameter
 
 void judge_fits(Limit& l, const LimitInput& in, const std::vector<Mating>& fits, const char* remedy) {
     const auto worst = std::max_element(
-        fits.begin(), fits.end(), [](const Mating& a, const Mating& b) { return a.apart() < b.apart(); });
+        fits.begin(), fits.end(),
+        [](const Mating& a, const Mating& b) { return a.apart() / a.wants < b.apart() / b.wants; });
     if (worst == fits.end()) return cannot(l, "one diameter of each pair is not given");
     l.used = worst->apart();
-    l.allowed = same_diameter;
+    l.allowed = same_diameter * worst->wants;
     if (!closed(l, in, "nominal diameters are equal; common practice, no source")) return;
     const auto say = [&](double d) { return words(in).say(d, Kind::length); };
     l.reason = l.state == LimitState::fits ? Text("the diameters that are given are equal")
@@ -233,7 +234,8 @@ void judge_overload(Limit& l, const LimitInput& in) {
         return cannot(l, "the current goes above what the drive gives for good; how long it gives its peak is not said");
     if (o.greatest == 0) {
         l.used = 0;
-        l.allowed = std::isnan(o.budget) ? 1 : o.budget;
+        // without a budget: whatever the drive gives for good over a cycle
+        l.allowed = std::isnan(o.budget) ? o.continuous * o.continuous * in.so_far.demand->cycle_time : o.budget;
         if (!closed(l, in, of_drive)) return;
         l.reason = "the current never goes above what the drive gives for good";
         return;

@@ -58,11 +58,13 @@ void Stage::describe(FieldVisitor& v) {
         spec.needs = Motion::shaft;
         return spec;
     };
-    v.quantity(rated_torque, sheet("rated_torque", "Rated torque", "N·m", 1e8,
-                                 "At the output, for its whole life; held against the equivalent torque of the cycle, "
-                                 "since fatigue counts here and not heat.",
-                                 "T_2N"));
-    QuantitySpec q = sheet("exponent", "Exponent of fatigue", "1", 20,
+    QuantitySpec q = sheet("rated_torque", "Rated torque", "N·m", 1e8,
+        "At the output, for its whole life; held against the equivalent torque of the cycle, since fatigue counts here "
+        "and not heat.",
+        "T_2N");
+    if (no_load_torque.given()) q.serves |= need::force; // the efficiency is that at the rated torque then
+    v.quantity(rated_torque, q);
+    q = sheet("exponent", "Exponent of fatigue", "1", 20,
         "3 for ball bearings (cubic mean), 10/3 for roller bearings, 6.6 and more for hardened teeth; what the maker "
         "says comes first.",
         "q");

@@ -195,7 +195,9 @@ TEST_CASE("limits of a stage move the right way, and wait only for what they nee
     for (const Limit& l : was.limits) {
         INFO(l.key);
         const Limit* now = half.limit(l.key);
-        if (l.key.starts_with("stage_"))
+        const bool by_sheet = l.key.starts_with("stage_") && l.key != "stage_mating" && l.key != "stage_radial" &&
+                              l.key != "stage_axial" && l.key != "stage_tilting";
+        if (by_sheet)
             CHECK((!now || now->state == LimitState::cannot_say));
         else
             CHECK((now && now->state == l.state));

@@ -219,7 +219,7 @@ def overload(x, axis, number, extra, model, lost, out):
     greatest = math.inf if net > 1e-9 * np.abs(steps).sum() else max(top, again)
     extra["overload"] = (greatest, top, net)
     if greatest == 0:
-        out["drive_overload"] = (0.0, budget or 1.0, 1.0)
+        out["drive_overload"] = (0.0, budget or steady ** 2 * x.plan.duration, 1.0)
     elif budget is None:
         out["drive_overload"] = unknown
     else:
@@ -259,10 +259,10 @@ def coupling_rest(x, axis, number, fig, has_motor, out):
             if x.stages and c.get("place", "motor") == "mechanism":
                 shaft = axis["stages"][-1].get("output_shaft")
             if shaft is not None:
-                gaps.append(abs(number(c["driving_bore"]) - number(shaft)))
+                gaps.append((abs(number(c["driving_bore"]) - number(shaft)), 1e-3 * number(shaft)))
         if c.get("driven_bore") is not None and c.get("driven_shaft") is not None:
-            gaps.append(abs(number(c["driven_bore"]) - number(c["driven_shaft"])))
-        out["coupling_bores"] = (max(gaps), 0.02e-3, 1.0) if gaps else unknown
+            gaps.append((abs(number(c["driven_bore"]) - number(c["driven_shaft"])), 1e-3 * number(c["driven_shaft"])))
+        out["coupling_bores"] = (*max(gaps, key=lambda g: g[0] / g[1]), 1.0) if gaps else unknown
 
 
 def cap_of_drive(model):
