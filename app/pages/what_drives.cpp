@@ -42,6 +42,19 @@ template <class Widget> class Level : public Widget {
 
 } // namespace
 
+namespace {
+
+// Keys of the figures in these rooms.
+QStringList keys_of(std::initializer_list<const char*> rooms) {
+    QStringList keys;
+    for (const FigureRow& row : figure_rows())
+        for (const char* room : rooms)
+            if (QString::fromUtf8(row.key).startsWith(QLatin1String(room))) keys << QString::fromUtf8(row.key);
+    return keys;
+}
+
+} // namespace
+
 WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(question), parent) {
     auto* top = new QHBoxLayout;
     top->setSpacing(10);
@@ -161,6 +174,8 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     picture_column->addWidget(picture_help);
     connect(off_picture_, &PictureView::focused, picture_help, &HelpStrip::show_field);
     tabs_->addTab(off_picture, tr("Picture"));
+    tabs_->addTab(of_parts(), tr("Parts"));
+    tabs_->setTabToolTip(tabs_->count() - 1, tr("Coupling, brake, precision and stiffness of the axis"));
     tabs_->setTabToolTip(picture_tab, tr("Curves of the datasheet, read off a picture of them"));
     // a picture is read on all the room there is
     const auto make_room = [this, picture, inertia, compare] {
@@ -361,7 +376,41 @@ QWidget* WhatDrives::by_hand() {
     return tab.page;
 }
 
-// Until the drive is a part of its own: its currents, its voltage, and what it lets the motor do.
+// Coupling, brake, and what gives way between motor and load, each over what it comes to.
+QWidget* WhatDrives::of_parts() {
+    const Tab tab = scrolling_tab(16);
+    struct Column {
+        const char* title;
+        const char* place;
+        std::initializer_list<const char*> rooms;
+    };
+    for (const Column& c : {Column{QT_TR_NOOP("Coupling"), "/coupling", {"coupling."}},
+             Column{QT_TR_NOOP("Brake"), "/brake", {"brake."}},
+             Column{QT_TR_NOOP("Precision and stiffness"), "/accuracy", {"precision.", "stiffness."}}}) {
+        auto* column = new QVBoxLayout;
+        column->setSpacing(6);
+        auto* title = new QLabel(tr(c.title));
+        title->setObjectName(QStringLiteral("second"));
+        column->addWidget(title);
+        auto* list = new FigureList(document_, keys_of(c.rooms), 1, false);
+        column->addWidget(list);
+        auto* form = new Form(document_, {QString::fromLatin1(c.place)}, 128);
+        forms_.push_back(form);
+        connect(form, &Form::focused, tab.help, &HelpStrip::show_field);
+        column->addWidget(form);
+        column->addStretch(1);
+        tab.line->addLayout(column, 1);
+        connect(&document_, &Document::changed, list, [list] {
+            if (list->isVisible()) list->refresh();
+        });
+        connect(tabs_, &QTabWidget::currentChanged, list, [this, list, page = tab.page] {
+            if (tabs_->currentWidget() == page) list->refresh();
+        });
+    }
+    return tab.page;
+}
+
+// Its currents, its voltage, and what it lets the motor do.
 QWidget* WhatDrives::of_drive() {
     const Tab tab = scrolling_tab(16);
     const QString d = QStringLiteral("/drive/");
@@ -372,25 +421,27 @@ QWidget* WhatDrives::of_drive() {
     column->addLayout(forms);
     tab.line->addLayout(column, 1);
     for (const QStringList& keys :
-        {QStringList{d + "continuous_current", d + "peak_current", d + "currents_in", d + "modulation",
-             d + "field_weakening", d + "phase_current", d + "dial_in", d + "idle_current", d + "idle_delay",
-             d + "microsteps", d + "pulse_limit", d + "ramp_start"},
-            QStringList{d + "modulation_reserve", d + "mains_tolerance", d + "bus_droop", d + "trip_voltage",
-                d + "top_frequency", d + "cold", d + "hot", d + "stop_distance", d + "own_loss"}}) {
+        {QStringList{d + "name", d + "continuous_current", d + "peak_current", d + "peak_time", d + "currents_in",
+             d + "standstill_share", d + "derating", d + "derates_from", d + "derating_rate", d + "derates_above",
+             d + "altitude_rate", d + "torque_limit", d + "phase_current", d + "dial_in", d + "idle_current",
+             d + "idle_delay", d + "microsteps", d + "pulse_limit", d + "pulse_input", d + "ramp_start"},
+            QStringList{d + "modulation", d + "modulation_reserve", d + "field_weakening", d + "mains_tolerance",
+                d + "bus_droop", d + "mains_rise", d + "lowest_voltage", d + "highest_voltage", d + "trip_voltage",
+                d + "top_frequency", d + "cold", d + "hot", d + "own_loss", d + "mass", d + "price"},
+            QStringList{d + "stop_distance", d + "emergency_torque", d + "emergency_stops", d + "encoder",
+                d + "reads_hall", d + "reads_incremental", d + "reads_sine_cosine", d + "reads_serial",
+                d + "reads_resolver", d + "controller", d + "takes_pulses", d + "takes_analog", d + "takes_network"}}) {
         auto* form = new Form(document_, keys, 128);
         forms_.push_back(form);
         connect(form, &Form::focused, tab.help, &HelpStrip::show_field);
         forms->addWidget(form, 1, Qt::AlignTop);
     }
-    // what the settings of a stepper's drive come to
-    QStringList keys;
-    for (const FigureRow& row : figure_rows())
-        if (QString::fromUtf8(row.key).startsWith(QLatin1String("stepper."))) keys << QString::fromUtf8(row.key);
-    auto* list = new FigureList(document_, keys, 2, false);
+    // what the settings of the drive come to
+    auto* list = new FigureList(document_, keys_of({"drive.", "stepper."}), 2, false);
     column->addWidget(list);
     column->addStretch(1);
     const auto show = [this, list] {
-        list->setVisible(document_.has_axis() && document_.axis().driven() && document_.axis().motor.stepper());
+        list->setVisible(document_.has_axis() && document_.axis().driven());
         list->refresh();
     };
     show();
@@ -404,11 +455,7 @@ QWidget* WhatDrives::of_heat() {
     auto* line = new QHBoxLayout(page);
     line->setContentsMargins(2, 4, 2, 0);
     line->setSpacing(16);
-    QStringList keys;
-    for (const FigureRow& row : figure_rows())
-        for (const char* room : {"heat.", "energy.", "life."})
-            if (QString::fromUtf8(row.key).startsWith(QLatin1String(room))) keys << QString::fromUtf8(row.key);
-    auto* list = new FigureList(document_, keys);
+    auto* list = new FigureList(document_, keys_of({"heat.", "energy.", "life."}));
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
     scroll->setFocusPolicy(Qt::NoFocus);
@@ -498,9 +545,16 @@ void WhatDrives::activate() {
 }
 
 bool WhatDrives::go_to(const QString& path) {
-    const bool drive = path.startsWith(document_.axis_path() + QStringLiteral("/drive/"));
+    const auto inside = [&](const char* group) {
+        return path.startsWith(document_.axis_path() + QString::fromLatin1(group));
+    };
+    const bool drive = inside("/drive/");
     if (drive && !path.endsWith(QStringLiteral("/bus_voltage")) && !path.endsWith(QStringLiteral("/stop_time")))
         tabs_->setCurrentIndex(3);
+    if (inside("/coupling") || inside("/brake") || inside("/accuracy")) {
+        tabs_->setCurrentIndex(tabs_->count() - 1);
+        return Page::go_to(path);
+    }
     if (drive || !path.startsWith(document_.axis_path() + QStringLiteral("/motor"))) return Page::go_to(path);
     if (path.startsWith(document_.axis_path() + QStringLiteral("/motor/pictures/"))) {
         tabs_->setCurrentIndex(picture_tab);

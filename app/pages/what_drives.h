@@ -43,6 +43,7 @@ class WhatDrives : public Page {
     Tab scrolling_tab(int spacing);
     QWidget* by_hand();
     QWidget* of_drive();
+    QWidget* of_parts();
     QWidget* of_heat();
     QWidget* sheet_tools();
     void curves_from_ratings();

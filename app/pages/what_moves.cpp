@@ -101,7 +101,8 @@ void WhatMoves::activate() {
 }
 
 void WhatMoves::complete() {
-    rest_->set_places({QStringLiteral("/coupling"), QStringLiteral("/credit_friction_at_rest")});
+    rest_->set_places({QStringLiteral("/coupling/place"), QStringLiteral("/coupling/inertia"),
+        QStringLiteral("/credit_friction_at_rest")});
 }
 
 bool WhatMoves::go_to(const QString& path) {

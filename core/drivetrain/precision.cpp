@@ -70,7 +70,7 @@ PrecisionBudget precision_budget(const Axis& axis, const Demand& d, double strok
     }
     double slower = 1;
     const auto play = [&](const std::string& key, const std::string& label, double backlash, double at) {
-        add("backlash_" + key, label + ", half its backlash", backlash / 2 * travel * m.ratio / at);
+        add("backlash_" + key, label + ", half its backlash", backlash / 2 * at * travel);
     };
     if (!direct) {
         if (axis.coupling.backlash.given())

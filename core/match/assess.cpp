@@ -233,6 +233,7 @@ class Reckoning {
     std::optional<MotorUse> use_;
     std::optional<CycleHeat> heat_;
     Downstream parts_;
+    std::optional<StiffnessStatement> stiffness_;
 
     void stop(Problem p, need::Bits serves) {
         waiting_->add(p, serves);
@@ -346,11 +347,12 @@ class Reckoning {
 
     std::vector<Limit> judge_now(const Demand* d, const MotorUse* use, const CycleHeat* heat,
         const Downstream& parts = {}) const {
-        const auto held = [](const auto& x) { return x ? &*x : nullptr; };
         const Known known{held(a_.motion), held(inertia_), d, use, heat, known_peak(), d ? &parts.stages : nullptr,
             held(parts.coupling), held(parts.brake), held(parts.overload), held(parts.precision)};
         return judge_all({machine_, *taken_, policy_, known, options_.workings}, *waiting_);
     }
+
+    template <class T> static const T* held(const std::optional<T>& x) { return x ? &*x : nullptr; }
 
     const Capability* known_peak() const {
         return can_ && !waits(need::peak_curve | need::voltage) ? &*can_ : nullptr;
@@ -437,10 +439,14 @@ class Reckoning {
 
     void figures() {
         if (!options_.figures) return a_.figures.clear();
+        // with stand-ins too: rows that wait leave it alone
+        if (inertia_ && !moves_.direct) stiffness_ = stiffness_statement(*taken_, load_, *inertia_);
         std::vector<Figure> all =
             fulmox::figures({*taken_, demand_ ? demand_->load : load_, words_, a_.motion ? &*a_.motion : nullptr,
                                 inertia_ ? &*inertia_ : nullptr, demand_ ? &*demand_ : nullptr, can_ ? &*can_ : nullptr,
-                                use_ ? &*use_ : nullptr, heat_ ? &*heat_ : nullptr, &machine_, options_.workings},
+                                use_ ? &*use_ : nullptr, heat_ ? &*heat_ : nullptr, &machine_, options_.workings, &policy_,
+                                held(parts_.coupling), held(parts_.brake), held(parts_.overload), held(stiffness_),
+                                held(parts_.precision)},
                 *waiting_);
         // those of the fills stand between the motion and the load
         const auto end_of_motion =
@@ -466,7 +472,7 @@ class Reckoning {
         const need::Bits motor =
             need::peak_curve | need::continuous_curve | need::voltage | need::top_speed | need::surroundings;
         if (!waits(motor)) a_.can = can_;
-        if (options_.figures && inertia_statement_known()) a_.stiffness = stiffness_statement(*taken_, load_, *a_.inertia);
+        if (inertia_statement_known()) a_.stiffness = std::move(stiffness_);
         if (waits(need::demand)) return;
         a_.demand = std::move(demand_);
         if (!waits(need::stop | need::stage)) a_.stages = std::move(parts_.stages);

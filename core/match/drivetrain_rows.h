@@ -1,6 +1,8 @@
-// Limits of coupling, brake and drive, and of what mates with what; taken into the registry of limits.h.
+// Limits and figures of coupling, brake and drive, and of what mates with what; taken into the registries of limits.h and
+// figures.h.
 #pragma once
 
+#include "core/match/figures.h"
 #include "core/match/limits.h"
 
 #include <string>
@@ -9,6 +11,7 @@
 namespace fulmox {
 
 std::vector<LimitRow> drivetrain_limit_rows();
+std::vector<FigureRow> drivetrain_figure_rows();
 
 /// What the drive may let the motor give so that no part downstream is asked for more than its sheet permits.
 struct TorqueLimit {

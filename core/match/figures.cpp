@@ -3,6 +3,7 @@
 #include "core/demand/closed_form.h"
 #include "core/drivetrain/screw_limits.h"
 #include "core/load/screw.h"
+#include "core/match/drivetrain_rows.h"
 #include "core/match/heat_rows.h"
 #include "core/match/limits.h"
 #include "core/match/stepper_rows.h"
@@ -518,6 +519,7 @@ const std::vector<FigureRow>& figure_rows() {
         add(motor_rows(), "the demand on the curves of the motor, span by span");
         add(stepper_figure_rows(), "the stepper as its drive is set");
         add(heat_figure_rows(), "the heat balance over the cycle, span by span");
+        add(drivetrain_figure_rows(), "the parts between motor and load, and the demand at them");
         add(ratio_and_screw_rows(), "the demand over the cycle, span by span");
         return out;
     }();

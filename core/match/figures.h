@@ -24,6 +24,12 @@ struct FigureInput {
     const CycleHeat* heat = nullptr;
     const Machine* machine = nullptr;
     bool workings = true;
+    const Policy* policy = nullptr;
+    const CouplingUse* coupling = nullptr;
+    const BrakeStop* brake = nullptr;
+    const OverloadIntegral* overload = nullptr;
+    const StiffnessStatement* stiffness = nullptr;
+    const PrecisionBudget* precision = nullptr;
 };
 
 /// A row: its key, what it needs (`need` bits), whether the axis has such a figure, and how it is filled in.

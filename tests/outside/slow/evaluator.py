@@ -1113,7 +1113,7 @@ def by_constants(x, policy, model, fig, extra, pol, out):
     """the limits that rest on curves, of a motor without points"""
     end = model.end()
     grid = np.unique(np.concatenate((np.linspace(0, end, 2001), [end * 1e-6])))
-    cap = number(x.axis["drive"].get("torque_limit"), math.inf)
+    cap = math.inf if x.direct else number(x.axis["drive"].get("torque_limit"), math.inf)
     drives, brakes = np.minimum(cap, model.peak(grid)), np.minimum(cap, model.brakes(grid))
     extra["gives"] = (float(drives.max()), float(brakes.max()))
     allowed = lambda w, b: np.where(w > end * (1 + 1e-9), 0.0, np.where(b, np.interp(w, grid, brakes), np.interp(w, grid, drives)))

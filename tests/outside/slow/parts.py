@@ -167,7 +167,7 @@ def braking(x, axis, number, fig, extra, has_motor, told, out):
     if any(b[2] is None for b in found):
         out["brake_energy"] = unknown
         return
-    if x.position_dependent:
+    if x.position_dependent or x.turning_load:
         out["brake_energy"] = "by place"  # an estimate of its own, by place; tests/core
     turned = -1.0 if x.radius < 0 else 1.0
     ways = {d for p in x.plan.pieces if not p.rest for d in extra["ways"]}
