@@ -114,6 +114,10 @@ def sine(series, frame, torque, inertia_per_torque, rated, top, factor, brake, v
     if brake:
         out["brake_inertia"] = text(0.05 * inertia + 0.004 * (frame / 40) ** 3, "kg·cm²")
         out["brake_torque"] = text(torque * 1.3, "N·m")
+        out["brake_dynamic_torque"] = text(torque, "N·m")
+        out["brake_apply_time"] = text(20 + 0.25 * frame, "ms", 2)
+        out["brake_release_time"] = text(30 + 0.5 * frame, "ms", 2)
+        out["brake_stop_energy"] = text(120 * torque + 2 * frame, "J", 2)
     return out
 
 
@@ -264,6 +268,9 @@ STEPPER_SHAFT = {20: 4, 28: 5, 35: 5, 42: 5, 57: 6.35, 60: 8, 85: 14, 86: 14, 11
 # another winding of the same frame: more volts, the same K_m
 KESTREL = [(100, (3.5, 5.0, 7.0), 1.4, 3000, 5500, 3.3), (130, (9.0, 13.0, 18.0), 2.2, 2500, 4500, 3.2), (180, (24.0, 33.0, 45.0), 4.2, 2000, 3500, 3.0)]
 
+# pilot and bolt circle of a servo flange, mm; common practice, no source
+FLANGES = {28: (22, 32), 36: (28, 40), 40: (30, 46), 60: (50, 70), 80: (70, 90), 100: (95, 115), 130: (110, 145)}
+
 rows = [sine(series, frame, torque, j, rated, top, factor, brake)
         for series, frames in SERIES.items()
         for frame, torques, j, rated, top, factor in frames
@@ -300,5 +307,8 @@ rows += [stepper("Plover", frame, holding, current, control="position")
 rows += [stepper("Snipe", frame, holding, current, phases=5, step=step)
          for frame, holding, current, step in ((42, 0.13, 0.75, 0.72), (42, 0.24, 0.75, 0.72), (60, 0.42, 1.4, 0.72), (60, 0.83, 1.4, 0.72), (60, 1.66, 1.4, 0.72),
                                                (85, 2.1, 2.8, 0.72), (85, 4.1, 2.8, 0.72), (85, 6.3, 2.8, 0.72), (60, 0.42, 1.4, 0.36), (60, 0.83, 1.4, 0.36))]
+for row in rows:
+    if row["electric"]["kind"] == "sine" and (flange := FLANGES.get(int(row["frame"].split()[0]))):
+        row["pilot"], row["bolt_circle"] = text(flange[0], "mm"), text(flange[1], "mm")
 print(json.dumps({"format": "fulmox-catalogue", "version": 2, "name": "Aviary, invented motors",
                   "motors": rows}, ensure_ascii=False, indent=1))

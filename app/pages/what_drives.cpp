@@ -379,27 +379,28 @@ QWidget* WhatDrives::by_hand() {
 // Coupling, brake, and what gives way between motor and load, each over what it comes to.
 QWidget* WhatDrives::of_parts() {
     const Tab tab = scrolling_tab(16);
-    struct Column {
-        const char* title;
+    struct Part {
         const char* place;
         std::initializer_list<const char*> rooms;
     };
-    for (const Column& c : {Column{QT_TR_NOOP("Coupling"), "/coupling", {"coupling."}},
-             Column{QT_TR_NOOP("Brake"), "/brake", {"brake."}},
-             Column{QT_TR_NOOP("Precision and stiffness"), "/accuracy", {"precision.", "stiffness."}}}) {
-        auto* column = new QVBoxLayout;
-        column->setSpacing(6);
-        auto* title = new QLabel(tr(c.title));
-        title->setObjectName(QStringLiteral("second"));
-        column->addWidget(title);
-        auto* list = new FigureList(document_, keys_of(c.rooms), 1, false);
+    QVBoxLayout* column = nullptr;
+    for (const Part& p : {Part{"/coupling", {"coupling."}},
+             Part{"/accuracy", {"precision.", "stiffness."}},
+             Part{"/brake", {"brake."}}}) {
+        // brake below precision: the coupling has as many fields as both
+        const bool below = p.place == std::string_view("/brake");
+        if (!below) {
+            column = new QVBoxLayout;
+            column->setSpacing(6);
+            tab.line->addLayout(column, 1);
+        }
+        auto* list = new FigureList(document_, keys_of(p.rooms), 1, false);
         column->addWidget(list);
-        auto* form = new Form(document_, {QString::fromLatin1(c.place)}, 128);
+        auto* form = new Form(document_, {QString::fromLatin1(p.place)}, 104);
         forms_.push_back(form);
         connect(form, &Form::focused, tab.help, &HelpStrip::show_field);
         column->addWidget(form);
-        column->addStretch(1);
-        tab.line->addLayout(column, 1);
+        if (below || p.place == std::string_view("/coupling")) column->addStretch(1);
         connect(&document_, &Document::changed, list, [list] {
             if (list->isVisible()) list->refresh();
         });
@@ -424,13 +425,13 @@ QWidget* WhatDrives::of_drive() {
         {QStringList{d + "name", d + "continuous_current", d + "peak_current", d + "peak_time", d + "currents_in",
              d + "standstill_share", d + "derating", d + "derates_from", d + "derating_rate", d + "derates_above",
              d + "altitude_rate", d + "torque_limit", d + "phase_current", d + "dial_in", d + "idle_current",
-             d + "idle_delay", d + "microsteps", d + "pulse_limit", d + "pulse_input", d + "ramp_start"},
+             d + "idle_delay", d + "microsteps", d + "pulse_limit", d + "pulse_input", d + "ramp_start",
+             d + "stop_distance", d + "emergency_torque", d + "emergency_stops", d + "mass", d + "price"},
             QStringList{d + "modulation", d + "modulation_reserve", d + "field_weakening", d + "mains_tolerance",
                 d + "bus_droop", d + "mains_rise", d + "lowest_voltage", d + "highest_voltage", d + "trip_voltage",
-                d + "top_frequency", d + "cold", d + "hot", d + "own_loss", d + "mass", d + "price"},
-            QStringList{d + "stop_distance", d + "emergency_torque", d + "emergency_stops", d + "encoder",
-                d + "reads_hall", d + "reads_incremental", d + "reads_sine_cosine", d + "reads_serial",
-                d + "reads_resolver", d + "controller", d + "takes_pulses", d + "takes_analog", d + "takes_network"}}) {
+                d + "top_frequency", d + "cold", d + "hot", d + "own_loss", d + "encoder", d + "reads_hall",
+                d + "reads_incremental", d + "reads_sine_cosine", d + "reads_serial", d + "reads_resolver",
+                d + "controller", d + "takes_pulses", d + "takes_analog", d + "takes_network"}}) {
         auto* form = new Form(document_, keys, 128);
         forms_.push_back(form);
         connect(form, &Form::focused, tab.help, &HelpStrip::show_field);

@@ -47,6 +47,8 @@ std::vector<Candidate> judge_motors(const Machine& machine, std::size_t index, c
         c.heat = open_loop(axis) ? use("phase_current") : use("continuous_loss");
         c.acceleration = peak_acceleration(a);
         c.tightest = std::nan("");
+        // another bore, an adapter: no reason against a motor
+        std::erase_if(a.limits, [](const Limit& l) { return l.key == "coupling_bores" || l.key == "stage_mating"; });
         if (a.limits.empty() || !a.motor) return;
         const Limit& worst = a.limits[by_tightness(a.limits).front()];
         c.state = worst.state;

@@ -36,7 +36,7 @@ void Brake::describe(FieldVisitor& v) {
     v.text(name, {"name", "Brake", "What it is."});
     v.quantity(static_torque, [] {
         QuantitySpec s = optional_quantity("static_torque", "Brake torque", "N·m", 1e7,
-            "Static holding torque, spring-applied; beside that of a brake in the motor.", "no brake of its own",
+            "Static holding torque, spring-applied; beside that of a brake in the motor.", "none",
             "T_Bs", need::motor_brake);
         s.needs = Motion::shaft;
         return s;

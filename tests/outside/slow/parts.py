@@ -168,7 +168,8 @@ def braking(x, axis, number, fig, extra, has_motor, told, out):
         out["brake_energy"] = unknown
         return
     if x.position_dependent or x.turning_load:
-        out["brake_energy"] = "by place"  # an estimate of its own, by place; tests/core
+        out["brake_energy"] = "by place"  # an estimate of its own; tests/core
+        return
     turned = -1.0 if x.radius < 0 else 1.0
     ways = {d for p in x.plan.pieces if not p.rest for d in extra["ways"]}
     starts = [0.0] + [turned * d * fig["demand.peak_speed"] for d in ways]
