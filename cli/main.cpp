@@ -8,6 +8,7 @@
 #include "core/report/catalogue_report.h"
 #include "core/report/curve_report.h"
 #include "core/report/json_report.h"
+#include "core/report/parts_list.h"
 #include "core/report/motor_report.h"
 
 #include <CLI/CLI.hpp>
@@ -138,6 +139,15 @@ int assess_file(const std::string& path, bool json, bool workings) {
                              [&](const std::string& pointer) { return judged->line(pointer); })
                        : harmless(assessment_text(judged->project.machine, judged->axes, workings)));
     return judged->wrong ? bad_input : judged->exceeded ? limit_exceeded : all_fit;
+}
+
+int show_parts(const std::string& path, bool json, bool csv) {
+    const auto project = open_project(path);
+    if (!project) return bad_input;
+    for (const Problem& p : project->problems) say(path, p);
+    const Machine& m = project->machine;
+    std::cout << (json ? parts_json(m) : csv ? parts_csv(m) : harmless(parts_text(m)));
+    return has_errors(project->problems) ? bad_input : all_fit;
 }
 
 int validate_file(const std::string& path) {
@@ -501,6 +511,11 @@ int run(int argc, char** argv) {
     auto* motors_json = motors_command->add_flag("--json", json, "As JSON: SI values, stable keys");
     motors_command->add_flag("--csv", csv, "As CSV")->excludes(motors_json);
 
+    auto* parts_command = app.add_subcommand("parts", "Parts of all axes: how many, price, mass, different ones");
+    parts_command->add_option("FILE", file, "Project, *.fulmox; - reads the standard input")->required();
+    auto* parts_json_flag = parts_command->add_flag("--json", json, "As JSON");
+    parts_command->add_flag("--csv", csv, "As CSV")->excludes(parts_json_flag);
+
     auto* validate_command = app.add_subcommand("validate", "Checks a project file and says where it is wrong");
     validate_command->add_option("FILE", file, "Project, *.fulmox; - reads the standard input")->required();
 
@@ -527,6 +542,7 @@ int run(int argc, char** argv) {
     }
     try {
         if (*assess_command) return assess_file(file, json, workings);
+        if (*parts_command) return show_parts(file, json, csv);
         if (*sheet_command) return show_sheets(file, sheet_options, json);
         if (*curve_command) return show_curve(file, curve_options, json, csv);
         if (*motors_command) return judge_catalogue(file, judged_axis, judged_catalogue, json, csv);

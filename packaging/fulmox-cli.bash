@@ -2,7 +2,7 @@
 _fulmox_cli() {
     local word=${COMP_WORDS[COMP_CWORD]} command=${COMP_WORDS[1]}
     if [ "$COMP_CWORD" = 1 ]; then
-        mapfile -t COMPREPLY < <(compgen -W "assess datasheet curve motors validate units schema --help --version" -- "$word")
+        mapfile -t COMPREPLY < <(compgen -W "assess datasheet curve motors parts validate units schema --help --version" -- "$word")
         return
     fi
     case $command in
@@ -30,6 +30,11 @@ _fulmox_cli() {
     motors)
         if [[ $word == -* ]]; then
             mapfile -t COMPREPLY < <(compgen -W "--axis --catalogue --json --csv --help" -- "$word")
+            return
+        fi ;;
+    parts)
+        if [[ $word == -* ]]; then
+            mapfile -t COMPREPLY < <(compgen -W "--json --csv --help" -- "$word")
             return
         fi ;;
     validate) ;;

@@ -2,6 +2,7 @@
 
 #include "core/quantity/format.h"
 #include "core/report/json_values.h"
+#include "core/report/table.h"
 
 #include <algorithm>
 #include <cmath>
@@ -16,13 +17,6 @@ std::string given(const QuantityBase& q, const char* unit) {
 }
 
 // A cell of a CSV file: quoted where it must be.
-std::string quoted(const std::string& s) {
-    if (s.find_first_of(",\"\n\r") == std::string::npos) return s;
-    std::string out = "\"";
-    for (const char c : s) out += c == '"' ? std::string("\"\"") : std::string(1, c);
-    return out + "\"";
-}
-
 } // namespace
 
 std::string judged_json(const JudgedCatalogue& c) {
@@ -53,9 +47,9 @@ std::string judged_csv(const JudgedCatalogue& c) {
     for (const std::size_t i : c.order) {
         const Motor& m = *c.motors[i];
         const Candidate& j = c.judged[i];
-        s += fmt::format("{},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\n", quoted(m.name), m.kind_key(),
-            quoted(m.series), value(m.price, 1), value(m.mass, 1), value(m.frame, 1000), value(m.brake_torque, 1),
-            state_key(j.state), quoted(j.limit), cell(j.tightest), cell(j.ratio), cell(j.speed), cell(j.peak),
+        s += fmt::format("{},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\n", csv_cell(m.name), m.kind_key(),
+            csv_cell(m.series), value(m.price, 1), value(m.mass, 1), value(m.frame, 1000), value(m.brake_torque, 1),
+            state_key(j.state), csv_cell(j.limit), cell(j.tightest), cell(j.ratio), cell(j.speed), cell(j.peak),
             cell(j.heat), cell(j.acceleration));
     }
     return s;

@@ -61,4 +61,11 @@ std::string to_html(const Table& table) {
     return out + "</table>\n";
 }
 
+std::string csv_cell(const std::string& text) {
+    if (text.find_first_of(",\"\r\n") == std::string::npos) return text;
+    std::string out = "\"";
+    for (const char c : text) out += c == '"' ? std::string("\"\"") : std::string(1, c);
+    return out + "\"";
+}
+
 } // namespace fulmox

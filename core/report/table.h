@@ -22,6 +22,9 @@ std::string to_tsv(const Table& table);
 /// A <table> without styles of its own; what a cell holds stays words.
 std::string to_html(const Table& table);
 
+/// A cell of a CSV line, in quotes where it must be (RFC 4180).
+std::string csv_cell(const std::string& text);
+
 /// "&", "<", ">" and quotes as HTML writes them.
 std::string escape_html(std::string_view words);
 
