@@ -8,8 +8,8 @@
 #include "core/report/catalogue_report.h"
 #include "core/report/curve_report.h"
 #include "core/report/json_report.h"
-#include "core/report/parts_list.h"
 #include "core/report/motor_report.h"
+#include "core/report/parts_list.h"
 
 #include <CLI/CLI.hpp>
 #include <algorithm>

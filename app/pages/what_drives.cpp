@@ -384,8 +384,7 @@ QWidget* WhatDrives::of_parts() {
         std::initializer_list<const char*> rooms;
     };
     QVBoxLayout* column = nullptr;
-    for (const Part& p : {Part{"/coupling", {"coupling."}},
-             Part{"/accuracy", {"precision.", "stiffness."}},
+    for (const Part& p : {Part{"/coupling", {"coupling."}}, Part{"/accuracy", {"precision.", "stiffness."}},
              Part{"/brake", {"brake."}}}) {
         // brake below precision: the coupling has as many fields as both
         const bool below = p.place == std::string_view("/brake");

@@ -23,8 +23,10 @@ PowerLoss stop_from(double speed, double load_torque, double inertia, const std:
     for (;;) {
         double braking = 0, next = infinite;
         for (const ActingBrake& b : brakes) {
-            if (b.delay <= t) braking += b.slips;
-            else next = std::min(next, b.delay);
+            if (b.delay <= t)
+                braking += b.slips;
+            else
+                next = std::min(next, b.delay);
         }
         if (!bitten && bites.front() <= t) {
             bitten = true;
@@ -112,8 +114,8 @@ std::optional<BrakeStop> brake_stop(const Demand& d, const Axis& axis, bool iner
     const LoadModel& m = d.load;
     out.brakes = acting_brakes(axis, m);
     if (out.brakes.empty() || !inertia_known) return std::nullopt;
-    out.delays_known = std::none_of(
-        out.brakes.begin(), out.brakes.end(), [](const ActingBrake& b) { return std::isnan(b.delay); });
+    out.delays_known =
+        std::none_of(out.brakes.begin(), out.brakes.end(), [](const ActingBrake& b) { return std::isnan(b.delay); });
     out.estimate = m.position_dependent();
     out.driving = d.fall_torque;
     const LoadSide side(m, false);
@@ -129,9 +131,9 @@ std::optional<BrakeStop> brake_stop(const Demand& d, const Axis& axis, bool iner
         if (!out.delays_known) return;
         const double inertia = side.inertia(q, payload) + m.rotor_inertia;
         // of the cycle's coordinate for each turn of the motor
-        const double travel = (m.path == LoadModel::Path::straight ? std::abs(m.radius)
-                               : m.path == LoadModel::Path::winder ? m.roll_radius(m.web_start + m.web_sign * q)
-                                                                   : 1) /
+        const double travel = (m.path == LoadModel::Path::straight    ? std::abs(m.radius)
+                                  : m.path == LoadModel::Path::winder ? m.roll_radius(m.web_start + m.web_sign * q)
+                                                                      : 1) /
                               m.ratio;
         const auto from = [&](double speed) { return stop_from(speed, torque, inertia, out.brakes); };
         if (out.forward) keep_worse(*out.forward, from(turned * d.peak_speed), travel);

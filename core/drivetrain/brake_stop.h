@@ -1,4 +1,5 @@
-// What happens when the power goes: the axis runs on or falls until the brakes bite, and then until they have stopped it.
+// What happens when the power goes: the axis runs on or falls until the brakes bite, and then until they have stopped
+// it.
 #pragma once
 
 #include "core/demand/demand.h"
@@ -27,19 +28,19 @@ double braking_torque(const std::vector<ActingBrake>& brakes);
 
 /// One loss of power; the worst of the payloads and places of the cycle, figure by figure.
 struct PowerLoss {
-    bool stops = true;          ///< else the load drives on whatever the brakes do
-    double bites_at = 0;        ///< rad/s of the motor when the first brake bites
-    double time = 0;            ///< s until standstill
-    double distance = 0;        ///< m or rad of the cycle's coordinate that it still goes, there and back
-    double energy = 0;          ///< J turned into heat in all brakes
+    bool stops = true;            ///< else the load drives on whatever the brakes do
+    double bites_at = 0;          ///< rad/s of the motor when the first brake bites
+    double time = 0;              ///< s until standstill
+    double distance = 0;          ///< m or rad of the cycle's coordinate that it still goes, there and back
+    double energy = 0;            ///< J turned into heat in all brakes
     std::vector<double> energies; ///< the same, brake by brake
 };
 
 struct BrakeStop {
     std::vector<ActingBrake> brakes;
-    double driving = 0;     ///< N·m, largest torque at the motor's shaft that drives on without power
+    double driving = 0; ///< N·m, largest torque at the motor's shaft that drives on without power
     bool delays_known = false;
-    bool estimate = false;  ///< inertia and gravity taken as at the place where the power fails
+    bool estimate = false;                      ///< inertia and gravity taken as at the place where the power fails
     std::optional<PowerLoss> forward, backward; ///< from top speed; nothing where the cycle does not go that way
     PowerLoss standing;                         ///< held by the motor until the power goes
 };

@@ -138,9 +138,9 @@ CouplingUse coupling_use(const Demand& d, const Axis& axis, const Capability* ca
                     const double low = nodes.at[best == 0 ? 0 : best - 1];
                     const double high = nodes.at[std::min(best + 1, nodes.at.size() - 1)];
                     std::uintmax_t tries = 40;
-                    const double u =
-                        boost::math::tools::brent_find_minima([&](double x) { return -figure(x); }, low, high, 24, tries)
-                            .first;
+                    const double u = boost::math::tools::brent_find_minima(
+                        [&](double x) { return -figure(x); }, low, high, 24, tries)
+                                         .first;
                     look(s.piece.position(from + u * s.duration), s.payload, s.process_at(s.start + u * s.duration));
                 }
             }

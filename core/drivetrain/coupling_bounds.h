@@ -11,10 +11,10 @@ namespace fulmox {
 
 /// Torques through the coupling at the shaft it sits on, N·m, signed: + drives the axis forwards.
 struct CouplingBounds {
-    double motor_peak = 0;  ///< all of the motor's torque
-    double shared = 0;      ///< (T − T_ext) J_L/J + T_ext: the part that goes on to the load's side
+    double motor_peak = 0;               ///< all of the motor's torque
+    double shared = 0;                   ///< (T − T_ext) J_L/J + T_ext: the part that goes on to the load's side
     double external = 0, load_share = 0; ///< T_ext and J_L/J of the shared bound
-    double first_swing = 0; ///< T_ext + 2 (T − T_ext) J_L/J: after a step of torque, undamped
+    double first_swing = 0;              ///< T_ext + 2 (T − T_ext) J_L/J: after a step of torque, undamped
 };
 
 struct CouplingUse {

@@ -27,8 +27,8 @@ class LoadSide {
         } else if (m_.path != LoadModel::Path::straight) {
             radius = path_at(m_, q).first;
         }
-        const double own = (m_.moving_mass + payload * m_.payload_inertia + ring) * radius * radius + m_.own_inertia +
-                           m_.told_inertia;
+        const double own =
+            (m_.moving_mass + payload * m_.payload_inertia + ring) * radius * radius + m_.own_inertia + m_.told_inertia;
         return own / (slower_ * slower_) + beside_;
     }
     /// N·m it takes to hold the load there, signed.

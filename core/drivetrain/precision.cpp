@@ -47,7 +47,7 @@ PrecisionBudget precision_budget(const Axis& axis, const Demand& d, double strok
     const bool direct = m.motion.direct;
     const bool along = !m.motion.rotary;
     // of the load for a turn of the motor
-    const double travel = direct ? 1
+    const double travel = direct                                         ? 1
                           : along && m.path == LoadModel::Path::straight ? std::abs(m.radius) / m.ratio
                                                                          : 1 / m.ratio;
     const auto add = [&](std::string key, std::string label, double error, bool grows = false) {

@@ -117,8 +117,8 @@ std::vector<Spring> springs_of(const Axis& axis, const LoadModel& m) {
                                                            : s->length.si;
             const double e = s->elastic_modulus.si;
             if (s->turns == ScrewTurns::screw)
-                turning("screw_torsion", "Screw, torsion", screw_torsion(s->root_diameter.si, length, e), m.ratio,
-                    radius);
+                turning(
+                    "screw_torsion", "Screw, torsion", screw_torsion(s->root_diameter.si, length, e), m.ratio, radius);
             // fixed at both ends it is softest in the middle, each half with half of the length
             const double ends = s->fixity == EndFixity::fixed_fixed ? 4 : 1;
             axial("screw_axial", "Screw, axial", ends * screw_axial(s->root_diameter.si, length, e));

@@ -22,7 +22,7 @@ struct Spring {
 
 /// Two masses joined by a spring: f_a = √(C/J_L)/2π, f_r = √(C (J_M + J_L)/(J_M J_L))/2π.
 struct TwoBody {
-    double motor = 0, load = 0; ///< kg·m² at the motor's shaft
+    double motor = 0, load = 0;              ///< kg·m² at the motor's shaft
     double antiresonance = 0, resonance = 0; ///< Hz
 };
 TwoBody two_body(double stiffness, double motor_inertia, double load_inertia);

@@ -17,8 +17,8 @@ struct StageModel {
     double no_load = 0;  ///< N·m at its input, against the motion whatever the load
 };
 
-/// Of a stage with a no-load torque T_0 and a rated torque T_2N the efficiency of the sheet is that at the rated torque:
-/// 1/η_∞ = 1/η − i T_0/T_2N is what the load's own share takes. Else the sheet's efficiency.
+/// Of a stage with a no-load torque T_0 and a rated torque T_2N the efficiency of the sheet is that at the rated
+/// torque: 1/η_∞ = 1/η − i T_0/T_2N is what the load's own share takes. Else the sheet's efficiency.
 double inner_efficiency(const Stage& s);
 
 /// One axis in SI numbers. The cycle gives the coordinate q: m along a line, rad about an axis. From it the mechanism

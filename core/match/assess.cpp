@@ -345,8 +345,8 @@ class Reckoning {
                 need::reckoning);
     }
 
-    std::vector<Limit> judge_now(const Demand* d, const MotorUse* use, const CycleHeat* heat,
-        const Downstream& parts = {}) const {
+    std::vector<Limit> judge_now(
+        const Demand* d, const MotorUse* use, const CycleHeat* heat, const Downstream& parts = {}) const {
         const Known known{held(a_.motion), held(inertia_), d, use, heat, known_peak(), d ? &parts.stages : nullptr,
             held(parts.coupling), held(parts.brake), held(parts.overload), held(parts.precision)};
         return judge_all({machine_, *taken_, policy_, known, options_.workings}, *waiting_);
@@ -354,16 +354,13 @@ class Reckoning {
 
     template <class T> static const T* held(const std::optional<T>& x) { return x ? &*x : nullptr; }
 
-    const Capability* known_peak() const {
-        return can_ && !waits(need::peak_curve | need::voltage) ? &*can_ : nullptr;
-    }
+    const Capability* known_peak() const { return can_ && !waits(need::peak_curve | need::voltage) ? &*can_ : nullptr; }
 
     Downstream downstream(const Demand& d, const MotorUse* use) const {
         Downstream out;
         // what no sheet judges is shown where it costs little
         const bool all = options_.figures && a_.motion->pieces.size() <= most_pieces_of_stages;
-        out.stages =
-            stage_uses(d.load, *a_.motion, *taken_, [all](const Stage& s) { return all || s.has_sheet(); });
+        out.stages = stage_uses(d.load, *a_.motion, *taken_, [all](const Stage& s) { return all || s.has_sheet(); });
         if (use && std::isfinite(use->rms_current) && std::isfinite(use->can.model->conditions().drive_continuous))
             out.overload = overload_integral(d, *use, taken_->drive);
         if ((options_.figures || taken_->accuracy.asked.given()) && d.load.path != LoadModel::Path::winder)
@@ -444,9 +441,9 @@ class Reckoning {
         std::vector<Figure> all =
             fulmox::figures({*taken_, demand_ ? demand_->load : load_, words_, a_.motion ? &*a_.motion : nullptr,
                                 inertia_ ? &*inertia_ : nullptr, demand_ ? &*demand_ : nullptr, can_ ? &*can_ : nullptr,
-                                use_ ? &*use_ : nullptr, heat_ ? &*heat_ : nullptr, &machine_, options_.workings, &policy_,
-                                held(parts_.coupling), held(parts_.brake), held(parts_.overload), held(stiffness_),
-                                held(parts_.precision)},
+                                use_ ? &*use_ : nullptr, heat_ ? &*heat_ : nullptr, &machine_, options_.workings,
+                                &policy_, held(parts_.coupling), held(parts_.brake), held(parts_.overload),
+                                held(stiffness_), held(parts_.precision)},
                 *waiting_);
         // those of the fills stand between the motion and the load
         const auto end_of_motion =
@@ -457,7 +454,8 @@ class Reckoning {
     }
 
     bool inertia_statement_known() const {
-        return a_.inertia && !waits(need::rotor | need::ratio_inertia | need::stiffness | need::bending | need::buckling);
+        return a_.inertia &&
+               !waits(need::rotor | need::ratio_inertia | need::stiffness | need::bending | need::buckling);
     }
 
     // Pictures and tables show a stage as a whole, or not at all.

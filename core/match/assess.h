@@ -60,13 +60,13 @@ struct Assessment {
     std::optional<Trajectory> known_part; ///< the segments before the first that is not known, where the cycle is not
     std::optional<InertiaStatement> inertia;
     std::optional<Demand> demand;
-    std::vector<StageUse> stages;  ///< from the motor; empty: none, or not known
+    std::vector<StageUse> stages;             ///< from the motor; empty: none, or not known
     std::optional<CouplingUse> coupling;      ///< where there is one
     std::optional<BrakeStop> brake;           ///< where there is one
     std::optional<OverloadIntegral> overload; ///< of the drive, where its currents are given
     std::optional<StiffnessStatement> stiffness;
     std::optional<PrecisionBudget> precision; ///< not of a winder
-    std::optional<Capability> can; ///< of the motor, whatever the axis asks of it
+    std::optional<Capability> can;            ///< of the motor, whatever the axis asks of it
     std::optional<MotorUse> motor;
     std::optional<CycleHeat> heat; ///< of the motor over the cycle
     std::vector<Figure> figures;

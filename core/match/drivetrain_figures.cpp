@@ -29,13 +29,12 @@ WorstBound worst_bound(const CouplingUse& u, double CouplingBounds::*member) {
     WorstBound out{&u.bounds[0][0], false, false};
     for (const bool stop : {false, true})
         for (const bool back : {false, true})
-            if (const CouplingBounds& b = u.bounds[stop][back];
-                std::abs(b.*member) > std::abs(out.bounds->*member))
+            if (const CouplingBounds& b = u.bounds[stop][back]; std::abs(b.*member) > std::abs(out.bounds->*member))
                 out = {&b, stop, back};
     return out;
 }
 const char* case_words(const WorstBound& w) {
-    return w.stop ? w.back ? "in an emergency stop, backwards" : "in an emergency stop, forwards"
+    return w.stop   ? w.back ? "in an emergency stop, backwards" : "in an emergency stop, forwards"
            : w.back ? "at the motor's peak, backwards"
                     : "at the motor's peak, forwards";
 }
@@ -74,7 +73,8 @@ void of_budget(Figure& f, In in, double si, bool squares) {
     f.kind = motion_of(in.axis.mechanism).rotary ? Kind::angle : Kind::length;
     f.si = si;
     f.note = "±";
-    for (const std::string& m : in.precision->missing) f.note += (&m == in.precision->missing.data() ? "; without " : ", ") + m;
+    for (const std::string& m : in.precision->missing)
+        f.note += (&m == in.precision->missing.data() ? "; without " : ", ") + m;
     WorkingValues v;
     std::string sum;
     for (std::size_t i = 0; i < in.precision->terms.size(); ++i) {
@@ -83,15 +83,16 @@ void of_budget(Figure& f, In in, double si, bool squares) {
         sum += (i == 0 ? "" : "+") + name + (squares ? "^2" : "");
     }
     if (!v.empty())
-        work(f, in, "e", squares ? "root of the sum of squares" : "sum of all errors", (squares ? "sqrt(" + sum + ")" : sum).c_str(),
-            v, "bands as half widths");
+        work(f, in, "e", squares ? "root of the sum of squares" : "sum of all errors",
+            (squares ? "sqrt(" + sum + ")" : sum).c_str(), v, "bands as half widths");
 }
 
 } // namespace
 
 std::vector<FigureRow> drivetrain_figure_rows() {
     using namespace need;
-    constexpr Bits of_coupling = need::load | need::stop | need::coupling | rotor | ratio_inertia | peak_curve | voltage;
+    constexpr Bits of_coupling =
+        need::load | need::stop | need::coupling | rotor | ratio_inertia | peak_curve | voltage;
     constexpr Bits brakes = need::load | motor_brake | need::brake_stop | rotor | ratio_inertia;
     constexpr Bits sway = travel | inertia | rotor | ratio_inertia | need::stiffness | bending | buckling;
     constexpr Bits exact = need::load | need::precision | need::stiffness | bending | buckling | pulses;
@@ -175,9 +176,8 @@ std::vector<FigureRow> drivetrain_figure_rows() {
         {"stiffness.chain_antiresonance", "Antiresonance, whole chain", nullptr, Kind::frequency, sway, has_chain,
             [](Figure& f, In in) {
                 f.si = in.stiffness->antiresonances.front();
-                f.note = "a velocity loop reaches about " +
-                         format_number(StiffnessStatement::slow_bandwidth(f.si), 3) + " to " +
-                         format_number(StiffnessStatement::fast_bandwidth(f.si), 3) + " Hz";
+                f.note = "a velocity loop reaches about " + format_number(StiffnessStatement::slow_bandwidth(f.si), 3) +
+                         " to " + format_number(StiffnessStatement::fast_bandwidth(f.si), 3) + " Hz";
             }},
         {"stiffness.chain_resonance", "Resonance, whole chain", nullptr, Kind::frequency, sway, has_chain,
             [](Figure& f, In in) { f.si = in.stiffness->resonances.front(); }},

@@ -40,9 +40,8 @@ void judge_coupling(Limit& l, const LimitInput& in) {
         for (const CouplingBounds& b : one) shared = u.bounded ? std::max(shared, std::abs(b.shared)) : 0;
     if (in.workings) {
         if (u.bounded) {
-            const bool stop =
-                std::max(std::abs(u.bounds[1][0].shared), std::abs(u.bounds[1][1].shared)) >
-                std::max(std::abs(u.bounds[0][0].shared), std::abs(u.bounds[0][1].shared));
+            const bool stop = std::max(std::abs(u.bounds[1][0].shared), std::abs(u.bounds[1][1].shared)) >
+                              std::max(std::abs(u.bounds[0][0].shared), std::abs(u.bounds[0][1].shared));
             const auto& b = u.bounds[stop ? 1 : 0];
             const bool back = std::abs(b[1].shared) > std::abs(b[0].shared);
             const CouplingBounds& worst = b[back ? 1 : 0];
@@ -53,18 +52,18 @@ void judge_coupling(Limit& l, const LimitInput& in) {
                      : "the part of the motor's peak torque that goes on to the load"));
         }
         l.working.push_back(working_line("T_k", "K · max(cycle, emergency stop, shared)", "K*max(T_c, T_e, T_s)",
-            {{"K", c.service_factor.si}, {"T_c", u.cycle}, {"T_e", u.emergency}, {"T_s", shared}}, l.used,
-            Kind::torque, practice));
+            {{"K", c.service_factor.si}, {"T_c", u.cycle}, {"T_e", u.emergency}, {"T_s", shared}}, l.used, Kind::torque,
+            practice));
     }
     if (!closed(l, in, practice)) return;
     if (shared > by_cycle)
         l.reason = words(in).torque(carried) + " of the motor's peak go through it" +
-                   (in.axis.drive.torque_limit.given() ? ", limited by the drive" : "") + "; the cycle itself asks for " +
-                   words(in).torque(by_cycle);
+                   (in.axis.drive.torque_limit.given() ? ", limited by the drive" : "") +
+                   "; the cycle itself asks for " + words(in).torque(by_cycle);
     else
-        l.reason = words(in).torque(carried) + " carried at the instant" +
-                   (u.emergency > u.cycle ? " of the emergency stop"
-                                          : " of the peak, standstill and breakaway included");
+        l.reason =
+            words(in).torque(carried) + " carried at the instant" +
+            (u.emergency > u.cycle ? " of the emergency stop" : " of the peak, standstill and breakaway included");
     l.reason += ", with service factor " + words(in).torque(l.used);
     if (u.bounded) {
         double swing = 0;
@@ -119,8 +118,7 @@ void judge_alignment(Limit& l, const LimitInput& in) {
 constexpr double same_diameter = 1e-3; // of the diameter
 
 void judge_fits(Limit& l, const LimitInput& in, const std::vector<Mating>& fits, const char* remedy) {
-    const auto worst = std::max_element(
-        fits.begin(), fits.end(),
+    const auto worst = std::max_element(fits.begin(), fits.end(),
         [](const Mating& a, const Mating& b) { return a.apart() / a.wants < b.apart() / b.wants; });
     if (worst == fits.end()) return cannot(l, "one diameter of each pair is not given");
     l.used = worst->apart();
@@ -165,7 +163,8 @@ void judge_brake_stop(Limit& l, const LimitInput& in) {
     l.used = b.driving;
     for (const ActingBrake& each : b.brakes) l.allowed = (std::isnan(l.allowed) ? 0 : l.allowed) + each.slips;
     if (!closed(l, in, of_brake)) return;
-    const bool stand_in = std::any_of(b.brakes.begin(), b.brakes.end(), [](const ActingBrake& x) { return !x.slips_known; });
+    const bool stand_in =
+        std::any_of(b.brakes.begin(), b.brakes.end(), [](const ActingBrake& x) { return !x.slips_known; });
     // torque that only balances the load never stops it
     if (l.used >= l.allowed && l.used > 0) l.state = LimitState::over;
     if (l.state == LimitState::over) {
@@ -174,7 +173,7 @@ void judge_brake_stop(Limit& l, const LimitInput& in) {
         l.remedy = "A larger brake, a counterbalance, and mechanical support for work under the load.";
         return;
     }
-    l.reason = words(in).torque(l.allowed) + (stand_in ? " (the static torque, for want of the dynamic one)" : "") +
+    l.reason = words(in).torque(l.allowed) + (stand_in ? " (the holding torque, for want of the dynamic one)" : "") +
                " against " + words(in).torque(l.used) + " that drive on";
     if (!b.delays_known) {
         l.reason += "; how far it goes waits for the time until the brake bites";
@@ -213,9 +212,10 @@ void judge_brake_energy(Limit& l, const LimitInput& in) {
         }
     }
     if (!of || !closed(l, in, of_brake)) return;
-    l.reason = std::isinf(l.used) ? Text("it never stops")
-                                  : words(in).say(l.used, Kind::energy) + " in one stop from top speed without power, of " +
-                                        words(in).say(l.allowed, Kind::energy) + " that " + of->name + " takes";
+    l.reason = std::isinf(l.used)
+                   ? Text("it never stops")
+                   : words(in).say(l.used, Kind::energy) + " in one stop from top speed without power, of " +
+                         words(in).say(l.allowed, Kind::energy) + " that " + of->name + " takes";
     if (b.estimate) l.reason += "; gravity and inertia as where the power fails";
     if (l.state != LimitState::fits) l.remedy = "A brake for more energy, less speed, or less inertia.";
 }
@@ -231,7 +231,8 @@ void judge_overload(Limit& l, const LimitInput& in) {
                                                     : "the motor gives no constant to tell its current by");
     const OverloadIntegral& o = *in.so_far.overload;
     if (o.greatest > 0 && std::isnan(o.budget))
-        return cannot(l, "the current goes above what the drive gives for good; how long it gives its peak is not said");
+        return cannot(
+            l, "the current goes above what the drive gives for good; how long it gives its peak is not said");
     if (o.greatest == 0) {
         l.used = 0;
         // without a budget: whatever the drive gives for good over a cycle
@@ -321,8 +322,8 @@ void judge_precision(Limit& l, const LimitInput& in) {
             worst ? sum : "sqrt(" + sum + ")", v, l.used, l.kind, practice));
     }
     if (!closed(l, in, practice)) return;
-    const auto largest = std::max_element(b.terms.begin(), b.terms.end(),
-        [](const ErrorTerm& x, const ErrorTerm& y) { return x.error < y.error; });
+    const auto largest = std::max_element(
+        b.terms.begin(), b.terms.end(), [](const ErrorTerm& x, const ErrorTerm& y) { return x.error < y.error; });
     l.reason = "± " + words(in).say(b.worst, l.kind) + " in the worst case, ± " + words(in).say(b.squares, l.kind) +
                " by the root of the squares";
     if (largest != b.terms.end()) l.reason += "; most of it: " + largest->label;
@@ -411,8 +412,8 @@ std::vector<LimitRow> drivetrain_limit_rows() {
     constexpr Bits brakes = need::load | motor_brake | need::brake_stop | rotor | ratio_inertia;
     constexpr Bits currents = need::demand | current | resistance | temperatures | voltage;
     return {
-        {"coupling", "Coupling, peak", Kind::torque, coupling_needs | rotor | ratio_inertia | peak_curve | voltage, false,
-            has_coupling, judge_coupling, nullptr, nullptr, coupling_needs},
+        {"coupling", "Coupling, peak", Kind::torque, coupling_needs | rotor | ratio_inertia | peak_curve | voltage,
+            false, has_coupling, judge_coupling, nullptr, nullptr, coupling_needs},
         {"coupling_speed", "Coupling, speed", Kind::angular_speed, speeds | need::coupling_speed, false,
             has_coupling_speed, judge_coupling_speed},
         {"coupling_alignment", "Coupling, misalignment", Kind::number, alignment, false, has_alignment,

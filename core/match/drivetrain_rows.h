@@ -1,5 +1,5 @@
-// Limits and figures of coupling, brake and drive, and of what mates with what; taken into the registries of limits.h and
-// figures.h.
+// Limits and figures of coupling, brake and drive, and of what mates with what; taken into the registries of limits.h
+// and figures.h.
 #pragma once
 
 #include "core/match/figures.h"
@@ -15,8 +15,8 @@ std::vector<FigureRow> drivetrain_figure_rows();
 
 /// What the drive may let the motor give so that no part downstream is asked for more than its sheet permits.
 struct TorqueLimit {
-    std::string part; ///< "stage_1", "coupling", "screw", "shaft"; empty: no part gives a limit
-    std::string name; ///< in words
+    std::string part;  ///< "stage_1", "coupling", "screw", "shaft"; empty: no part gives a limit
+    std::string name;  ///< in words
     double torque = 0; ///< N·m at the motor's shaft
 };
 /// Efficiencies and the rotor's own inertia are not credited. `policy` gives the share of the screw's buckling load.
@@ -24,10 +24,10 @@ TorqueLimit torque_limit(const Axis& axis, const LoadModel& load, const Policy& 
 
 /// A shaft and what it goes into.
 struct Mating {
-    std::string what;      ///< "bore on the motor's side"
-    double has = 0;        ///< m
-    double wants = 0;      ///< m
-    double apart() const;  ///< m, ≥ 0
+    std::string what;     ///< "bore on the motor's side"
+    double has = 0;       ///< m
+    double wants = 0;     ///< m
+    double apart() const; ///< m, ≥ 0
 };
 /// Those of the coupling, or those of stages and motor.
 std::vector<Mating> coupling_fits(const Axis& axis);

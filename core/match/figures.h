@@ -42,7 +42,7 @@ struct FigureRow {
     bool (*applies)(const FigureInput&);
     void (*fill)(Figure&, const FigureInput&);
     need::Bits (*also)(const Mechanism&) = nullptr; ///< what more it needs on some mechanisms
-    const char* read_from = "";                   ///< said of a figure without a working
+    const char* read_from = "";                     ///< said of a figure without a working
 };
 
 /// Adds a line to the working of a figure whose value is known.

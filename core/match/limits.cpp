@@ -561,8 +561,7 @@ std::vector<Limit> judge_all(const LimitInput& in, const Waiting& waiting) {
                 l.used = l.allowed = std::nan("");
                 cannot(l, waiting.words(row.needs));
             }
-        }
-        else if (row.of_motor && !has_motor(in))
+        } else if (row.of_motor && !has_motor(in))
             cannot(l, motor_missing(in));
         else
             row.judge(l, in);

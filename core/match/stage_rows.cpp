@@ -62,7 +62,8 @@ template <auto Member> bool has(const LimitInput& in) {
 template <auto Member> bool told(const Stage& s) { return (s.*Member).given(); }
 
 template <auto A, auto B>
-constexpr bool same_member = std::is_same_v<std::integral_constant<decltype(A), A>, std::integral_constant<decltype(B), B>>;
+constexpr bool same_member =
+    std::is_same_v<std::integral_constant<decltype(A), A>, std::integral_constant<decltype(B), B>>;
 
 // What is the same for each of them; false where it cannot be said.
 template <auto Member, class Ask> bool judged(Limit& l, const LimitInput& in, Judged& worst, Ask ask) {
@@ -162,7 +163,8 @@ template <class Of> void judge_worst(Limit& l, const LimitInput& in, Of of, cons
     for (std::size_t k = 0; k < in.axis.stages.size(); ++k) {
         const Pair p = of(in.axis.stages[k]);
         if (!p.may.given()) continue;
-        if (!p.has.given()) return cannot(l, std::string("the ") + what + " of " + name_of(in.axis, k) + " is not given");
+        if (!p.has.given())
+            return cannot(l, std::string("the ") + what + " of " + name_of(in.axis, k) + " is not given");
         if (p.has.si / p.may.si <= most) continue;
         most = p.has.si / p.may.si;
         at = k;
@@ -174,20 +176,35 @@ template <class Of> void judge_worst(Limit& l, const LimitInput& in, Of of, cons
     if (l.state != LimitState::fits) l.remedy = remedy;
 }
 void judge_radial(Limit& l, const LimitInput& in) {
-    judge_worst(l, in, [](const Stage& s) { return Pair{s.radial_load, s.radial_rating}; }, "radial load",
+    judge_worst(
+        l, in,
+        [](const Stage& s) {
+            return Pair{s.radial_load, s.radial_rating};
+        },
+        "radial load",
         "A bearing of its own for the shaft, a larger pulley or pinion, or a gearhead with a stronger output bearing.");
 }
 void judge_axial(Limit& l, const LimitInput& in) {
-    judge_worst(l, in, [](const Stage& s) { return Pair{s.axial_load, s.axial_rating}; }, "axial load",
-        "A thrust bearing of its own, or a gearhead with a stronger output bearing.");
+    judge_worst(
+        l, in,
+        [](const Stage& s) {
+            return Pair{s.axial_load, s.axial_rating};
+        },
+        "axial load", "A thrust bearing of its own, or a gearhead with a stronger output bearing.");
 }
 void judge_tilting(Limit& l, const LimitInput& in) {
-    judge_worst(l, in, [](const Stage& s) { return Pair{s.tilting_moment, s.tilting_rating}; }, "tilting moment",
-        "A shorter overhang, or an output bearing for more tilting moment.");
+    judge_worst(
+        l, in,
+        [](const Stage& s) {
+            return Pair{s.tilting_moment, s.tilting_rating};
+        },
+        "tilting moment", "A shorter overhang, or an output bearing for more tilting moment.");
 }
 void judge_stops(Limit& l, const LimitInput& in) {
     if (!in.axis.drive.emergency_stops.given()) return cannot(l, "how many emergency stops there will be is not given");
-    judge_worst(l, in, [&](const Stage& s) { 
+    judge_worst(
+        l, in,
+        [&](const Stage& s) {
             static const Quantity<Kind::number> none;
             return Pair{in.axis.drive.emergency_stops, s.emergency_torque.given() ? s.emergency_stops : none};
         },
@@ -204,9 +221,8 @@ void judge_ratchet(Limit& l, const LimitInput& in) {
 }
 bool has_ratchet(const LimitInput& in) {
     return !motion_of(in.axis.mechanism).direct &&
-           std::any_of(in.axis.stages.begin(), in.axis.stages.end(), [](const Stage& s) {
-               return s.kind == StageKind::strain_wave && s.ratchet_torque.given();
-           });
+           std::any_of(in.axis.stages.begin(), in.axis.stages.end(),
+               [](const Stage& s) { return s.kind == StageKind::strain_wave && s.ratchet_torque.given(); });
 }
 bool has_stops(const LimitInput& in) {
     return has<&Stage::emergency_torque>(in) &&
@@ -249,7 +265,8 @@ std::vector<LimitRow> stage_limit_rows() {
         {"stage_ratchet", "Stage, ratcheting", Kind::torque, load | stop | need::stage, false, has_ratchet,
             judge_ratchet},
         {"stage_stops", "Stage, number of stops", Kind::number, need::stage, false, has_stops, judge_stops},
-        {"stage_radial", "Stage, radial load", Kind::force, stage_load, false, has<&Stage::radial_rating>, judge_radial},
+        {"stage_radial", "Stage, radial load", Kind::force, stage_load, false, has<&Stage::radial_rating>,
+            judge_radial},
         {"stage_axial", "Stage, axial load", Kind::force, stage_load, false, has<&Stage::axial_rating>, judge_axial},
         {"stage_tilting", "Stage, tilting moment", Kind::torque, stage_load, false, has<&Stage::tilting_rating>,
             judge_tilting},

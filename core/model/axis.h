@@ -57,12 +57,12 @@ enum class ErrorSum { worst, squares };
 struct Accuracy {
     MotionQuantity<Order::position> asked; ///< ±
     ErrorSum judged_by = ErrorSum::worst;
-    Quantity<Kind::number> encoder_counts; ///< a turn of the motor; along a line: a metre
-    Quantity<Kind::angle> encoder_accuracy; ///< ±
+    Quantity<Kind::number> encoder_counts;    ///< a turn of the motor; along a line: a metre
+    Quantity<Kind::angle> encoder_accuracy;   ///< ±
     Quantity<Kind::stiffness> line_stiffness; ///< of the mechanism at the load, worst place: belt span, rack
     Quantity<Kind::torsional_stiffness> turning_stiffness;
     Quantity<Kind::temperature_difference> temperature_rise; ///< of a screw over its guide
-    MotionQuantity<Order::position> other; ///< ±
+    MotionQuantity<Order::position> other;                   ///< ±
     Extra extra;
 
     bool operator==(const Accuracy&) const = default;

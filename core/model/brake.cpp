@@ -11,9 +11,9 @@ void BrakeStopping::describe(FieldVisitor& v, const Keys& keys, bool applies) {
         spec.needs = Motion::shaft;
         return spec;
     };
-    v.quantity(dynamic_torque, of_stop(optional_quantity(keys.dynamic_torque, "Brake torque, slipping", "N·m", 1e7,
-                                   "What it stops with; often less than what it holds.", "the static torque", "T_Bd",
-                                   need::brake_stop)));
+    v.quantity(dynamic_torque,
+        of_stop(optional_quantity(keys.dynamic_torque, "Brake torque, slipping", "N·m", 1e7,
+            "What it stops with; often less than what it holds.", "the holding torque", "T_Bd", need::brake_stop)));
     QuantitySpec time = of_stop(optional_quantity(keys.apply_time, "Brake applies after", "s", 100,
         "From loss of voltage until it bites; the axis runs on or falls meanwhile.", "not known", "t_B",
         need::brake_stop));
@@ -26,18 +26,17 @@ void BrakeStopping::describe(FieldVisitor& v, const Keys& keys, bool applies) {
     time.symbol = "t_Br";
     time.serves = need::record;
     v.quantity(release_time, time);
-    v.quantity(stop_energy,
-        of_stop(optional_quantity(keys.stop_energy, "Brake energy per stop", "J", 1e9,
-            "What it may turn into heat in one emergency stop. A holding brake takes few of them.", "not judged", "W_B",
-            need::brake_stop)));
+    v.quantity(stop_energy, of_stop(optional_quantity(keys.stop_energy, "Brake energy per stop", "J", 1e9,
+                                "What it may turn into heat in one emergency stop. A holding brake takes few of them.",
+                                "not judged", "W_B", need::brake_stop)));
 }
 
 void Brake::describe(FieldVisitor& v) {
     v.text(name, {"name", "Brake", "What it is."});
     v.quantity(static_torque, [] {
         QuantitySpec s = optional_quantity("static_torque", "Brake torque", "N·m", 1e7,
-            "Static holding torque, spring-applied; beside that of a brake in the motor.", "none",
-            "T_Bs", need::motor_brake);
+            "Static holding torque, spring-applied; beside that of a brake in the motor.", "none", "T_Bs",
+            need::motor_brake);
         s.needs = Motion::shaft;
         return s;
     }());

@@ -11,9 +11,9 @@ void Coupling::describe(FieldVisitor& v) {
         return spec;
     };
     v.text(name, {"name", "Coupling", "What it is."});
-    v.choice(kind, {"type", "Coupling type", kinds,
-                       "Stiff ones want alignment, soft ones wind up. The torque is judged alike.", true, true,
-                       Motion::shaft, need::record});
+    v.choice(kind,
+        {"type", "Coupling type", kinds, "Stiff ones want alignment, soft ones wind up. The torque is judged alike.",
+            true, true, Motion::shaft, need::record});
     v.choice(place, {"place", "Sits on", places, "With a reduction between them the two turn at different speeds.",
                         true, true, Motion::shaft, need::force | need::coupling | need::coupling_fit});
     v.quantity(inertia, {.key = "inertia",
@@ -46,17 +46,17 @@ void Coupling::describe(FieldVisitor& v) {
                               "As balanced and bored.", "not judged", "n_k", need::coupling_speed)));
     v.quantity(stiffness, at_shaft(optional_quantity("stiffness", "Coupling stiffness", "N·m/rad", 1e9,
                               "Torsional, of the whole coupling.", "rigid", "C_k", need::stiffness)));
-    QuantitySpec play = at_shaft(optional_quantity("backlash", "Coupling backlash", "arcmin", 1e4,
-                                     "From stop to stop. A jaw under preload has next to none.", "none", "φ_k",
-                                     need::precision), true);
+    QuantitySpec play =
+        at_shaft(optional_quantity("backlash", "Coupling backlash", "arcmin", 1e4,
+                     "From stop to stop. A jaw under preload has next to none.", "none", "φ_k", need::precision),
+            true);
     play.range.open_min = false;
     v.quantity(backlash, play);
-    v.choice(fastening, {"fastening", "Hubs held by", fastenings,
-                            "Clamping holds better and does not mark the shaft.", true, true, Motion::shaft,
-                            need::record});
+    v.choice(fastening, {"fastening", "Hubs held by", fastenings, "Clamping holds better and does not mark the shaft.",
+                            true, true, Motion::shaft, need::record});
     const auto bore = [&](const char* key, const char* label, const char* help, const char* symbol) {
-        return at_shaft(optional_quantity(key, label, "mm", 1000, help, "not checked", symbol, need::coupling_fit),
-            true);
+        return at_shaft(
+            optional_quantity(key, label, "mm", 1000, help, "not checked", symbol, need::coupling_fit), true);
     };
     v.quantity(driving_bore, bore("driving_bore", "Bore, motor side", "Of the hub on the side of the motor.", "d_k1"));
     v.quantity(driven_bore, bore("driven_bore", "Bore, load side", "Of the hub on the side of the load.", "d_k2"));
@@ -74,16 +74,17 @@ void Coupling::describe(FieldVisitor& v) {
         s.applies = applies;
         return s;
     };
-    v.quantity(angular_allowed, align("angular_allowed", "Angular, allowed", "deg", "Misalignment it bears alone.", "α_k"));
-    v.quantity(angular, held("angular", "Angular, as assembled", "deg", "What assembly will hold.", "α",
-                            angular_allowed.given()));
-    v.quantity(parallel_allowed,
-        align("parallel_allowed", "Parallel, allowed", "mm", "Misalignment it bears alone.", "r_k"));
-    v.quantity(parallel, held("parallel", "Parallel, as assembled", "mm", "What assembly will hold.", "r",
-                             parallel_allowed.given()));
+    v.quantity(
+        angular_allowed, align("angular_allowed", "Angular, allowed", "deg", "Misalignment it bears alone.", "α_k"));
+    v.quantity(angular,
+        held("angular", "Angular, as assembled", "deg", "What assembly will hold.", "α", angular_allowed.given()));
+    v.quantity(
+        parallel_allowed, align("parallel_allowed", "Parallel, allowed", "mm", "Misalignment it bears alone.", "r_k"));
+    v.quantity(parallel,
+        held("parallel", "Parallel, as assembled", "mm", "What assembly will hold.", "r", parallel_allowed.given()));
     v.quantity(axial_allowed, align("axial_allowed", "Axial, allowed", "mm", "Misalignment it bears alone.", "a_k"));
-    v.quantity(axial, held("axial", "Axial, as assembled", "mm", "Growth of a warm screw with it.", "a",
-                          axial_allowed.given()));
+    v.quantity(axial,
+        held("axial", "Axial, as assembled", "mm", "Growth of a warm screw with it.", "a", axial_allowed.given()));
     v.quantity(radial_load, {.key = "radial_load",
                                 .label = "Radial load on the shaft",
                                 .unit = "N",

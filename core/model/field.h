@@ -133,7 +133,7 @@ struct GroupSpec {
     const char* label;
     const char* help = "";
     bool rare = false;
-    need::Bits serves = 0;   ///< `need` bits of the fields in it that say nothing of their own; 0: as what it is in
+    need::Bits serves = 0; ///< `need` bits of the fields in it that say nothing of their own; 0: as what it is in
     bool optional = false; ///< a variant that may be left out of a file: then its first kind
 };
 
@@ -143,7 +143,7 @@ struct ListSpec {
     const char* item; ///< what one entry is called
     const char* help = "";
     std::size_t most = 10000; ///< entries beyond this are refused
-    need::Bits serves = 0;      ///< `need` bits of the fields in it that say nothing of their own; 0: as what it is in
+    need::Bits serves = 0;    ///< `need` bits of the fields in it that say nothing of their own; 0: as what it is in
 };
 
 /// Members of a file that this version does not know, kept word for word: key to raw JSON.

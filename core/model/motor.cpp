@@ -230,8 +230,7 @@ void Motor::describe(FieldVisitor& v) {
                                  .symbol = "T_B",
                                  .applies = turns,
                                  .serves = need::motor_brake});
-    brake_stopping.describe(v,
-        {"brake_dynamic_torque", "brake_apply_time", "brake_release_time", "brake_stop_energy"},
+    brake_stopping.describe(v, {"brake_dynamic_torque", "brake_apply_time", "brake_release_time", "brake_stop_energy"},
         turns && brake_torque.given());
     v.quantity(mass, {.key = "mass",
                          .label = "Motor mass",
@@ -355,7 +354,8 @@ void Drive::describe(FieldVisitor& v) {
         fall("mains_tolerance", "Mains low by", "How far the mains, and the bus with them, may fall.", "δ_m"));
     v.quantity(
         bus_droop, fall("bus_droop", "Supply droop", "How far the supply falls under the load it feeds.", "δ_d"));
-    QuantitySpec high = fall("mains_rise", "Mains high by", "How far the mains, and the bus with them, may rise.", "δ_h");
+    QuantitySpec high =
+        fall("mains_rise", "Mains high by", "How far the mains, and the bus with them, may rise.", "δ_h");
     high.rare = true;
     high.serves = need::drive_window;
     v.quantity(mains_rise, high);
@@ -394,13 +394,15 @@ void Drive::describe(FieldVisitor& v) {
         return spec;
     };
     const bool rated = continuous_current.given() || peak_current.given();
-    QuantitySpec part = only_for(Motion::servo, optional("peak_time", "Drive peak for", "s", 1e4,
-                                                    "From cold; an I²t integrator counts it.", "not judged", "t_Dp",
-                                                    need::drive_overload));
+    QuantitySpec part = only_for(
+        Motion::servo, optional("peak_time", "Drive peak for", "s", 1e4, "From cold; an I²t integrator counts it.",
+                           "not judged", "t_Dp", need::drive_overload));
     part.applies = continuous_current.given() && peak_current.given();
     v.quantity(peak_time, part);
-    part = share_of("standstill_share", "At standstill", "Share of its continuous current near 0 Hz, where one phase "
-                    "may carry the peak for good.", "all of it", "k_0", need::drive_overload);
+    part = share_of("standstill_share", "At standstill",
+        "Share of its continuous current near 0 Hz, where one phase "
+        "may carry the peak for good.",
+        "all of it", "k_0", need::drive_overload);
     part.applies = continuous_current.given();
     v.quantity(standstill_share, part);
     part = share_of("derating", "Currents left", "Share of both currents at this switching frequency or mounting.",
@@ -416,8 +418,9 @@ void Drive::describe(FieldVisitor& v) {
     part = share_of("derating_rate", "By, for each K", "Of both currents.", "not known", "c_D", need::current);
     part.required = part.applies = rated && derates_from.given();
     v.quantity(derating_rate, part);
-    part = only_for(Motion::servo, optional("derates_above", "Derates above", "m", 1e4,
-                                       "Altitude beyond which its currents fall.", "not derated", "h_D", need::current));
+    part =
+        only_for(Motion::servo, optional("derates_above", "Derates above", "m", 1e4,
+                                    "Altitude beyond which its currents fall.", "not derated", "h_D", need::current));
     part.range.open_min = false;
     part.rare = true;
     part.applies = rated;
@@ -426,9 +429,9 @@ void Drive::describe(FieldVisitor& v) {
     part.required = part.applies = rated && derates_above.given();
     v.quantity(altitude_rate, part);
     part = only_for(Motion::shaft, optional("torque_limit", "Torque limit", "N·m", 1e7,
-                                      "As programmed in the drive, at the motor's shaft: how a drive protects "
-                                      "gearhead, coupling and screw.",
-                                      "none", "T_lim", need::peak_curve));
+                                       "As programmed in the drive, at the motor's shaft: how a drive protects "
+                                       "gearhead, coupling and screw.",
+                                       "none", "T_lim", need::peak_curve));
     v.quantity(torque_limit, part);
     v.choice(modulation, {.key = "modulation",
                              .label = "Modulation",
@@ -512,8 +515,8 @@ void Drive::describe(FieldVisitor& v) {
                              .rare = true,
                              .symbol = "P_D",
                              .serves = need::energy});
-    v.choice(encoder, {"encoder", "Encoder", feedbacks, "What tells the drive where the rotor is.", true, true, 0,
-                          need::interface});
+    v.choice(encoder,
+        {"encoder", "Encoder", feedbacks, "What tells the drive where the rotor is.", true, true, 0, need::interface});
     const auto flag = [&](bool& b, const char* key, const char* label) {
         v.flag(b, {key, label, "The drive takes it."});
     };

@@ -57,7 +57,7 @@ struct Motor {
     Quantity<Kind::length> length; ///< behind the flange, with brake and encoder
     Quantity<Kind::length> shaft_diameter;
     Quantity<Kind::length> pilot, bolt_circle; ///< of its flange
-    Quantity<Kind::torque> shaft_torque; ///< what the shaft or its key transmits for a moment
+    Quantity<Kind::torque> shaft_torque;       ///< what the shaft or its key transmits for a moment
     Quantity<Kind::number> price;
     static constexpr std::size_t most_pictures = 8;
     std::vector<CurvePicture> pictures; ///< of its datasheet, from which curves were read
@@ -106,15 +106,15 @@ struct Drive {
     AmperesAs amperes = AmperesAs::rms;
     Quantity<Kind::current> continuous_current;
     Quantity<Kind::current> peak_current;
-    Quantity<Kind::time> peak_time;        ///< how long it gives its peak, from cold
-    Quantity<Kind::number> standstill_share; ///< of its continuous current near 0 Hz
+    Quantity<Kind::time> peak_time;           ///< how long it gives its peak, from cold
+    Quantity<Kind::number> standstill_share;  ///< of its continuous current near 0 Hz
     Quantity<Kind::temperature> derates_from; ///< ambient
     Quantity<Kind::number> derating_rate;     ///< of both currents, share per K beyond
     Quantity<Kind::length> derates_above;     ///< altitude
     Quantity<Kind::number> altitude_rate;     ///< share per 100 m beyond
-    Quantity<Kind::number> derating; ///< share of both currents left, by switching frequency or mounting
-    Quantity<Kind::torque> torque_limit; ///< as programmed, at the motor's shaft
-    Quantity<Kind::number> mains_rise;   ///< how far the mains, and the bus with them, may rise
+    Quantity<Kind::number> derating;          ///< share of both currents left, by switching frequency or mounting
+    Quantity<Kind::torque> torque_limit;      ///< as programmed, at the motor's shaft
+    Quantity<Kind::number> mains_rise;        ///< how far the mains, and the bus with them, may rise
     Quantity<Kind::voltage> lowest_voltage, highest_voltage; ///< of the bus, at which it works
     Quantity<Kind::voltage> trip_voltage;
     Quantity<Kind::frequency> top_frequency;
@@ -126,8 +126,8 @@ struct Drive {
     Quantity<Kind::frequency> pulse_limit;    ///< of the controller, microsteps a second
     Quantity<Kind::angular_speed> ramp_start; ///< at which the controller's ramps begin and end
     Quantity<Kind::temperature> cold{"20 °C"};
-    Quantity<Kind::temperature> hot; ///< winding and magnets; not given: the winding's limit
-    Quantity<Kind::power> own_loss;  ///< of the drive, idle
+    Quantity<Kind::temperature> hot;     ///< winding and magnets; not given: the winding's limit
+    Quantity<Kind::power> own_loss;      ///< of the drive, idle
     Feedback encoder = Feedback::unsaid; ///< of the motor
     bool reads_hall = false, reads_incremental = false, reads_sine_cosine = false, reads_serial = false,
          reads_resolver = false;

@@ -43,16 +43,16 @@ enum : Bits {
     life = Bits{1} << 29,            ///< of bearings and brushes
     pull_in = Bits{1} << 30,         ///< curve of a stepper
     stage = Bits{1} << 31,           ///< what a sheet allows a gearhead or belt stage
-    coupling_fit = Bits{1} << 32,   ///< bores of the coupling and the shafts they sit on
-    alignment = Bits{1} << 33,      ///< misalignment of the coupling
-    coupling_speed = Bits{1} << 34, ///< what the coupling may turn
-    brake_stop = Bits{1} << 35,     ///< how brakes stop the axis: slipping torque, delay, energy
-    drive_overload = Bits{1} << 36, ///< how long the drive gives its peak
-    drive_window = Bits{1} << 37,   ///< bus voltages the drive works at
-    stiffness = Bits{1} << 38,      ///< of what stands between motor and load
-    precision = Bits{1} << 39,      ///< play, resolution, errors of step and lead
-    stage_load = Bits{1} << 40,     ///< radial and axial load at a gearhead's output
-    interface = Bits{1} << 41,      ///< feedback and commands of drive, encoder and controller
+    coupling_fit = Bits{1} << 32,    ///< bores of the coupling and the shafts they sit on
+    alignment = Bits{1} << 33,       ///< misalignment of the coupling
+    coupling_speed = Bits{1} << 34,  ///< what the coupling may turn
+    brake_stop = Bits{1} << 35,      ///< how brakes stop the axis: slipping torque, delay, energy
+    drive_overload = Bits{1} << 36,  ///< how long the drive gives its peak
+    drive_window = Bits{1} << 37,    ///< bus voltages the drive works at
+    stiffness = Bits{1} << 38,       ///< of what stands between motor and load
+    precision = Bits{1} << 39,       ///< play, resolution, errors of step and lead
+    stage_load = Bits{1} << 40,      ///< radial and axial load at a gearhead's output
+    interface = Bits{1} << 41,       ///< feedback and commands of drive, encoder and controller
     everything = ~Bits{0},           ///< of a place that says nothing of its own
 };
 

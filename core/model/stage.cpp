@@ -97,7 +97,8 @@ void Stage::describe(FieldVisitor& v) {
         return spec;
     };
     q = more("no_load_torque", "No-load torque", "N·m", 1e6,
-        "At the input, whatever the load. With a rated torque the efficiency is then that at the rated torque, and less "
+        "At the input, whatever the load. With a rated torque the efficiency is then that at the rated torque, and "
+        "less "
         "below it.",
         "none", "T_0", need::force);
     q.range.open_min = false;
@@ -115,23 +116,24 @@ void Stage::describe(FieldVisitor& v) {
         need::stage);
     q.applies = kind == StageKind::strain_wave;
     v.quantity(ratchet_torque, q);
-    q = more("backlash", "Backlash", "arcmin", 1e4, "From stop to stop, at the output.", "none", "φ_2",
-        need::precision);
+    q = more(
+        "backlash", "Backlash", "arcmin", 1e4, "From stop to stop, at the output.", "none", "φ_2", need::precision);
     q.range.open_min = false;
     v.quantity(backlash, q);
-    v.quantity(stiffness, more("stiffness", "Torsional stiffness", "N·m/arcmin", 1e9, "At the output.", "rigid", "C_2",
-                              need::stiffness));
+    v.quantity(stiffness,
+        more("stiffness", "Torsional stiffness", "N·m/arcmin", 1e9, "At the output.", "rigid", "C_2", need::stiffness));
     const auto side = [&](const char* key, const char* label, const char* unit, const char* help, const char* if_empty,
                           const char* symbol) {
         return more(key, label, unit, 1e8, help, if_empty, symbol, need::stage_load);
     };
-    v.quantity(radial_rating, side("radial_rating", "Radial load, allowed", "N", "At the middle of the output shaft.",
-                                  "not judged", "F_2R"));
+    v.quantity(radial_rating,
+        side("radial_rating", "Radial load, allowed", "N", "At the middle of the output shaft.", "not judged", "F_2R"));
     q = side("radial_load", "Radial load", "N", "On the output shaft: belt, pinion, weight.", "not known", "F_r");
     q.applies = radial_rating.given();
     q.range.open_min = false;
     v.quantity(radial_load, q);
-    v.quantity(axial_rating, side("axial_rating", "Axial load, allowed", "N", "On the output shaft.", "not judged", "F_2A"));
+    v.quantity(
+        axial_rating, side("axial_rating", "Axial load, allowed", "N", "On the output shaft.", "not judged", "F_2A"));
     q = side("axial_load", "Axial load", "N", "On the output shaft.", "not known", "F_a");
     q.applies = axial_rating.given();
     q.range.open_min = false;
@@ -150,8 +152,8 @@ void Stage::describe(FieldVisitor& v) {
     v.quantity(pilot, fit("pilot", "Pilot", "Of the motor flange it takes.", "d_p"));
     v.quantity(bolt_circle, fit("bolt_circle", "Bolt circle", "Of the motor flange it takes.", "d_b"));
     v.text(adapter, {"adapter", "Adapter", "Between its flange and the motor's, where they do not mate."});
-    v.flag(turns_back, {"turns_back", "Output turns the other way", "As of a gear pair or a strain wave gear.",
-                           Motion::shaft});
+    v.flag(turns_back,
+        {"turns_back", "Output turns the other way", "As of a gear pair or a strain wave gear.", Motion::shaft});
     describe_trade(v, mass, price);
 }
 

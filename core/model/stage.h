@@ -21,28 +21,28 @@ struct Stage {
     Quantity<Kind::torque> emergency_torque;
     Quantity<Kind::angular_speed> nominal_speed;
     Quantity<Kind::angular_speed> top_speed;
-    Quantity<Kind::time> life; ///< at rated torque and nominal speed
-    Quantity<Kind::torque> no_load_torque; ///< at the input
+    Quantity<Kind::time> life;              ///< at rated torque and nominal speed
+    Quantity<Kind::torque> no_load_torque;  ///< at the input
     Quantity<Kind::number> emergency_stops; ///< permitted in its life
     Quantity<Kind::number> peak_share;      ///< of the peak torque left at this number of cycles an hour
     Quantity<Kind::torque> ratchet_torque;  ///< of a strain wave gear
     Quantity<Kind::angle> backlash;
-    Quantity<Kind::torsional_stiffness> stiffness; ///< at the output
+    Quantity<Kind::torsional_stiffness> stiffness;    ///< at the output
     Quantity<Kind::force> radial_rating, radial_load; ///< at the output shaft
     Quantity<Kind::force> axial_rating, axial_load;
     Quantity<Kind::torque> tilting_rating, tilting_moment;
     Quantity<Kind::length> input_bore, output_shaft;
     Quantity<Kind::length> pilot, bolt_circle; ///< of the motor it takes
-    std::string adapter; ///< between its flange and the motor's
+    std::string adapter;                       ///< between its flange and the motor's
     bool turns_back = false;                   ///< the output turns the other way
     Quantity<Kind::mass> mass;
     Quantity<Kind::number> price;
     Extra extra;
     bool operator==(const Stage&) const = default;
 
-    static constexpr Option kinds[] = {
-        {"gearhead", "Gearhead, planetary"}, {"belt", "Belt reduction"}, {"gears", "Gear pair"},
-        {"strain_wave", "Strain wave gear"}, {"worm", "Worm gear"}, {"bevel", "Bevel gear"}, {"chain", "Chain reduction"}};
+    static constexpr Option kinds[] = {{"gearhead", "Gearhead, planetary"}, {"belt", "Belt reduction"},
+        {"gears", "Gear pair"}, {"strain_wave", "Strain wave gear"}, {"worm", "Worm gear"}, {"bevel", "Bevel gear"},
+        {"chain", "Chain reduction"}};
 
     /// Its sheet gives something the cycle is held against.
     bool has_sheet() const {

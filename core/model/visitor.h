@@ -201,7 +201,7 @@ class FieldVisitor {
     /// How a field stands where it is met.
     struct Place {
         const char* key;
-        need::Bits serves = need::everything;    ///< `need` bits
+        need::Bits serves = need::everything;  ///< `need` bits
         bool active = true;                    ///< false where another choice makes the field meaningless
         Kind kind = Kind::illegal;             ///< of a quantity
         std::optional<Order> order;            ///< of a quantity along the axis or about it
@@ -246,7 +246,9 @@ class FieldVisitor {
     Motion motion_;
     need::Bits serves_ = need::everything;
 
-    Place here(const char* key, need::Bits serves = 0) const { return {.key = key, .serves = serves ? serves : serves_}; }
+    Place here(const char* key, need::Bits serves = 0) const {
+        return {.key = key, .serves = serves ? serves : serves_};
+    }
     bool has(unsigned needs) const { return (needs & motion_.has) == needs; }
     void meet(QuantityBase& q, Kind kind, std::optional<Order> order, const QuantitySpec& spec);
     void meet(ChoiceRef choice, const ChoiceSpec& spec);
@@ -261,8 +263,7 @@ inline void describe_trade(FieldVisitor& v, Quantity<Kind::mass>& mass, Quantity
     QuantitySpec s = optional_quantity("mass", "Mass", "kg", 1e5, "Of the part.", "not shown", "m", need::record);
     s.rare = true;
     v.quantity(mass, s);
-    s = optional_quantity(
-        "price", "Price", "1", 1e7, "In the currency of the project.", "not shown", "", need::record);
+    s = optional_quantity("price", "Price", "1", 1e7, "In the currency of the project.", "not shown", "", need::record);
     s.rare = true;
     s.range.open_min = false;
     v.quantity(price, s);

@@ -16,8 +16,8 @@ namespace fulmox {
 struct FieldRef {
     enum class Type { quantity, text, choice, flag, group, list, variant, samples, attachment };
     Type type;
-    std::string path;                   ///< JSON pointer
-    bool active = true;                 ///< false where another choice makes the field meaningless
+    std::string path;                     ///< JSON pointer
+    bool active = true;                   ///< false where another choice makes the field meaningless
     need::Bits serves = need::everything; ///< what results it is used for
     Kind kind = Kind::illegal;
     QuantitySpec quantity_spec{};

@@ -26,9 +26,8 @@ double positive_or(double x, double otherwise) { return x > 0 ? x : otherwise; }
 } // namespace
 
 const char* bound_key(BoundBy bound) {
-    static constexpr const char* keys[] = {
-        "heat", "drive_current", "motor_current", "saturation", "voltage", "mechanical", "curve",
-        "torque_limit", "unknown"};
+    static constexpr const char* keys[] = {"heat", "drive_current", "motor_current", "saturation", "voltage",
+        "mechanical", "curve", "torque_limit", "unknown"};
     return keys[static_cast<std::size_t>(bound)];
 }
 

@@ -13,7 +13,17 @@
 namespace fulmox {
 
 /// What limits the torque at a speed.
-enum class BoundBy { heat, drive_current, motor_current, saturation, voltage, mechanical, curve, torque_limit, unknown };
+enum class BoundBy {
+    heat,
+    drive_current,
+    motor_current,
+    saturation,
+    voltage,
+    mechanical,
+    curve,
+    torque_limit,
+    unknown
+};
 /// "heat", "drive_current", …
 const char* bound_key(BoundBy bound);
 /// "heat", "drive current", …

@@ -103,7 +103,8 @@ OverloadIntegral overload_integral(const Demand& d, const MotorUse& use, const D
     out.trip_cycle = 1;
     if (!(cycle.reached(0) > out.budget)) {
         const double second = cycle.after(0);
-        const double more = cycle.net > 0 ? std::max(0.0, std::ceil((out.budget - second - cycle.rise) / cycle.net)) : 0;
+        const double more =
+            cycle.net > 0 ? std::max(0.0, std::ceil((out.budget - second - cycle.rise) / cycle.net)) : 0;
         out.trip_cycle = 2 + more;
         found = second + more * cycle.net;
         if (cycle.net > 0 && !(cycle.reached(found) > out.budget)) { // by rounding

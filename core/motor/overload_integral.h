@@ -1,4 +1,5 @@
-// How long a drive gives more than its continuous current: the integral of what it gives beyond, over cycle after cycle.
+// How long a drive gives more than its continuous current: the integral of what it gives beyond, over cycle after
+// cycle.
 #pragma once
 
 #include "core/motor/capability.h"

@@ -32,8 +32,7 @@ Value coupling_json(const Axis& axis, const Assessment& a) {
     };
     const auto both = [&](CouplingUse::Case of) -> Value {
         if (!u.bounded) return nullptr;
-        return Value{{"motor_torque",
-                         finite(of == CouplingUse::motor ? u.motor_torque : u.emergency_motor_torque)},
+        return Value{{"motor_torque", finite(of == CouplingUse::motor ? u.motor_torque : u.emergency_motor_torque)},
             {"forward", bounds(u.bounds[of][CouplingUse::forward])},
             {"backward", bounds(u.bounds[of][CouplingUse::backward])}};
     };
@@ -88,14 +87,15 @@ Value drive_json(const Machine& machine, const Axis& axis, const Assessment& a) 
             {"trip_cycle", o.trips ? finite(o.trip_cycle) : Value(nullptr)},
             {"trip_time", o.trips ? finite(o.trip_time) : Value(nullptr)}};
     }
-    return {{"amperes", !model                                   ? Value(nullptr)
+    return {{"amperes", !model                                  ? Value(nullptr)
                         : use->can.model->numbers().sine_driven ? Value("rms of the line")
-                                                                 : Value("dc")},
+                                                                : Value("dc")},
         {"peak_current", finite(model ? use->peak_current : none)},
         {"rms_current", finite(model ? use->rms_current : none)},
         {"continuous_allowed", finite(c ? c->drive_continuous : none)},
-        {"peak_allowed", finite(c ? c->drive_peak : none)}, {"currents_left", finite(drive_share(axis.drive, machine.site))},
-        {"overload", std::move(overload)}, {"torque_limit", std::move(limit)}};
+        {"peak_allowed", finite(c ? c->drive_peak : none)},
+        {"currents_left", finite(drive_share(axis.drive, machine.site))}, {"overload", std::move(overload)},
+        {"torque_limit", std::move(limit)}};
 }
 
 Value stiffness_json(const Assessment& a) {
@@ -124,8 +124,8 @@ Value stiffness_json(const Assessment& a) {
         chain = {{"antiresonances", list(s.antiresonances)}, {"resonances", list(s.resonances)},
             {"bandwidth", bandwidth(s.antiresonances.front())}};
     return {{"elements", std::move(elements)}, {"total", finite(s.total)},
-        {"softest", s.springs.empty() ? Value(nullptr) : Value(s.springs[s.softest].key)},
-        {"two_body", std::move(two)}, {"chain", std::move(chain)}};
+        {"softest", s.springs.empty() ? Value(nullptr) : Value(s.springs[s.softest].key)}, {"two_body", std::move(two)},
+        {"chain", std::move(chain)}};
 }
 
 Value precision_json(const Axis& axis, const Assessment& a) {
@@ -133,14 +133,15 @@ Value precision_json(const Axis& axis, const Assessment& a) {
     const PrecisionBudget& b = *a.precision;
     Value terms = Value::array(), places = Value::array();
     for (const ErrorTerm& t : b.terms)
-        terms.push_back({{"key", t.key}, {"label", t.label}, {"error", finite(t.error)}, {"grows_with_stroke", t.grows}});
+        terms.push_back(
+            {{"key", t.key}, {"label", t.label}, {"error", finite(t.error)}, {"grows_with_stroke", t.grows}});
     for (const PrecisionBudget::Place& p : b.over_stroke)
         places.push_back({{"from_start", finite(p.from_start)}, {"worst_case", finite(p.worst)},
             {"root_sum_square", finite(p.squares)}});
     return {{"unit", motion_of(axis.mechanism).rotary ? "rad" : "m"}, {"terms", std::move(terms)},
         {"worst_case", finite(b.worst)}, {"root_sum_square", finite(b.squares)},
-        {"asked", finite(axis.accuracy.asked.given() ? axis.accuracy.asked.si : no_number)},
-        {"missing", b.missing}, {"over_stroke", std::move(places)}};
+        {"asked", finite(axis.accuracy.asked.given() ? axis.accuracy.asked.si : no_number)}, {"missing", b.missing},
+        {"over_stroke", std::move(places)}};
 }
 
 } // namespace fulmox

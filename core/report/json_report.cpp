@@ -147,8 +147,8 @@ Value stages_json(const Axis& axis, const Assessment& a) {
     return out;
 }
 
-Value axis_json(const Machine& machine,
-    const Axis& axis, const std::string& path, const Assessment& a, const Problems& problems, UnitSystem units) {
+Value axis_json(const Machine& machine, const Axis& axis, const std::string& path, const Assessment& a,
+    const Problems& problems, UnitSystem units) {
     const Units own(axis);
     Value results = Value::object();
     for (const Figure& f : a.figures) {

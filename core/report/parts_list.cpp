@@ -18,8 +18,9 @@ double si(const QuantityBase& q) { return q.given() ? q.si : no_number; }
 // Collects parts; those of one kind and name are one row.
 class Parts {
   public:
-    template <class T> void add(std::vector<T>& seen, const char* kind, const T& part, std::string type,
-        const std::string& axis, double price, double mass) {
+    template <class T>
+    void add(std::vector<T>& seen, const char* kind, const T& part, std::string type, const std::string& axis,
+        double price, double mass) {
         const auto same = std::find_if(rows.begin(), rows.end(),
             [&](const PartsRow& r) { return r.kind == kind && !part.name.empty() && r.name == part.name; });
         if (same == rows.end()) {
@@ -186,13 +187,13 @@ std::string parts_json(const Machine& machine) {
 }
 
 std::string parts_csv(const Machine& machine) {
-    std::string out = "kind,name,type,count,axes,price" + (machine.currency.empty() ? "" : " [" + machine.currency + "]") +
-                      ",mass [kg],differs\r\n";
+    std::string out = "kind,name,type,count,axes,price" +
+                      (machine.currency.empty() ? "" : " [" + machine.currency + "]") + ",mass [kg],differs\r\n";
     const auto number = [](double v) { return std::isnan(v) ? std::string() : format_number(v, 12); };
     for (const PartsRow& r : parts_list(machine))
-        out += csv_cell(r.kind) + "," + csv_cell(r.name) + "," + csv_cell(r.type) + "," + std::to_string(r.count) + "," +
-               csv_cell(joined(r.axes)) + "," + number(r.price) + "," + number(r.mass) + "," + (r.differs ? "yes" : "no") +
-               "\r\n";
+        out += csv_cell(r.kind) + "," + csv_cell(r.name) + "," + csv_cell(r.type) + "," + std::to_string(r.count) +
+               "," + csv_cell(joined(r.axes)) + "," + number(r.price) + "," + number(r.mass) + "," +
+               (r.differs ? "yes" : "no") + "\r\n";
     return out;
 }
 

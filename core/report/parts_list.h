@@ -15,16 +15,16 @@ struct PartsRow {
     std::string type; ///< "Gearhead, planetary"
     std::vector<std::string> axes;
     int count = 0;
-    double price = 0; ///< of one, in the project's currency; NaN where it is not given
-    double mass = 0;  ///< kg of one; NaN
+    double price = 0;     ///< of one, in the project's currency; NaN where it is not given
+    double mass = 0;      ///< kg of one; NaN
     bool differs = false; ///< parts of this name are not all alike
 };
 
 struct PartsTotal {
     int parts = 0, different = 0;
-    double price = 0;     ///< of those whose price is given
+    double price = 0; ///< of those whose price is given
     int without_price = 0;
-    double mass = 0;      ///< kg, of those whose mass is given
+    double mass = 0; ///< kg, of those whose mass is given
     int without_mass = 0;
 };
 

@@ -162,7 +162,9 @@ TEST_CASE("bores, misalignment and speed of a coupling") {
     CHECK(limit_of_axis(of_lift([](Axis& a) {
         a.coupling.driven_bore = Quantity<Kind::length>("0.5 in");
         a.coupling.driven_shaft = Quantity<Kind::length>("12.7 mm");
-    }), "coupling_bores").state == LimitState::fits);
+    }),
+              "coupling_bores")
+              .state == LimitState::fits);
     const Assessment unknown = of_lift([](Axis& a) {
         a.coupling.driven_shaft = {};
         a.motor.shaft_diameter = {};
@@ -170,8 +172,10 @@ TEST_CASE("bores, misalignment and speed of a coupling") {
     CHECK(limit_of_axis(unknown, "coupling_bores").state == LimitState::cannot_say);
     // 0.2/1 + 0.05/0.15 + 0.15/0.5
     CHECK(limit_of_axis(of_lift(), "coupling_alignment").used == Approx(0.2 + 1.0 / 3 + 0.3));
-    CHECK(limit_of_axis(of_lift([](Axis& a) { a.coupling.axial = {}; }), "coupling_alignment").state == LimitState::cannot_say);
-    CHECK(limit_of_axis(of_lift([](Axis& a) { a.coupling.top_speed = Quantity<Kind::angular_speed>("4000 rpm"); }), "coupling_speed")
+    CHECK(limit_of_axis(of_lift([](Axis& a) { a.coupling.axial = {}; }), "coupling_alignment").state ==
+          LimitState::cannot_say);
+    CHECK(limit_of_axis(of_lift([](Axis& a) { a.coupling.top_speed = Quantity<Kind::angular_speed>("4000 rpm"); }),
+              "coupling_speed")
               .state == LimitState::over);
     // without any coupling nothing is judged
     const Assessment none = of_lift([](Axis& a) { a.coupling = {}; });
@@ -254,8 +258,7 @@ TEST_CASE("a load thrown upwards comes back before a late brake bites, and two b
     CHECK(both.brake->standing.distance == 0);
     CHECK(both.brake->standing.energy == 0);
     CHECK(both.brake->backward->energies[0] == 0); // it stands before the motor's brake bites
-    CHECK(both.brake->backward->energy ==
-          Approx(inertia * top * top / 2 / (1 - gravity)).epsilon(1e-9));
+    CHECK(both.brake->backward->energy == Approx(inertia * top * top / 2 / (1 - gravity)).epsilon(1e-9));
     // its inertia counts with the load there, with the rotor on the motor's shaft
     a.brake.inertia = Quantity<Kind::inertia>("3e-5 kg·m²");
     const double load = assess(m, 0).inertia->load, rotor = assess(m, 0).inertia->rotor;
@@ -266,8 +269,9 @@ TEST_CASE("a load thrown upwards comes back before a late brake bites, and two b
 
 TEST_CASE("the overload of a drive against adding up small steps, cycle after cycle") {
     Machine m = demo();
-    for (const auto& [continuous, peak, time] : {std::tuple("1.9 A", "8 A", "0.5 s"), std::tuple("1.75 A", "3.1 A", "0.2 s"),
-             std::tuple("1.2 A", "4 A", "2 s"), std::tuple("2.9 A", "4 A", "0.001 s")}) {
+    for (const auto& [continuous, peak, time] :
+        {std::tuple("1.9 A", "8 A", "0.5 s"), std::tuple("1.75 A", "3.1 A", "0.2 s"), std::tuple("1.2 A", "4 A", "2 s"),
+            std::tuple("2.9 A", "4 A", "0.001 s")}) {
         INFO(continuous);
         Axis& a = m.axes[0];
         a.drive.continuous_current = Quantity<Kind::current>(continuous);
@@ -433,7 +437,8 @@ TEST_CASE("terms of the precision budget at the load") {
     // backlash of a gearhead: half of it, at its output
     Machine geared = demo();
     const Assessment shuttle = assess(geared, 1);
-    CHECK(term(shuttle, "backlash_stage_1") == Approx(8.0 / 60 * half_circle / 180 / 2 * 36 * 0.005 / (2 * half_circle)));
+    CHECK(
+        term(shuttle, "backlash_stage_1") == Approx(8.0 / 60 * half_circle / 180 / 2 * 36 * 0.005 / (2 * half_circle)));
 }
 
 TEST_CASE("a no-load torque makes the sheet's efficiency that at the rated torque") {

@@ -227,8 +227,8 @@ TEST_CASE("several that are missing or unreadable at once silence what any of th
             for (const Limit& l : now.limits)
                 if (l.state != LimitState::cannot_say) {
                     // a temperature that never settles is none, nor an overload that grows, nor a stop that never ends
-                    const bool may = l.kind == Kind::temperature_difference || l.key == "drive_overload" ||
-                                     l.key == "brake_energy";
+                    const bool may =
+                        l.kind == Kind::temperature_difference || l.key == "drive_overload" || l.key == "brake_energy";
                     CHECK((std::isfinite(l.used) || (may && l.state == LimitState::over)));
                     CHECK(!std::isnan(l.allowed));
                 }

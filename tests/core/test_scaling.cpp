@@ -37,7 +37,7 @@ void same(Machine m, const Scales& s) {
     RC_ASSERT(a.figures.size() > 24);
     for (std::size_t i = 0; i < a.figures.size(); ++i) {
         const double want = a.figures[i].si * s.of(dimension_of(a.figures[i].kind));
-        if (a.figures[i].key.starts_with("precision.")) continue; // a lead error is told over 300 mm
+        if (a.figures[i].key.starts_with("precision.")) continue;      // a lead error is told over 300 mm
         if (std::isnan(want) && std::isnan(b.figures[i].si)) continue; // beyond the curve in both worlds
         if (!(std::abs(b.figures[i].si - want) <= 1e-7 * std::abs(want) + 1e-13))
             RC_FAIL(a.figures[i].key + " does not scale: " + std::to_string(b.figures[i].si) + " for " +

@@ -242,13 +242,13 @@ void Screw::describe(FieldVisitor& v) {
         spec.rare = true;
         return spec;
     };
-    v.quantity(nut_stiffness, rare(optional_quantity("nut_stiffness", "Nut stiffness", "N/µm", 1e6,
-                                  "Axial, under preload; of ball screws some 200 to 1000 N/µm.", "rigid", "k_n",
-                                  need::stiffness)));
+    v.quantity(nut_stiffness,
+        rare(optional_quantity("nut_stiffness", "Nut stiffness", "N/µm", 1e6,
+            "Axial, under preload; of ball screws some 200 to 1000 N/µm.", "rigid", "k_n", need::stiffness)));
     v.quantity(bearing_stiffness, rare(optional_quantity("bearing_stiffness", "Bearing stiffness", "N/µm", 1e6,
                                       "Axial, of the bearing that fixes the screw.", "rigid", "k_b", need::stiffness)));
     QuantitySpec error = rare(optional_quantity("lead_error", "Lead error, 300 mm", "µm", 10000,
-        "± over 300 mm of travel; grows with a longer stroke. An accuracy grade gives the whole band: half of it.",
+        "± over 300 mm of travel; grows with a longer stroke. An accuracy class gives the whole band: half of it.",
         "not known", "e_300", need::precision));
     error.source = "ISO 3408-3, from memory";
     error.range.open_min = false;

@@ -1,0 +1,33 @@
+"""Chains of springs and bodies, and a stop by a brake, by scipy. Reads nothing of the program."""
+import json
+import math
+
+import numpy as np
+from scipy.integrate import solve_ivp
+from scipy.linalg import eigh
+
+out = {}
+# the lift of test_drivetrain.cpp's numbers: rotor, coupling 3500 N·m/rad, shaft, axial compliance, carriage
+rotor, shaft, carriage = 5.0e-5, 1.0e-4, 1.2e-4
+lead, root, length, e = 0.01, 0.0171, 0.62, 206e9
+turn = lead / (2 * math.pi)
+coupling = 3500.0
+torsion = e / 2.6 * math.pi * root ** 4 / 32 / length
+axial = 1 / (1 / (e * math.pi * root ** 2 / 4 / length) + 1 / 250e6 + 1 / 180e6) * turn ** 2
+behind = 1 / (1 / torsion + 1 / axial)
+K = np.array([[coupling, -coupling, 0], [-coupling, coupling + behind, -behind], [0, -behind, behind]])
+M = np.diag([rotor, shaft, carriage])
+free = np.sqrt(np.maximum(0, eigh(K, M, eigvals_only=True))) / (2 * math.pi)
+held = np.sqrt(eigh(K[1:, 1:], M[1:, 1:], eigvals_only=True)) / (2 * math.pi)
+out["chain"] = {"rotor": rotor, "shaft": shaft, "carriage": carriage, "resonances": list(free[1:]), "antiresonances": list(held)}
+
+# a falling load that a brake stops: J w' = g until it bites, then g - b
+J, g, b, delay, w0 = 3e-4, 0.6, 1.5, 0.05, 120.0
+fall = solve_ivp(lambda t, y: [g / J, y[0]], (0, delay), [w0, 0.0], rtol=1e-12, atol=1e-14)
+rests = lambda t, y: y[0]
+rests.terminal, rests.direction = True, -1
+slip = solve_ivp(lambda t, y: [(g - b) / J, y[0], b * y[0]], (delay, 10), [fall.y[0][-1], fall.y[1][-1], 0.0], events=rests, rtol=1e-12, atol=1e-14)
+out["brake"] = {"inertia": J, "driving": g, "slips": b, "delay": delay, "speed": w0, "bites_at": float(fall.y[0][-1]),
+                "time": float(slip.t[-1]), "angle": float(slip.y[1][-1]), "energy": float(slip.y[2][-1])}
+
+print(json.dumps(out))

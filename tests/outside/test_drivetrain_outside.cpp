@@ -1,0 +1,91 @@
+// Chain of a screw axis, stop by a brake and its energy against scipy.
+#include "core/drivetrain/brake_stop.h"
+#include "core/drivetrain/stiffness.h"
+#include "tests/demo.h"
+#include "tests/outside/record.h"
+
+#include <cmath>
+#include <nlohmann/json.hpp>
+#include <numbers>
+
+using namespace fulmox;
+using namespace fulmox::testing;
+
+namespace {
+
+const nlohmann::json& of_script() {
+    static const nlohmann::json answer = [] {
+        const std::string out =
+            output_of("/usr/bin/python3 '" + std::string(FULMOX_SOURCE_DIR) + "/tests/outside/drivetrain.py' 2>&1");
+        INFO(out);
+        nlohmann::json read = nlohmann::json::parse(out, nullptr, false);
+        REQUIRE(!read.is_discarded());
+        return read;
+    }();
+    return answer;
+}
+
+} // namespace
+
+TEST_CASE("eigenfrequencies of the chain of a screw axis against scipy.linalg") {
+    const auto& c = of_script()["chain"];
+    Machine m = demo();
+    Axis& a = m.axes[0];
+    a.coupling.inertia = {};
+    LoadModel load = load_model(m, a);
+    load.own_inertia = c["shaft"];
+    InertiaStatement inertia;
+    inertia.rotor = c["rotor"];
+    inertia.load = c["shaft"].get<double>() + c["carriage"].get<double>();
+    const StiffnessStatement s = stiffness_statement(a, load, inertia);
+    REQUIRE(s.resonances.size() == 2);
+    REQUIRE(s.antiresonances.size() == 2);
+    for (std::size_t i = 0; i < 2; ++i) {
+        outside("chain motor – screw – carriage, resonance " + std::to_string(i + 1), "scipy.linalg.eigh",
+            c["resonances"][i], s.resonances[i], 1e-9, "Hz");
+        outside("chain motor – screw – carriage, antiresonance " + std::to_string(i + 1), "scipy.linalg.eigh",
+            c["antiresonances"][i], s.antiresonances[i], 1e-9, "Hz");
+    }
+}
+
+TEST_CASE("a stop by a brake against solve_ivp") {
+    const auto& b = of_script()["brake"];
+    // a vertical axis of one turn a metre whose load pulls so much; the numbers are those of the script
+    Machine m = demo();
+    Axis& a = m.axes[0];
+    Demand d;
+    d.load = load_model(m, a);
+    LoadModel& l = d.load;
+    l.path = LoadModel::Path::straight;
+    l.radius = 1;
+    l.ratio = 1;
+    l.stages.clear();
+    l.moving_mass = 0;
+    l.rotor_inertia = b["inertia"];
+    l.own_inertia = l.motor_side = 0;
+    l.gravity = 1;
+    l.weight_mass = b["driving"];
+    l.sin_inclination = 1;
+    l.counterbalance = l.constant = 0;
+    d.peak_speed = b["speed"];
+    d.fall_torque = b["driving"];
+    Span s;
+    s.direction = -1;
+    s.duration = 1;
+    d.spans = {s};
+    a.brake = {};
+    a.motor.brake_torque = Quantity<Kind::torque>("2 N·m");
+    a.motor.brake_stopping.dynamic_torque.si = b["slips"];
+    a.motor.brake_stopping.apply_time.si = b["delay"];
+    const auto stop = brake_stop(d, a, true);
+    REQUIRE(stop);
+    REQUIRE(stop->backward);
+    CHECK(!stop->forward);
+    outside("loss of power, speed when the brake bites", "scipy.integrate.solve_ivp", b["bites_at"],
+        stop->backward->bites_at, 1e-9, "rad/s");
+    outside("loss of power, time until it stands", "scipy.integrate.solve_ivp", b["time"], stop->backward->time, 1e-9,
+        "s");
+    outside("loss of power, way", "scipy.integrate.solve_ivp", b["angle"], stop->backward->distance, 1e-9, "rad");
+    outside("loss of power, energy in the brake", "scipy.integrate.solve_ivp", b["energy"], stop->backward->energy,
+        1e-9, "J");
+}
