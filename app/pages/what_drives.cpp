@@ -376,30 +376,27 @@ QWidget* WhatDrives::by_hand() {
     return tab.page;
 }
 
-// Coupling, brake, and what gives way between motor and load, each over what it comes to.
+// Coupling, brake, and what gives way between motor and load, beside what they come to.
 QWidget* WhatDrives::of_parts() {
     const Tab tab = scrolling_tab(16);
     struct Part {
         const char* place;
         std::initializer_list<const char*> rooms;
     };
-    QVBoxLayout* column = nullptr;
-    for (const Part& p : {Part{"/coupling", {"coupling."}}, Part{"/accuracy", {"precision.", "stiffness."}},
-             Part{"/brake", {"brake."}}}) {
-        // brake below precision: the coupling has as many fields as both
-        const bool below = p.place == std::string_view("/brake");
-        if (!below) {
-            column = new QVBoxLayout;
-            column->setSpacing(6);
-            tab.line->addLayout(column, 1);
-        }
+    // the fields of one after the other, and beside them what they come to
+    auto* fields = new QVBoxLayout;
+    auto* results = new QVBoxLayout;
+    for (QVBoxLayout* column : {fields, results}) column->setSpacing(10);
+    tab.line->addLayout(fields, 3);
+    tab.line->addLayout(results, 2);
+    for (const Part& p : {Part{"/coupling", {"coupling."}}, Part{"/brake", {"brake."}},
+             Part{"/accuracy", {"precision.", "stiffness."}}}) {
         auto* list = new FigureList(document_, keys_of(p.rooms), 1, false);
-        column->addWidget(list);
-        auto* form = new Form(document_, {QString::fromLatin1(p.place)}, 104);
+        results->addWidget(list);
+        auto* form = new Form(document_, {QString::fromLatin1(p.place)}, 128);
         forms_.push_back(form);
         connect(form, &Form::focused, tab.help, &HelpStrip::show_field);
-        column->addWidget(form);
-        if (below || p.place == std::string_view("/coupling")) column->addStretch(1);
+        fields->addWidget(form);
         connect(&document_, &Document::changed, list, [list] {
             if (list->isVisible()) list->refresh();
         });
@@ -407,6 +404,8 @@ QWidget* WhatDrives::of_parts() {
             if (tabs_->currentWidget() == page) list->refresh();
         });
     }
+    fields->addStretch(1);
+    results->addStretch(1);
     return tab.page;
 }
 
