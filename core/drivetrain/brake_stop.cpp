@@ -1,10 +1,12 @@
 #include "core/drivetrain/brake_stop.h"
 
+#include "core/drivetrain/cycle_places.h"
 #include "core/drivetrain/load_side.h"
 #include "core/quantity/not_finite.h"
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 namespace fulmox {
 
@@ -125,8 +127,7 @@ std::optional<BrakeStop> brake_stop(const Demand& d, const Axis& axis, bool iner
         if (each.direction * turned > 0 && !out.forward) out.forward.emplace();
         if (each.direction * turned < 0 && !out.backward) out.backward.emplace();
     }
-    std::vector<double> seen; // payloads, where the place does not matter
-    const auto look = [&](double q, double payload) {
+    const auto look = [&](double q, double payload, double) {
         const double torque = m.tension ? 0 : side.external(q, payload, 0);
         if (!out.delays_known) return;
         const double inertia = side.inertia(q, payload) + m.rotor_inertia;
@@ -140,17 +141,18 @@ std::optional<BrakeStop> brake_stop(const Demand& d, const Axis& axis, bool iner
         if (out.backward) keep_worse(*out.backward, from(-turned * d.peak_speed), travel);
         keep_worse(out.standing, from(0), travel);
     };
-    for (const Span& s : d.spans) {
-        const double from = s.start - s.piece.start;
-        if (!m.position_dependent()) {
-            if (std::find(seen.begin(), seen.end(), s.payload) != seen.end()) continue;
-            seen.push_back(s.payload);
-            look(0, s.payload);
-            continue;
-        }
-        for (const double u : span_nodes().at)
-            if (s.direction != 0 || u == 0) look(s.piece.position(from + u * s.duration), s.payload);
-    }
+    // what pushes is gone with the power
+    CyclePlaces places = cycle_places(d);
+    for (CyclePlace& p : places.stretches) p.process = 0, p.friction = 1, p.moves = true;
+    std::sort(places.stretches.begin(), places.stretches.end(), [](const CyclePlace& x, const CyclePlace& y) {
+        return std::tuple(x.payload, x.low, x.high) < std::tuple(y.payload, y.low, y.high);
+    });
+    places.stretches.erase(std::unique(places.stretches.begin(), places.stretches.end(),
+                               [](const CyclePlace& x, const CyclePlace& y) {
+                                   return std::tuple(x.payload, x.low, x.high) == std::tuple(y.payload, y.low, y.high);
+                               }),
+        places.stretches.end());
+    over_places(places, look, {});
     return out;
 }
 

@@ -1,11 +1,12 @@
 #include "core/drivetrain/coupling_bounds.h"
+#include "core/drivetrain/cycle_places.h"
 #include "core/drivetrain/load_side.h"
 
 #include "core/quantity/not_finite.h"
 
 #include <algorithm>
-#include <boost/math/tools/minima.hpp>
 #include <cmath>
+#include <functional>
 
 namespace fulmox {
 
@@ -97,53 +98,17 @@ CouplingUse coupling_use(const Demand& d, const Axis& axis, const Capability* ca
             }
         }
     };
-    for (const Span& s : d.spans) {
-        const double from = s.start - s.piece.start;
-        const auto at = [&](double u) {
-            look(s.piece.position(from + u * s.duration), s.payload, s.process_at(s.start + u * s.duration));
-        };
-        if (m.position_dependent() && s.direction != 0) {
-            for (const double u : span_nodes().at) at(u);
-        } else {
-            at(0);
-            if (s.process_rate != 0) at(1);
-        }
-    }
-    if (!m.position_dependent() || !out.bounded) return out;
-    // between the nodes of those spans that come near the largest of each figure
-    for (const std::size_t which : {0u, 1u})
-        for (const double side_of : {1.0, -1.0})
-            for (const double part : {1.0, 2.0}) { // the shared bound, the first swing
-                const CouplingBounds& now = out.bounds[which][side_of > 0 ? 0 : 1];
-                const double most = side_of * (part == 1 ? now.shared : now.first_swing);
-                for (const Span& s : d.spans) {
-                    if (s.direction == 0) continue;
-                    const double from = s.start - s.piece.start;
-                    const auto figure = [&](double u) {
-                        const double q = s.piece.position(from + u * s.duration);
-                        const double inertia = side.inertia(q, s.payload);
-                        const double external = side.external(q, s.payload, s.process_at(s.start + u * s.duration));
+    std::vector<std::function<double(double, double, double)>> figures;
+    if (out.bounded && m.position_dependent())
+        for (const std::size_t which : {0u, 1u})
+            for (const double side_of : {1.0, -1.0})
+                for (const double part : {1.0, 2.0}) // the shared bound, the first swing
+                    figures.emplace_back([&, which, side_of, part](double q, double payload, double process) {
+                        const double inertia = side.inertia(q, payload), external = side.external(q, payload, process);
                         const double share = inertia / (inertia + seen[which].inertia);
                         return side_of * external + part * (seen[which].torque - side_of * external) * share;
-                    };
-                    const SpanNodes& nodes = span_nodes();
-                    std::size_t best = 0;
-                    std::array<double, span_node_count> of{};
-                    for (std::size_t i = 0; i < of.size(); ++i) {
-                        of[i] = figure(nodes.at[i]);
-                        if (of[i] > of[best]) best = i;
-                    }
-                    constexpr double near = 0.95;
-                    if (!(of[best] >= near * most)) continue;
-                    const double low = nodes.at[best == 0 ? 0 : best - 1];
-                    const double high = nodes.at[std::min(best + 1, nodes.at.size() - 1)];
-                    std::uintmax_t tries = 40;
-                    const double u = boost::math::tools::brent_find_minima(
-                        [&](double x) { return -figure(x); }, low, high, 24, tries)
-                                         .first;
-                    look(s.piece.position(from + u * s.duration), s.payload, s.process_at(s.start + u * s.duration));
-                }
-            }
+                    });
+    over_places(cycle_places(d), look, figures);
     return out;
 }
 

@@ -1,10 +1,12 @@
 #include "core/drivetrain/precision.h"
 
+#include "core/drivetrain/cycle_places.h"
 #include "core/drivetrain/load_side.h"
 #include "core/motor/stepper.h"
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <numbers>
 
 namespace fulmox {
@@ -21,19 +23,31 @@ struct Pull {
 Pull pull_of(const Demand& d) {
     Pull out;
     const LoadSide side(d.load, false);
-    for (std::size_t k = 0; k < d.spans.size(); ++k) {
-        const Span& s = d.spans[k];
-        const double q = s.piece.position(s.start - s.piece.start);
-        for (const double u : {0.0, 1.0})
-            out.external =
-                std::max(out.external, std::abs(side.external(q, s.payload, s.process_at(s.start + u * s.duration))));
-        if (s.direction == 0) continue;
-        // at the crawl: viscous friction is gone where the axis stands
-        Span crawl = s;
-        crawl.piece.stop();
-        crawl.piece.c[0] = q;
-        const ShaftState state = evaluate(d.load, crawl, s.start);
-        out.friction = std::max(out.friction, std::abs(state.part[static_cast<std::size_t>(Cause::friction)]));
+    const CyclePlaces places = cycle_places(d);
+    const auto external = [&](double q, double payload, double process) {
+        return std::abs(side.external(q, payload, process));
+    };
+    std::vector<std::function<double(double, double, double)>> figures;
+    if (d.load.position_dependent()) figures.emplace_back(external);
+    over_places(
+        places,
+        [&](double q, double payload, double process) {
+            out.external = std::max(out.external, external(q, payload, process));
+        },
+        figures);
+    for (const CyclePlace& p : places.stretches) {
+        if (!p.moves) continue;
+        constexpr int parts = 16;
+        for (int i = 0; i <= (p.high > p.low ? parts : 0); ++i) {
+            // at the crawl: viscous friction is gone where the axis stands
+            Span crawl;
+            crawl.piece.c[0] = p.low + (p.high - p.low) * i / parts;
+            crawl.payload = p.payload;
+            crawl.friction_factor = p.friction;
+            crawl.direction = crawl.load_direction = 1;
+            const ShaftState state = evaluate(d.load, crawl, 0);
+            out.friction = std::max(out.friction, std::abs(state.part[static_cast<std::size_t>(Cause::friction)]));
+        }
     }
     return out;
 }

@@ -102,6 +102,19 @@ void flags(Problems& out, const Axis& axis, const std::string& path, const Asses
                     ": the straight line of a block-commutated motor holds to 5 % up to 0.1, beyond it commutation "
                     "takes torque that is not counted (0.77 of the line is left at 1 and 0.6 of the no-load speed)"});
     }
+    const auto name_of = [](const Option* options, auto value) {
+        return std::string(options[static_cast<std::size_t>(value)].label);
+    };
+    const Drive& drive = axis.drive;
+    const bool says_feedback = drive.reads_hall || drive.reads_incremental || drive.reads_sine_cosine ||
+                               drive.reads_serial || drive.reads_resolver;
+    if (says_feedback && drive.encoder != Feedback::unsaid && !drive.reads(drive.encoder))
+        out.push_back({Severity::suspicious, path + "/drive/encoder", "Encoder",
+            "found \"" + name_of(Drive::feedbacks, drive.encoder) + "\", which the drive does not read"});
+    const bool says_commands = drive.takes_pulses || drive.takes_analog || drive.takes_network;
+    if (says_commands && drive.controller != Command::unsaid && !drive.takes(drive.controller))
+        out.push_back({Severity::suspicious, path + "/drive/controller", "Controller gives",
+            "found \"" + name_of(Drive::command_kinds, drive.controller) + "\", which the drive does not take"});
     bool asks_brake = false;
     for (const Segment& s : axis.cycle.segments)
         if (const auto* d = std::get_if<Dwell>(&s.what)) asks_brake = asks_brake || d->brake_holds;
@@ -112,7 +125,8 @@ void flags(Problems& out, const Axis& axis, const std::string& path, const Asses
                 "it ends with a payload of " + format_quantity(last, Kind::mass, system) + " but begins with " +
                     format_quantity(first, Kind::mass, system) + "; it repeats with what it begins with"});
     }
-    if (asks_brake && axis.driven() && !motion_of(axis.mechanism).direct && !axis.motor.brake_torque.given())
+    if (asks_brake && axis.driven() && !motion_of(axis.mechanism).direct && !axis.motor.brake_torque.given() &&
+        !axis.brake.there())
         out.push_back({Severity::suspicious, path + "/cycle/segments", "Brake holds",
             "a dwell lets the brake hold, but the motor has no brake"});
 }

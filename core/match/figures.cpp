@@ -181,6 +181,9 @@ std::vector<FigureRow> load_rows() {
             [](Figure& f, In in) {
                 f.si = in.load.ratio;
                 f.note = "motor speed over mechanism speed";
+                const auto back = std::count_if(
+                    in.axis.stages.begin(), in.axis.stages.end(), [](const Stage& s) { return s.turns_back; });
+                if (back % 2 != 0) f.note += "; the mechanism turns the other way than the motor";
                 if (!in.workings) return;
                 WorkingValues v;
                 std::string product;

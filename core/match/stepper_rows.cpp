@@ -233,11 +233,13 @@ void judge_pulse_rate(Limit& l, const LimitInput& in) {
     const StepperNumbers n = stepper_numbers(in.axis.motor); // its torque is not needed for it
     const double speed = in.so_far.demand->peak_speed, micro = in.axis.drive.microsteps.value_or(1);
     l.used = micro * steps_per_second(n, speed);
-    l.allowed = in.axis.drive.pulse_limit.si;
+    const Drive& drive = in.axis.drive;
+    const bool by_drive = drive.pulse_input.given() && !(drive.pulse_limit.si <= drive.pulse_input.si);
+    l.allowed = by_drive ? drive.pulse_input.si : drive.pulse_limit.si;
     if (in.workings)
         l.working.push_back(working_line("f", "N ω/α", "N*w/a", {{"N", micro}, {"w", speed}, {"a", n.step}}, l.used,
             Kind::frequency, "steps a turn times turns a second"));
-    if (!closed(l, in, "controller datasheet")) return;
+    if (!closed(l, in, by_drive ? "drive datasheet" : "controller datasheet")) return;
     const int possible = microsteps_possible(n, speed, l.allowed);
     l.reason = format_number(l.used / 1e3, 4) + " kHz with " + format_number(micro, 4) + " microsteps at " +
                words(in).speed(speed) + ", of " + format_number(l.allowed / 1e3, 4) + " kHz";
@@ -254,7 +256,9 @@ bool has_ramp_start(const LimitInput& in) { return stepping(in) && in.axis.drive
 bool has_pull_in(const LimitInput& in) {
     return open_stepping(in) && in.axis.drive.ramp_start.given() && !in.axis.motor.pull_in.empty();
 }
-bool has_pulse_limit(const LimitInput& in) { return stepping(in) && in.axis.drive.pulse_limit.given(); }
+bool has_pulse_limit(const LimitInput& in) {
+    return stepping(in) && (in.axis.drive.pulse_limit.given() || in.axis.drive.pulse_input.given());
+}
 
 } // namespace
 

@@ -503,3 +503,76 @@ TEST_CASE("in the demo one coupling is right by rated torque only, and one gearh
     for (const char* key : {"stage_peak", "stage_equivalent", "stage_mean_speed", "stage_speed"})
         CHECK(limit_of_axis(a, key).state == LimitState::fits);
 }
+
+TEST_CASE("a drive that does not read the encoder, or take the commands, is pointed out") {
+    const auto said = [](const Assessment& a, const char* path) {
+        return std::any_of(a.problems.begin(), a.problems.end(),
+            [&](const Problem& p) { return p.severity == Severity::suspicious && p.path.ends_with(path); });
+    };
+    Machine m = demo();
+    Drive& d = m.axes[0].drive;
+    d.encoder = Feedback::resolver;
+    CHECK(!said(assess(m, 0), "/drive/encoder")); // nobody says what the drive reads
+    d.reads_serial = true;
+    CHECK(said(assess(m, 0), "/drive/encoder"));
+    d.reads_resolver = true;
+    CHECK(!said(assess(m, 0), "/drive/encoder"));
+    d.controller = Command::pulses;
+    d.takes_network = true;
+    CHECK(said(assess(m, 0), "/drive/controller"));
+    d.takes_pulses = true;
+    CHECK(!said(assess(m, 0), "/drive/controller"));
+}
+
+TEST_CASE("the pulse input of a drive counts as that of the controller does") {
+    Machine m = demo();
+    const auto axis =
+        std::find_if(m.axes.begin(), m.axes.end(), [](const Axis& a) { return a.name == "Sampling slide"; });
+    const auto index = static_cast<std::size_t>(axis - m.axes.begin());
+    REQUIRE(index < m.axes.size());
+    CHECK(limit_of_axis(assess(m, index), "pulse_rate").allowed == 50e3);
+    m.axes[index].drive.pulse_input = Quantity<Kind::frequency>("20 kHz");
+    CHECK(limit_of_axis(assess(m, index), "pulse_rate").allowed == 20e3);
+    m.axes[index].drive.pulse_limit = {};
+    CHECK(limit_of_axis(assess(m, index), "pulse_rate").allowed == 20e3);
+}
+
+TEST_CASE("an odd number of gears that turn back turns the mechanism the other way") {
+    Machine m = demo();
+    const auto note = [&] { return assess(m, 1).figure("load.ratio")->note.in(UnitSystem::si); };
+    CHECK_THAT(note(), !Catch::Matchers::Contains("the other way"));
+    m.axes[1].stages[0].turns_back = true;
+    CHECK_THAT(note(), Catch::Matchers::Contains("the other way"));
+    m.axes[1].stages.push_back(m.axes[1].stages[0]);
+    CHECK_THAT(note(), !Catch::Matchers::Contains("the other way"));
+}
+
+TEST_CASE("bounds of a coupling on a crank are those of its worst angle, however often it comes by") {
+    // by going through the cycle in small steps
+    Machine m = demo();
+    const auto axis = std::find_if(m.axes.begin(), m.axes.end(), [](const Axis& a) { return a.name == "Edge wiper"; });
+    const auto index = static_cast<std::size_t>(axis - m.axes.begin());
+    const Assessment a = assess(m, index);
+    REQUIRE(a.coupling);
+    REQUIRE(a.coupling->bounded);
+    const LoadModel& l = a.demand->load;
+    const double braking = m.axes[index].stages[0].efficiency_back.value_or(2 - 1 / l.stages[0].forward);
+    double most = 0;
+    constexpr int steps = 200'000;
+    for (int i = 0; i < steps; ++i) {
+        const Span& s = a.demand->span_at(a.demand->cycle_time * i / steps);
+        const double q = s.piece.position(a.demand->cycle_time * i / steps - s.piece.start);
+        const double hold =
+            holding_torque(l, q, s.payload, s.process_at(a.demand->cycle_time * i / steps), false) * l.ratio;
+        const double r = path_at(l, q).first, load = (l.moving_mass + s.payload) * r * r + l.own_inertia;
+        for (const double side : {1.0, -1.0})
+            for (const bool stop : {false, true}) {
+                const double kept = stop ? 1 / braking : l.stages[0].forward;
+                const double torque =
+                    side * (stop ? a.coupling->emergency_motor_torque : a.coupling->motor_torque) * l.ratio * kept;
+                const double motor = (l.rotor_inertia + l.motor_side + l.stages[0].inertia) * l.ratio * l.ratio * kept;
+                most = std::max(most, std::abs((torque - hold) * load / (load + motor) + hold));
+            }
+    }
+    CHECK(a.coupling->judged() == Approx(most).epsilon(1e-6));
+}
