@@ -148,6 +148,15 @@ int write_shots(const QString& folder) {
         compare->over_speed(false);
         motors->toggle_compared();
     }
+    // what the parts of the axis come to
+    window.document().select_axis(0);
+    tab(9);
+    settle();
+    for (QScrollArea* page : window.findChildren<QScrollArea*>()) // the page, not the tab in it
+        if (page->isVisible() && page->viewport()->height() > 500)
+            page->verticalScrollBar()->setValue(page->verticalScrollBar()->maximum());
+    shot("18-parts-of-the-axis");
+    scrolled(false);
     window.document().select_axis(0);
     tab(6);
     scrolled(true);

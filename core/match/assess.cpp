@@ -474,10 +474,10 @@ class Reckoning {
         if (waits(need::demand)) return;
         a_.demand = std::move(demand_);
         if (!waits(need::stop | need::stage)) a_.stages = std::move(parts_.stages);
-        if (!waits(need::stop | need::coupling)) a_.coupling = std::move(parts_.coupling);
+        if (!waits(need::stop | need::coupling)) a_.coupling = parts_.coupling;
         if (!waits(need::motor_brake | need::brake_stop)) a_.brake = std::move(parts_.brake);
         if (!waits(need::current | need::resistance | need::temperatures | need::voltage | need::drive_overload))
-            a_.overload = std::move(parts_.overload);
+            a_.overload = parts_.overload;
         if (!waits(need::precision | need::stiffness | need::bending | need::buckling | need::pulses))
             a_.precision = std::move(parts_.precision);
         if (!waits(motor)) a_.motor = std::move(use_);
