@@ -1,6 +1,7 @@
 #include "core/drivetrain/screw_limits.h"
 
 #include <cmath>
+#include <limits>
 #include <numbers>
 
 namespace fulmox {
@@ -45,6 +46,14 @@ double buckling_load(double root, double length, double modulus, EndFixity f) {
     return euler_factor(f) * pi * pi * modulus * pi * std::pow(root, 4) / 64 / (length * length);
 }
 
+double compression_load(double root, double length, double modulus, double yield, EndFixity f) {
+    const double euler = buckling_load(root, length, modulus, f);
+    const double area = pi * root * root / 4, slenderness = 4 * length / root;
+    const double stiff = euler_factor(f) * pi * pi * modulus; // N π² E
+    if (!(slenderness * slenderness < 2 * stiff / yield)) return euler;
+    return area * yield * (1 - yield * slenderness * slenderness / (4 * stiff));
+}
+
 ScrewBound critical_speed(const Screw& s, bool with_working) {
     ScrewBound b{s.free_length.value_or(s.length.si), 0, {}};
     b.value = critical_speed(s.root_diameter.si, b.length, s.elastic_modulus.si, s.density.si, s.fixity);
@@ -58,11 +67,17 @@ ScrewBound critical_speed(const Screw& s, bool with_working) {
 
 ScrewBound buckling_load(const Screw& s, bool with_working) {
     ScrewBound b{s.loaded_length.value_or(s.free_length.value_or(s.length.si)), 0, {}};
-    b.value = buckling_load(s.root_diameter.si, b.length, s.elastic_modulus.si, s.fixity);
-    if (with_working)
+    const double d = s.root_diameter.si, e = s.elastic_modulus.si, n = euler_factor(s.fixity);
+    const double yield = s.yield_strength.given() ? s.yield_strength.si : std::numeric_limits<double>::infinity();
+    b.value = compression_load(d, b.length, e, yield, s.fixity);
+    const double euler = buckling_load(d, b.length, e, s.fixity);
+    if (with_working && b.value == euler)
         b.working.push_back(working_line("F_b", "N π² E I/L², I = π d_r⁴/64", "N*pi^2*E*pi*d^4/64/L^2",
-            {{"N", euler_factor(s.fixity)}, {"E", s.elastic_modulus.si}, {"d", s.root_diameter.si}, {"L", b.length}},
-            b.value, Kind::force, "Euler"));
+            {{"N", n}, {"E", e}, {"d", d}, {"L", b.length}}, b.value, Kind::force, "Euler"));
+    else if (with_working)
+        b.working.push_back(working_line("F_b", "A R_e (1 − R_e λ²/(4 π² N E)), λ = 4 L/d_r",
+            "pi*d^2/4*R*(1-R*(4*L/d)^2/(4*pi^2*N*E))", {{"N", n}, {"E", e}, {"d", d}, {"L", b.length}, {"R", yield}},
+            b.value, Kind::force, "Johnson's parabola, below the transition slenderness"));
     return b;
 }
 

@@ -18,6 +18,10 @@ double critical_speed(double root_diameter, double free_length, double elastic_m
 /// Euler's load, N: N π² E I/L² on the root diameter; L the longest loaded length, m.
 double buckling_load(double root_diameter, double loaded_length, double elastic_modulus, EndFixity f);
 
+/// Least load that breaks a round bar under compression, N: Euler's beyond the transition slenderness
+/// √(2 π² N E/R_e), Johnson's parabola A R_e (1 − R_e λ²/(4 π² N E)) below it, λ = 4 L/d. `yield` Pa, infinite: Euler.
+double compression_load(double root_diameter, double loaded_length, double elastic_modulus, double yield, EndFixity f);
+
 /// What a screw with a root diameter bears, over which length, and how that was reckoned.
 struct ScrewBound {
     double length = 0; ///< m

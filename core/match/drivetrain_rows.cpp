@@ -1,5 +1,6 @@
 #include "core/match/drivetrain_rows.h"
 
+#include "core/drivetrain/screw_life.h"
 #include "core/drivetrain/screw_limits.h"
 #include "core/quantity/format.h"
 #include "core/quantity/not_finite.h"
@@ -295,6 +296,44 @@ void judge_lowest(Limit& l, const LimitInput& in) {
     if (l.state != LimitState::fits) l.remedy = "A higher bus, or a drive for a lower one.";
 }
 
+// a spectrum stands in for the cycle
+need::Bits life_needs(const Axis& axis) {
+    const auto* s = std::get_if<Screw>(&axis.mechanism);
+    return s && !s->spectrum.empty() ? need::screw_life | need::travel : need::load | need::screw_life;
+}
+const Screw* screw_of(const LimitInput& in) { return std::get_if<Screw>(&in.axis.mechanism); }
+bool asks_life(const LimitInput& in) {
+    const Screw* s = screw_of(in);
+    return s && s->dynamic_rating.given() && s->life_asked.given();
+}
+void judge_screw_life(Limit& l, const LimitInput& in) {
+    const Screw& s = *screw_of(in);
+    const ScrewLife life = screw_life(s, in.so_far.demand);
+    l.used = s.life_asked.si;
+    l.allowed = std::min(life.hours * 3600, 1e30); // one that never turns lasts
+    if (in.workings && !life.preloaded && std::isfinite(life.revolutions))
+        l.working.push_back(working_line("L_h", "(C/F_m)³ 10⁶ · 2π/ω_m", "(C/F_m)^3*1e6*2*pi/w_m",
+            {{"C", s.dynamic_rating.si}, {"F_m", life.mean_load}, {"w_m", life.mean_speed}}, life.hours * 3600,
+            Kind::time, "ISO 3408-5, from memory"));
+    if (!closed(l, in, "ISO 3408-5, from memory")) return;
+    l.reason = words(in).say(l.used, Kind::time) + " asked, of " + words(in).say(l.allowed, Kind::time) +
+               "; mean load " + words(in).say(life.mean_load, Kind::force) + " weighted by turns" +
+               (life.typed ? ", by the spectrum that is typed" : "") +
+               (life.preloaded ? ", and the preload in both halves of the nut" : "");
+    if (l.state != LimitState::fits) l.remedy = "A nut with a higher rating, a longer lead, or less load at speed.";
+}
+bool has_static_rating(const LimitInput& in) { return screw_of(in) && screw_of(in)->static_rating.given(); }
+void judge_screw_static(Limit& l, const LimitInput& in) {
+    const Demand& d = *in.so_far.demand;
+    l.used = d.axial_force();
+    l.allowed = screw_of(in)->static_rating.si;
+    if (!closed(l, in, "datasheet of the nut")) return;
+    l.reason = words(in).say(l.used, Kind::force) + " largest axial force" +
+               (d.axial_emergency > d.axial_peak ? ", in the emergency stop" : "") + ", of " +
+               words(in).say(l.allowed, Kind::force);
+    if (l.state != LimitState::fits) l.remedy = "A larger nut, or gentler moves.";
+}
+
 bool asks_precision(const LimitInput& in) {
     return in.axis.accuracy.asked.given() && !std::holds_alternative<Winder>(in.axis.mechanism);
 }
@@ -413,7 +452,7 @@ std::vector<LimitRow> drivetrain_limit_rows() {
     constexpr Bits currents = need::demand | current | resistance | temperatures | voltage;
     return {
         {"coupling", "Coupling, peak", Kind::torque, coupling_needs | rotor | ratio_inertia | peak_curve | voltage,
-            false, has_coupling, judge_coupling, nullptr, nullptr, coupling_needs},
+            false, has_coupling, judge_coupling, nullptr, nullptr, nullptr, coupling_needs},
         {"coupling_speed", "Coupling, speed", Kind::angular_speed, speeds | need::coupling_speed, false,
             has_coupling_speed, judge_coupling_speed},
         {"coupling_alignment", "Coupling, misalignment", Kind::number, alignment, false, has_alignment,
@@ -429,6 +468,10 @@ std::vector<LimitRow> drivetrain_limit_rows() {
             judge_highest},
         {"drive_lowest", "Drive, bus at its lowest", Kind::voltage, voltage | drive_window, false, has_lowest,
             judge_lowest},
+        {"screw_life", "Screw life", Kind::time, need::load | need::screw_life, false, asks_life, judge_screw_life,
+            nullptr, nullptr, life_needs},
+        {"screw_static", "Screw, static load", Kind::force, need::load | stop | need::screw_life, false,
+            has_static_rating, judge_screw_static},
         {"precision", "Precision", Kind::length,
             need::load | need::precision | need::stiffness | bending | buckling | pulses, false, asks_precision,
             judge_precision},

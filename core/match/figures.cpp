@@ -1,6 +1,7 @@
 #include "core/match/figures.h"
 
 #include "core/demand/closed_form.h"
+#include "core/drivetrain/screw_life.h"
 #include "core/drivetrain/screw_limits.h"
 #include "core/load/screw.h"
 #include "core/match/drivetrain_rows.h"
@@ -8,6 +9,7 @@
 #include "core/match/limits.h"
 #include "core/match/stepper_rows.h"
 #include "core/quantity/format.h"
+#include "core/quantity/not_finite.h"
 
 #include <array>
 #include <cmath>
@@ -449,6 +451,12 @@ std::vector<FigureRow> motor_rows() {
     };
 }
 
+bool has_dynamic_rating(In in) {
+    const auto* s = std::get_if<Screw>(&in.axis.mechanism);
+    return s && s->dynamic_rating.given();
+}
+ScrewLife screw_life_of(In in) { return fulmox::screw_life(std::get<Screw>(in.axis.mechanism), in.demand); }
+
 std::vector<FigureRow> ratio_and_screw_rows() {
     using namespace need;
     return {
@@ -484,6 +492,24 @@ std::vector<FigureRow> ratio_and_screw_rows() {
                 f.si = bound.value;
                 f.note = "over " + in.words.say(bound.length, Kind::length) + " free length";
                 f.working = std::move(bound.working);
+            }},
+        {"screw.mean_load", "Mean load of the screw", nullptr, Kind::force, need::load | need::screw_life,
+            has_dynamic_rating,
+            [](Figure& f, In in) {
+                f.si = screw_life_of(in).mean_load;
+                f.note = "cubic mean weighted by turns";
+            }},
+        {"screw.life", "Life of the screw", nullptr, Kind::time, need::load | need::screw_life, has_dynamic_rating,
+            [](Figure& f, In in) {
+                const ScrewLife l = screw_life_of(in);
+                f.si = std::isfinite(l.hours) ? l.hours * 3600 : no_number;
+                f.unit = "h";
+                f.note = std::isfinite(l.hours) ? "nine of ten last so long" : "it carries nothing, or never turns";
+                if (!l.preloaded && l.mean_load > 0)
+                    work(f, in, "L_h", "(C/F_m)³ 10⁶ · 2π/ω_m", "(C/F_m)^3*1e6*2*pi/w_m",
+                        {{"C", std::get<Screw>(in.axis.mechanism).dynamic_rating.si}, {"F_m", l.mean_load},
+                            {"w_m", l.mean_speed}},
+                        "ISO 3408-5, from memory");
             }},
         {"screw.buckling_load", "Buckling load of the screw", nullptr, Kind::force, buckling,
             [](In in) {

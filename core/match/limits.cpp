@@ -315,8 +315,9 @@ void judge_buckling(Limit& l, const LimitInput& in) {
     l.working = std::move(bound.working);
     if (!closed(l, in, "Euler")) return;
     l.reason = words(in).say(l.used, Kind::force) + " largest axial force" +
-               (d.axial_emergency > d.axial_peak ? ", in the emergency stop" : "") +
-               ", taken as compression; Euler's load is " + words(in).say(l.allowed, Kind::force);
+               (d.axial_emergency > d.axial_peak ? ", in the emergency stop" : "") + ", taken as compression; " +
+               (s.yield_strength.given() ? "Euler's or Johnson's" : "Euler's") + " load is " +
+               words(in).say(l.allowed, Kind::force);
     if (l.state != LimitState::fits) l.remedy = "Thicker screw, shorter loaded length, fixed ends.";
 }
 
@@ -542,7 +543,8 @@ const std::vector<LimitRow>& limit_rows() {
 std::vector<Limit> judge_all(const LimitInput& in, const Waiting& waiting) {
     std::vector<Limit> out;
     for (const LimitRow& row : limit_rows()) {
-        const bool blocked = waiting.blocks(row.needs);
+        const need::Bits needs = needs_of(row, in.axis);
+        const bool blocked = waiting.blocks(needs);
         LimitInput seen = in;
         if (blocked) seen.so_far.demand = nullptr;
         if (!row.applies(seen)) continue;
@@ -559,7 +561,7 @@ std::vector<Limit> judge_all(const LimitInput& in, const Waiting& waiting) {
             if (!by_the_rest || l.state != LimitState::over) {
                 l.working.clear();
                 l.used = l.allowed = std::nan("");
-                cannot(l, waiting.words(row.needs));
+                cannot(l, waiting.words(needs));
             }
         } else if (row.of_motor && !has_motor(in))
             cannot(l, motor_missing(in));

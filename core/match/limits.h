@@ -63,13 +63,17 @@ struct LimitRow {
     bool of_motor;
     bool (*applies)(const LimitInput&);
     void (*judge)(Limit&, const LimitInput&);
-    const char* direct_label = nullptr;    ///< on an axis along a line
-    const char* open_loop_label = nullptr; ///< with a stepper that notices no lost step
+    const char* direct_label = nullptr;      ///< on an axis along a line
+    const char* open_loop_label = nullptr;   ///< with a stepper that notices no lost step
+    need::Bits (*on)(const Axis&) = nullptr; ///< what it needs on this axis, in place of `needs`
     need::Bits over_by = 0; ///< what is enough to say that it is over, where the rest is missing; 0: nothing
 };
 
 /// All rows, in working order.
 const std::vector<LimitRow>& limit_rows();
+
+/// What a limit needs on this axis.
+inline need::Bits needs_of(const LimitRow& row, const Axis& axis) { return row.on ? row.on(axis) : row.needs; }
 
 /// The limits that apply to this axis. One that waits cannot be said, and its reason says for what.
 std::vector<Limit> judge_all(const LimitInput& in, const Waiting& waiting);

@@ -15,7 +15,7 @@ std::vector<std::string> names(Bits needs) {
         {thermal, "thermal"}, {energy, "energy"}, {life, "life"}, {coupling_fit, "coupling_fit"},
         {alignment, "alignment"}, {coupling_speed, "coupling_speed"}, {brake_stop, "brake_stop"},
         {drive_overload, "drive_overload"}, {drive_window, "drive_window"}, {stiffness, "stiffness"},
-        {precision, "precision"}, {stage_load, "stage_load"}, {interface, "interface"}};
+        {precision, "precision"}, {stage_load, "stage_load"}, {interface, "interface"}, {screw_life, "screw_life"}};
     std::vector<std::string> out;
     for (const auto& [bit, name] : all)
         if (needs & bit) out.emplace_back(name);

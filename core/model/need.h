@@ -53,6 +53,7 @@ enum : Bits {
     precision = Bits{1} << 39,       ///< play, resolution, errors of step and lead
     stage_load = Bits{1} << 40,      ///< radial and axial load at a gearhead's output
     interface = Bits{1} << 41,       ///< feedback and commands of drive, encoder and controller
+    screw_life = Bits{1} << 42,      ///< load ratings of a screw, a spectrum of its loads
     everything = ~Bits{0},           ///< of a place that says nothing of its own
 };
 

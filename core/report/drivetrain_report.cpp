@@ -1,5 +1,7 @@
 #include "core/report/drivetrain_report.h"
 
+#include "core/drivetrain/screw_life.h"
+#include "core/drivetrain/screw_limits.h"
 #include "core/match/drivetrain_rows.h"
 #include "core/quantity/not_finite.h"
 
@@ -96,6 +98,42 @@ Value drive_json(const Machine& machine, const Axis& axis, const Assessment& a) 
         {"peak_allowed", finite(c ? c->drive_peak : none)},
         {"currents_left", finite(drive_share(axis.drive, machine.site))}, {"overload", std::move(overload)},
         {"torque_limit", std::move(limit)}};
+}
+
+Value screw_json(const Axis& axis, const Assessment& a) {
+    const auto* s = std::get_if<Screw>(&axis.mechanism);
+    if (!s) return nullptr;
+    Value speeds = nullptr, buckling = nullptr, life = nullptr;
+    const bool sized =
+        s->root_diameter.given() && s->length.given() && s->elastic_modulus.given() && s->density.given();
+    if (sized) {
+        const auto by_ends = [&](auto&& bound) {
+            Value out = Value::object();
+            Screw other = *s;
+            for (std::size_t k = 0; k < std::size(Screw::fixities); ++k) {
+                other.fixity = static_cast<EndFixity>(k);
+                out[Screw::fixities[k].key] = finite(bound(other));
+            }
+            return out;
+        };
+        const auto speed = [](const Screw& x) { return critical_speed(x, false).value; };
+        const auto load = [](const Screw& x) { return buckling_load(x, false).value; };
+        if (s->turns == ScrewTurns::screw)
+            speeds = {{"ends", Screw::fixities[static_cast<std::size_t>(s->fixity)].key}, {"value", finite(speed(*s))},
+                {"by_ends", by_ends(speed)}};
+        buckling = {{"ends", Screw::fixities[static_cast<std::size_t>(s->fixity)].key}, {"value", finite(load(*s))},
+            {"by_ends", by_ends(load)}};
+    }
+    if (a.demand || !s->spectrum.empty()) {
+        const bool told = std::all_of(s->spectrum.begin(), s->spectrum.end(),
+            [](const LoadShare& l) { return l.force.given() && l.speed.given() && l.share.given(); });
+        if (told) {
+            const ScrewLife l = screw_life(*s, a.demand ? &*a.demand : nullptr);
+            life = {{"by_spectrum", l.typed}, {"mean_load", finite(l.mean_load)}, {"mean_speed", finite(l.mean_speed)},
+                {"revolutions", finite(l.revolutions)}, {"hours", finite(l.hours)}, {"travel", finite(l.travel)}};
+        }
+    }
+    return {{"critical_speed", std::move(speeds)}, {"buckling_load", std::move(buckling)}, {"life", std::move(life)}};
 }
 
 Value stiffness_json(const Assessment& a) {

@@ -10,6 +10,7 @@ namespace fulmox {
 Value coupling_json(const Axis& axis, const Assessment& a);
 Value brake_json(const Axis& axis, const Assessment& a);
 Value drive_json(const Machine& machine, const Axis& axis, const Assessment& a);
+Value screw_json(const Axis& axis, const Assessment& a);
 Value stiffness_json(const Assessment& a);
 Value precision_json(const Axis& axis, const Assessment& a);
 

@@ -164,7 +164,7 @@ Value axis_json(const Machine& machine, const Axis& axis, const std::string& pat
             {"allowed", finite(l.allowed)}, {"unit", std::string(info(l.kind).si_unit)}, {"share", finite(l.share)},
             {"utilisation", finite(l.utilisation())}, {"reason", l.reason.in(units)}, {"remedy", l.remedy.in(units)},
             {"source", l.source}, {"working", working_json(l.working)},
-            {"needs", needs_json(row ? needs_on(row->needs, axis) : 0)}});
+            {"needs", needs_json(row ? needs_on(needs_of(*row, axis), axis) : 0)}});
     }
     return {{"name", axis.name}, {"policy", axis.policy}, {"results", std::move(results)},
         {"limits", std::move(limits)}, {"inertia", a.inertia ? inertia_json(*a.inertia, own) : Value(nullptr)},
@@ -172,7 +172,7 @@ Value axis_json(const Machine& machine, const Axis& axis, const std::string& pat
         {"segments", a.demand ? segments_json(axis, *a.demand, own, path) : Value(nullptr)},
         {"heat", a.heat ? heat_json(*a.heat) : Value(nullptr)}, {"stages", stages_json(axis, a)},
         {"coupling", coupling_json(axis, a)}, {"brake", brake_json(axis, a)}, {"drive", drive_json(machine, axis, a)},
-        {"stiffness", stiffness_json(a)}, {"precision", precision_json(axis, a)},
+        {"screw", screw_json(axis, a)}, {"stiffness", stiffness_json(a)}, {"precision", precision_json(axis, a)},
         {"problems", problems_json(problems)}};
 }
 

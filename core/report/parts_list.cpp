@@ -16,7 +16,7 @@ namespace {
 double si(const QuantityBase& q) { return q.given() ? q.si : no_number; }
 
 // Collects parts; those of one kind and name are one row.
-class Parts {
+class Collected {
   public:
     template <class T>
     void add(std::vector<T>& seen, const char* kind, const T& part, std::string type, const std::string& axis,
@@ -85,7 +85,7 @@ std::string joined(const std::vector<std::string>& words) {
 } // namespace
 
 std::vector<PartsRow> parts_list(const Machine& machine) {
-    Parts parts;
+    Collected parts;
     std::vector<Motor> motors;
     std::vector<Stage> stages;
     std::vector<Coupling> couplings;

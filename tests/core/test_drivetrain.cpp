@@ -1,6 +1,8 @@
 // Coupling, brake, drive, stiffness and precision.
 #include "core/drivetrain/brake_stop.h"
 #include "core/drivetrain/precision.h"
+#include "core/drivetrain/screw_life.h"
+#include "core/drivetrain/screw_limits.h"
 #include "core/drivetrain/stiffness.h"
 #include "core/match/drivetrain_rows.h"
 #include "core/motor/overload_integral.h"
@@ -575,4 +577,79 @@ TEST_CASE("bounds of a coupling on a crank are those of its worst angle, however
             }
     }
     CHECK(a.coupling->judged() == Approx(most).epsilon(1e-6));
+}
+
+TEST_CASE("life of a screw by its cycle against small steps, by a spectrum, and under preload") {
+    // ISO 3408-5, from memory: L = (C/F_m)³ 10⁶, F_m cubic mean weighted by revolutions
+    Machine m = demo();
+    Axis& a = m.axes[0];
+    Screw& s = std::get<Screw>(a.mechanism);
+    s.dynamic_rating = Quantity<Kind::force>("12 kN");
+    s.life_asked = Quantity<Kind::time>("20000 h");
+    const Assessment was = assess(m, 0);
+    REQUIRE(was.demand);
+    double cubes = 0, turned = 0;
+    constexpr int steps = 400'000;
+    for (int i = 0; i < steps; ++i) {
+        const ShaftState e = was.demand->at(was.demand->cycle_time * (i + 0.5) / steps);
+        const double w = std::abs(e.mechanism_speed) * was.demand->cycle_time / steps;
+        cubes += w * std::pow(std::abs(e.load_force), 3);
+        turned += w;
+    }
+    const ScrewLife life = screw_life(s, &*was.demand);
+    CHECK(life.mean_load == Approx(std::cbrt(cubes / turned)).epsilon(1e-4));
+    CHECK(life.mean_speed == Approx(turned / was.demand->cycle_time).epsilon(1e-4));
+    CHECK(life.revolutions == Approx(1e6 * std::pow(12e3 / life.mean_load, 3)));
+    CHECK(life.hours == Approx(life.revolutions / (life.mean_speed * 3600 / (2 * half_circle))));
+    CHECK(life.travel == Approx(life.revolutions * 0.01));
+    CHECK(limit_of_axis(was, "screw_life").state == LimitState::fits);
+    CHECK(was.figure("screw.life")->si == Approx(life.hours * 3600));
+    // preload costs life, and half a nut without load costs none
+    s.nut_preload = Quantity<Kind::force>("1000 N");
+    CHECK(screw_life(s, &*was.demand).hours < life.hours);
+    // a constant load of 2√2 times the preload lifts one half off: that of the other is the load alone
+    LoadShare one;
+    one.force = Quantity<Kind::force>("2828.42712474619 N");
+    one.speed = Quantity<Kind::angular_speed>("300 rpm");
+    one.share = Quantity<Kind::number>("100 %");
+    s.spectrum = {one};
+    CHECK(screw_life(s, nullptr).revolutions == Approx(1e6 * std::pow(12e3 / 2828.42712474619, 3)).epsilon(1e-6));
+    // a spectrum by hand: 2 kN at 100 rpm for 30 %, 1 kN at 400 rpm for 50 %, standing else
+    s.nut_preload = {};
+    s.spectrum.assign(3, one);
+    const auto load = [&](std::size_t i, const char* force, const char* speed, const char* share) {
+        s.spectrum[i].force = Quantity<Kind::force>(force);
+        s.spectrum[i].speed = Quantity<Kind::angular_speed>(speed);
+        s.spectrum[i].share = Quantity<Kind::number>(share);
+    };
+    load(0, "2000 N", "100 rpm", "30 %");
+    load(1, "1000 N", "400 rpm", "50 %");
+    load(2, "5000 N", "0 rpm", "20 %");
+    const ScrewLife typed = screw_life(s, nullptr);
+    CHECK(typed.mean_load == Approx(std::cbrt((8e9 * 30 + 1e9 * 200) / 230)));
+    CHECK(typed.mean_speed * 60 / (2 * half_circle) == Approx(230));
+    // it waits for nothing of the cycle
+    Machine half = m;
+    half.axes[0].cycle.segments[0].what = MoveInTime{};
+    const Assessment by_spectrum = assess(half, 0);
+    CHECK(!by_spectrum.demand);
+    CHECK(limit_of_axis(by_spectrum, "screw_life").used == s.life_asked.si);
+    CHECK(limit_of_axis(by_spectrum, "screw_life").state == LimitState::fits);
+}
+
+TEST_CASE("a stocky screw yields before it buckles") {
+    // Johnson's parabola meets Euler's curve at half the yield strength
+    const double d = 0.02, e = 206e9, yield = 400e6, area = half_circle * d * d / 4;
+    const double meets = d / 4 * std::sqrt(2 * half_circle * half_circle * e / yield);
+    CHECK(compression_load(d, meets * 0.999999, e, yield, EndFixity::supported_supported) ==
+          Approx(area * yield / 2).epsilon(1e-5));
+    CHECK(compression_load(d, meets * 1.000001, e, yield, EndFixity::supported_supported) ==
+          Approx(area * yield / 2).epsilon(1e-5));
+    CHECK(compression_load(d, 1e-6, e, yield, EndFixity::supported_supported) == Approx(area * yield));
+    CHECK(compression_load(d, 2, e, yield, EndFixity::fixed_fixed) ==
+          Approx(buckling_load(d, 2, e, EndFixity::fixed_fixed)));
+    Machine m = demo();
+    const double euler = limit_of_axis(assess(m, 0), "buckling").allowed;
+    std::get<Screw>(m.axes[0].mechanism).yield_strength = Quantity<Kind::pressure>("300 MPa");
+    CHECK(limit_of_axis(assess(m, 0), "buckling").allowed < euler);
 }

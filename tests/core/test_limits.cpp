@@ -61,7 +61,7 @@ TEST_CASE("the demo is judged on every limit of this version") {
     CHECK(keys == std::set<std::string>{"speed", "peak_torque", "continuous_loss", "continuous_point", "holding",
                       "motor_current", "voltage", "shaft", "inertia_ratio", "brake", "coupling", "critical_speed",
                       "buckling", "speed_value", "winding_temperature", "coupling_speed", "coupling_alignment",
-                      "coupling_bores", "brake_stop", "brake_energy"});
+                      "coupling_bores", "brake_stop", "brake_energy", "screw_life", "screw_static"});
 }
 
 TEST_CASE("missing data is never shown as fits") {

@@ -69,7 +69,7 @@ void compare(
     for (const Limit& l : was.limits) {
         INFO(l.key);
         const Limit* g = now.limit(l.key);
-        const bool touched = (needs_on(limit_row(l.key).needs, m.axes[0]) & serves) != 0;
+        const bool touched = (needs_on(needs_of(limit_row(l.key), m.axes[0]), m.axes[0]) & serves) != 0;
         if (touched && missing.empty()) continue;
         if (touched) {
             if (!g) continue;

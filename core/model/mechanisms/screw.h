@@ -3,11 +3,24 @@
 
 #include "core/model/field.h"
 
+#include <vector>
+
 namespace fulmox {
 
 enum class Thread { ball, trapezoidal, roller };
 enum class ScrewTurns { screw, nut };
 enum class EndFixity { fixed_free, supported_supported, fixed_supported, fixed_fixed };
+
+/// A load of a spectrum.
+struct LoadShare {
+    Quantity<Kind::force> force;
+    Quantity<Kind::angular_speed> speed;
+    Quantity<Kind::number> share; ///< of the time
+    Extra extra;
+    bool operator==(const LoadShare&) const = default;
+
+    void describe(FieldVisitor& v);
+};
 
 /// Ball, trapezoidal or planetary roller screw; the screw turns, or the nut does and travels with the carriage.
 struct Screw {
@@ -40,6 +53,11 @@ struct Screw {
     Quantity<Kind::stiffness> nut_stiffness;     ///< axial
     Quantity<Kind::stiffness> bearing_stiffness; ///< axial, of the fixed end
     Quantity<Kind::length> lead_error;           ///< ±, over 300 mm
+    Quantity<Kind::force> dynamic_rating;        ///< C
+    Quantity<Kind::force> static_rating;         ///< C_0a
+    Quantity<Kind::time> life_asked;
+    std::vector<LoadShare> spectrum;         ///< in place of the cycle, for its life
+    Quantity<Kind::pressure> yield_strength; ///< for Johnson's parabola
     Quantity<Kind::density> density{"7850 kg/m³"};
     Quantity<Kind::pressure> elastic_modulus{"206 GPa"};
     Extra extra;

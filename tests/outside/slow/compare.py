@@ -27,7 +27,7 @@ SAMPLED = {"peak_torque": 2e-5, "demand.rms_share": 1e-5, "demand.peak_return": 
            "motor.peak_current": 2e-3, "motor_current": 2e-3, "drive_current": 2e-3, "voltage": 5e-4, "heat.winding_mean": 1e-4, "motor.rms_current": 1e-4,
            "motor.copper_loss": 2e-4, "demand.emergency_torque": 5e-6,
            # the place of the worst stop is searched for here; powers of a torque by a quadrature there
-           "drive_overload": 2e-3, "stage_emergency": 5e-6, "stage_equivalent": 5e-6}
+           "drive_overload": 2e-3, "screw_life": 5e-6, "stage_emergency": 5e-6, "stage_equivalent": 5e-6}
 # its curves by the constants are tables of 64 speeds and the corners
 BY_TABLE = {"peak_torque": 5e-3, "speed": 1e-6, "continuous_point": 1e-5, "continuous_loss": 1e-4}
 SCALE = {  # the range a figure is measured against, where it may be small by itself

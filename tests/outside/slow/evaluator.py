@@ -482,6 +482,7 @@ def demand(x):
         for each, ratio in zip(outs, beyond):
             each.see(abs(C) * (1.0 if x.at_mechanism else x.ratio) / ratio)
     worn, turned = [0.0] * len(x.stages), 0.0
+    loads = []  # (angle of the motor, force at the load)
     timeline = []  # (dt, w, T), T None where a brake holds
     samples = []  # (weight, |w|, T) for heat, (|w|, |T|) for the curve
     curve_points = []
@@ -596,6 +597,7 @@ def demand(x):
             s = at(t)
             T, omega = s["T"], s["w"]
             turned += float((w * np.abs(omega)).sum())
+            loads.append(((w * np.abs(omega)).ravel(), np.abs(s["F"]).ravel()))
             for k, torque in enumerate(s["O"]):
                 worn[k] += float((w * np.abs(omega) * np.abs(torque) ** exponents[k]).sum())
             T2 += float((w * T * T).sum())
@@ -674,7 +676,7 @@ def demand(x):
             out["demand.best_ratio_rms"] = sqrt(max(0, 2 * j * (b + sqrt(a * c))))
             out["demand.best_ratio_speed"] = out["demand.best_ratio"] * top.value / x.ratio
     extra = {"hold_braked": braked_hold.value, "falls": falls.value if falls.value > 1e-12 * peak.value else 0.0,
-             "stages": uses, "samples": samples, "timeline": timeline, "through": through.value, "ways": ways_of(x, v_top), "curve": curve_points, "v_top": v_top}
+             "stages": uses, "samples": samples, "timeline": timeline, "loads": loads, "through": through.value, "ways": ways_of(x, v_top), "curve": curve_points, "v_top": v_top}
     return out, extra
 
 
@@ -954,8 +956,15 @@ def limits(x, project, fig, extra, ratio):
             e, rho = m("elastic_modulus"), m("density")
             if turning:
                 out["critical_speed"] = (speed, BENDING[x.mech["fixity"]] ** 2 / free ** 2 * sqrt(e / rho) * root / 4, pol("critical_speed_share"))
-            out["buckling"] = (fig["demand.axial_force"], EULER[x.mech["fixity"]] * pi ** 2 * e * pi * root ** 4 / 64 / loaded ** 2,
-                               pol("buckling_share"))
+            stiff = EULER[x.mech["fixity"]] * pi ** 2 * e
+            bears = stiff * pi * root ** 4 / 64 / loaded ** 2
+            if x.mech.get("yield_strength") is not None:
+                # Johnson's parabola touches Euler's curve where half of the yield strength is left
+                R, A = m("yield_strength"), pi * root ** 2 / 4
+                if bears > A * R / 2:
+                    bears = A * R - (A * R) ** 2 / (4 * bears)
+            out["buckling"] = (fig["demand.axial_force"], bears, pol("buckling_share"))
+        parts.screw(x, fig, extra, out)
         if x.mech.get("speed_value") is not None:
             out["speed_value"] = (m("diameter") * speed / (2 * pi), m("speed_value"), 1.0)
     return out

@@ -281,3 +281,25 @@ def cap_of_drive(model):
         f = lambda T: float(model.iq(np.array([T]), at, 0.0)[0]) - i
         most.append(top if not model.beta else brentq(lambda T: f(T) if f(T) == f(T) else 1.0, 0, top) if f(top * (1 - 1e-9)) >= 0 else top)
     return min(most)
+
+
+def screw(x, fig, extra, out):
+    m = x.m
+    if m("static_rating", None) is not None:
+        out["screw_static"] = (fig["demand.axial_force"], m("static_rating"), 1.0)
+    if m("dynamic_rating", None) is None or m("life_asked", None) is None:
+        return
+    C, preload = m("dynamic_rating"), m("nut_preload", 0.0) or 0.0
+    angle = np.concatenate([a for a, _ in extra["loads"]])
+    force = np.concatenate([f for _, f in extra["loads"]])
+    turned = float(angle.sum())
+    mean = lambda F: (float((angle * F ** 3).sum()) / turned) ** (1 / 3)
+    life = lambda F: 1e6 * (C / F) ** 3 if F > 0 else math.inf
+    if preload > 0:
+        full = np.where(force < 2 * math.sqrt(2) * preload, preload * (1 + force / (2 * math.sqrt(2) * preload)) ** 1.5, force)
+        lives = [life(mean(full)), life(mean(full - force))]
+        turns = sum(L ** (-10 / 9) for L in lives) ** (-9 / 10)
+    else:
+        turns = life(mean(force))
+    speed = turned / x.ratio / x.plan.duration
+    out["screw_life"] = (m("life_asked"), turns * 2 * math.pi / speed, 1.0)

@@ -419,6 +419,12 @@ class Maker:
             m["shaft_diameter"] = self.pick("14 mm", "19 mm")
         if self.maybe(0.2):
             c["driven_bore"], c["driven_shaft"] = self.pick("12 mm", "14 mm"), "14 mm"
+        if a["mechanism"]["kind"] == "screw":
+            s = a["mechanism"]
+            self.fill(s, "static_rating", 0.4, lambda: self.u(500, 50000, "N"))
+            if self.maybe(0.5):
+                s["dynamic_rating"], s["life_asked"] = self.u(500, 30000, "N"), self.u(4e5, 2e8, "s")
+            self.fill(s, "yield_strength", 0.4, lambda: self.flat(2e8, 9e8, "Pa"))
         if "brake_torque" in m:
             self.brake(m, "brake_")
         if self.maybe(0.25):
