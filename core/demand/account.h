@@ -67,6 +67,9 @@ class Account {
         Demand& n = next.d;
         d.spans.insert(d.spans.end(), n.spans.begin(), n.spans.end());
         d.samples.insert(d.samples.end(), n.samples.begin(), n.samples.end());
+        // long cycles are held once
+        std::vector<Span>().swap(n.spans);
+        std::vector<SpanSamples>().swap(n.samples);
         for (ShaftPoint Demand::*point :
             {&Demand::peak_running, &Demand::peak_motoring, &Demand::peak_braking, &Demand::breakaway})
             if (std::abs((n.*point).torque) > std::abs((d.*point).torque)) d.*point = n.*point;
