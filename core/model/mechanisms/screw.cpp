@@ -256,8 +256,10 @@ void Screw::describe(FieldVisitor& v) {
     const auto rated = [&](const char* key, const char* label, const char* help, const char* symbol) {
         return rare(optional_quantity(key, label, "N", 1e9, help, "not judged", symbol, need::screw_life));
     };
-    v.quantity(dynamic_rating, rated("dynamic_rating", "Dynamic load rating", "C of the nut's sheet, for a million turns.", "C"));
-    v.quantity(static_rating, rated("static_rating", "Static load rating", "C_0a of the nut's sheet, for a moment.", "C_0a"));
+    v.quantity(dynamic_rating,
+        rated("dynamic_rating", "Dynamic load rating", "C of the nut's sheet, for a million turns.", "C"));
+    v.quantity(
+        static_rating, rated("static_rating", "Static load rating", "C_0a of the nut's sheet, for a moment.", "C_0a"));
     QuantitySpec asked = rare(optional_quantity(
         "life_asked", "Life asked", "h", 1e7, "How long it shall last.", "not judged", "L_h", need::screw_life));
     asked.applies = dynamic_rating.given();
@@ -266,8 +268,8 @@ void Screw::describe(FieldVisitor& v) {
         "A stocky screw yields before it buckles: Johnson's parabola.", "Euler alone", "R_e", need::buckling));
     yields.source = "Johnson's parabola";
     v.quantity(yield_strength, yields);
-    v.list(spectrum, {"spectrum", "Load spectrum", "load",
-                         "In place of the cycle, for the life of the screw.", 1000, need::screw_life});
+    v.list(spectrum, {"spectrum", "Load spectrum", "load", "In place of the cycle, for the life of the screw.", 1000,
+                         need::screw_life});
 }
 
 void LoadShare::describe(FieldVisitor& v) {
@@ -275,11 +277,13 @@ void LoadShare::describe(FieldVisitor& v) {
     s.required = true;
     s.range.open_min = false;
     v.quantity(force, s);
-    s = optional_quantity("speed", "Speed", "rpm", 1e6, "Of the screw, or of a turning nut.", "", "n", need::screw_life);
+    s = optional_quantity(
+        "speed", "Speed", "rpm", 1e6, "Of the screw, or of a turning nut.", "", "n", need::screw_life);
     s.required = true;
     s.range.open_min = false;
     v.quantity(speed, s);
-    s = optional_quantity("share", "Share of time", "%", 100, "Of all loads together 100 %.", "", "t", need::screw_life);
+    s = optional_quantity(
+        "share", "Share of time", "%", 100, "Of all loads together 100 %.", "", "t", need::screw_life);
     s.required = true;
     v.quantity(share, s);
 }
