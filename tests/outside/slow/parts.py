@@ -232,7 +232,7 @@ def standstill(axis, number, fig, model, lost, out):
     if drive.get("standstill_share") is None or drive.get("continuous_current") is None:
         return
     i = abs(float(model.iq(np.array([fig["demand.holding_torque"]]), model.hot, 0.0)[0])) / model.amperes
-    out["drive_standstill"] = (i, number(drive["standstill_share"]) * model.i_drive[0], 1.0)
+    out["drive_standstill"] = unknown if math.isnan(i) else (i, number(drive["standstill_share"]) * model.i_drive[0], 1.0)
 
 
 def windows(axis, number, out):

@@ -449,6 +449,8 @@ class Maker:
         self.fill(d, "emergency_torque", 0.3, lambda: self.u(0.5, 200, "N·m"))
         self.fill(d, "highest_voltage", 0.3, lambda: self.flat(250, 500, "V"))
         self.fill(d, "lowest_voltage", 0.3, lambda: self.flat(100, 350, "V"))
+        if number_of(d.get("lowest_voltage", "0 V")) > number_of(d.get("highest_voltage", "1000 V")):
+            del d["lowest_voltage"]
         self.fill(d, "mains_rise", 0.3, lambda: self.flat(2, 15, "%"))
         if "continuous_current" in d and "peak_current" in d and number_of(d["peak_current"]) < number_of(d["continuous_current"]):
             d["peak_current"] = f"{1.5 * number_of(d['continuous_current']):.6g} A"
