@@ -6,7 +6,7 @@ import subprocess
 import sys
 
 PROMISES = {  # ns
-    "assess_with_workings": 0.5e6,
+    "assess_with_workings": 0.7e6,
     "capability_by_model": 30e3,
     "catalogue_on_an_axis": 40e6,
     "steady_heat_of_200_segments": 1e6,
