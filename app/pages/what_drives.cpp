@@ -479,8 +479,6 @@ QSize WhatDrives::least() const {
     switch (tabs_->currentIndex()) {
     case 0:
         return {760, 800};
-    case 3:
-        return {760, 740};
     case compare_tab:
         if (compare_->wants_room()) return {760, 640};
         return {760, 960};

@@ -105,6 +105,13 @@ std::vector<ActingBrake> acting_brakes(const Axis& axis, const LoadModel& load) 
     return out;
 }
 
+const PowerLoss& BrakeStop::worst(double PowerLoss::*figure) const {
+    const PowerLoss* out = &standing;
+    for (const auto* one : {&forward, &backward})
+        if (*one && (!(*one)->stops || (**one).*figure > out->*figure)) out = &**one;
+    return *out;
+}
+
 double braking_torque(const std::vector<ActingBrake>& brakes) {
     double sum = 0;
     for (const ActingBrake& b : brakes) sum += b.holds;

@@ -43,6 +43,9 @@ struct BrakeStop {
     bool estimate = false;                      ///< inertia and gravity taken as at the place where the power fails
     std::optional<PowerLoss> forward, backward; ///< from top speed; nothing where the cycle does not go that way
     PowerLoss standing;                         ///< held by the motor until the power goes
+
+    /// The one that is largest by this figure; one that never ends before all.
+    const PowerLoss& worst(double PowerLoss::*figure) const;
 };
 
 /// No friction and no efficiency is credited. Losses are reckoned where all delays are known. Without a brake, or

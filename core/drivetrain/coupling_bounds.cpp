@@ -37,12 +37,17 @@ double most_torque(const Capability* can) {
     return most;
 }
 
+CouplingUse::Worst CouplingUse::worst(double CouplingBounds::*figure) const {
+    Worst out{motor, forward, bounds[motor][forward]};
+    for (const Case of : {motor, stop})
+        for (const Direction way : {forward, backward})
+            if (std::abs(bounds[of][way].*figure) > std::abs(out.bounds.*figure)) out = {of, way, bounds[of][way]};
+    return out;
+}
+
 double CouplingUse::judged() const {
-    double most = std::max(cycle, emergency);
-    if (bounded)
-        for (const auto& one : bounds)
-            for (const CouplingBounds& b : one) most = std::max(most, std::abs(b.shared));
-    return most;
+    const double most = std::max(cycle, emergency);
+    return bounded ? std::max(most, std::abs(worst(&CouplingBounds::shared).bounds.shared)) : most;
 }
 
 CouplingUse coupling_use(const Demand& d, const Axis& axis, const Capability* can, bool inertia_known) {

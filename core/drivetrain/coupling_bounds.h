@@ -29,6 +29,14 @@ struct CouplingUse {
     enum Direction { forward = 0, backward = 1 };
     std::array<std::array<CouplingBounds, 2>, 2> bounds{}; ///< by Case and Direction
 
+    /// The bound that is largest by this figure; only where there are bounds.
+    struct Worst {
+        Case of = motor;
+        Direction way = forward;
+        CouplingBounds bounds;
+    };
+    Worst worst(double CouplingBounds::*figure) const;
+
     /// The larger of the shared bound and the cycle's own largest torque; the latter alone where nothing bounds.
     double judged() const;
 };

@@ -111,8 +111,8 @@ PrecisionBudget precision_budget(const Axis& axis, const Demand& d, double strok
         add("lead_error", "Lead error", screw->lead_error.si * std::max(1.0, stroke / lead_reach), true);
     else if (screw)
         out.missing.emplace_back("lead error of the screw");
-    if (screw && a.temperature_rise.given())
-        add("thermal_growth", "Growth of the warm screw", steel_growth * a.temperature_rise.si * stroke, true);
+    if (screw && screw->temperature_rise.given())
+        add("thermal_growth", "Growth of the warm screw", steel_growth * screw->temperature_rise.si * stroke, true);
     if (a.other.given()) add("other", "Other errors", a.other.si);
 
     const auto sums = [&](double share, double& worst, double& squares) {

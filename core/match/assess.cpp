@@ -117,6 +117,12 @@ void keep_worst(
 
 } // namespace
 
+const Policy& policy_of(const Machine& machine, const Axis& axis) {
+    static const Policy fallback = shipped_policies().front();
+    const Policy* policy = find_policy(machine, axis.policy);
+    return policy ? *policy : fallback;
+}
+
 double peak_acceleration(const Assessment& a) {
     if (!a.motor || !a.inertia || !a.demand || !a.inertia->told) return std::nan("");
     const double inertia = a.inertia->load + a.inertia->rotor;
@@ -157,12 +163,6 @@ bool Assessment::exceeded() const { return count(limits).over > 0; }
 bool Assessment::fits() const { return !has_errors(problems) && !exceeded(); }
 
 namespace {
-
-const Policy& policy_of(const Machine& machine, const Axis& axis) {
-    static const Policy fallback = shipped_policies().front();
-    const Policy* policy = find_policy(machine, axis.policy);
-    return policy ? *policy : fallback;
-}
 
 // The stages of an assessment, one after the other. Each takes what the ones before it found out, and says what stops
 // it; what waits for something is reckoned with stand-ins all the same, for the sake of what does not.

@@ -84,6 +84,9 @@ struct Assessment {
     bool exceeded() const; ///< some limit is over
 };
 
+/// The policy the axis is judged by; where the project has none of that name the first that the program ships.
+const Policy& policy_of(const Machine& machine, const Axis& axis);
+
 /// Acceleration that the peak torque at the cycle's top speed gives rotor and load, rad/s² (m/s²): motors are compared
 /// by it, since a larger rotor may be slower. NaN where it cannot be said.
 double peak_acceleration(const Assessment& a);

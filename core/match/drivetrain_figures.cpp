@@ -20,35 +20,17 @@ bool bounds_coupling(In in) {
            (!in.demand || (in.coupling && in.coupling->bounded));
 }
 
-// The bound that is largest by this member, of both cases and directions.
-struct WorstBound {
-    const CouplingBounds* bounds;
-    bool stop, back;
-};
-WorstBound worst_bound(const CouplingUse& u, double CouplingBounds::*member) {
-    WorstBound out{&u.bounds[0][0], false, false};
-    for (const bool stop : {false, true})
-        for (const bool back : {false, true})
-            if (const CouplingBounds& b = u.bounds[stop][back]; std::abs(b.*member) > std::abs(out.bounds->*member))
-                out = {&b, stop, back};
-    return out;
-}
-const char* case_words(const WorstBound& w) {
-    return w.stop   ? w.back ? "in an emergency stop, backwards" : "in an emergency stop, forwards"
-           : w.back ? "at the motor's peak, backwards"
-                    : "at the motor's peak, forwards";
+const char* case_words(const CouplingUse::Worst& w) {
+    return w.of == CouplingUse::stop
+               ? w.way == CouplingUse::backward ? "in an emergency stop, backwards" : "in an emergency stop, forwards"
+           : w.way == CouplingUse::backward ? "at the motor's peak, backwards"
+                                            : "at the motor's peak, forwards";
 }
 
 bool has_brake(In in) {
     return turns(in) && tells_inertia(in.axis) &&
            (in.axis.brake.there() || (in.axis.driven() && in.axis.motor.brake_torque.given())) &&
            (!in.demand || (in.brake && in.brake->delays_known));
-}
-const PowerLoss& worst_loss(const BrakeStop& b, double PowerLoss::*figure) {
-    const PowerLoss* worst = &b.standing;
-    for (const auto* one : {&b.forward, &b.backward})
-        if (*one && (!(*one)->stops || (**one).*figure > worst->*figure)) worst = &**one;
-    return *worst;
 }
 void of_loss(Figure& f, In in, const PowerLoss& loss, double PowerLoss::*figure) {
     f.si = loss.stops ? loss.*figure : no_number;
@@ -99,27 +81,27 @@ std::vector<FigureRow> drivetrain_figure_rows() {
     return {
         {"coupling.shared_bound", "Coupling, shared bound", nullptr, Kind::torque, of_coupling, bounds_coupling,
             [](Figure& f, In in) {
-                const WorstBound w = worst_bound(*in.coupling, &CouplingBounds::shared);
-                f.si = std::abs(w.bounds->shared);
+                const CouplingUse::Worst w = in.coupling->worst(&CouplingBounds::shared);
+                f.si = std::abs(w.bounds.shared);
                 f.note = case_words(w);
                 work(f, in, "T_s", "|(T_m − T_x) J_L/J + T_x|", "abs((T_m-T_x)*s+T_x)",
-                    {{"T_m", w.bounds->motor_peak}, {"T_x", w.bounds->external}, {"s", w.bounds->load_share}},
+                    {{"T_m", w.bounds.motor_peak}, {"T_x", w.bounds.external}, {"s", w.bounds.load_share}},
                     "the part of the motor's torque that goes on to the load");
             }},
         {"coupling.first_swing", "Coupling, first swing", nullptr, Kind::torque, of_coupling, bounds_coupling,
             [](Figure& f, In in) {
-                const WorstBound w = worst_bound(*in.coupling, &CouplingBounds::first_swing);
-                f.si = std::abs(w.bounds->first_swing);
+                const CouplingUse::Worst w = in.coupling->worst(&CouplingBounds::first_swing);
+                f.si = std::abs(w.bounds.first_swing);
                 f.note = std::string("after a step of torque, undamped; ") + case_words(w);
             }},
         {"brake.stop_energy", "Brake, energy of a stop", nullptr, Kind::energy, brakes, has_brake,
-            [](Figure& f, In in) { of_loss(f, in, worst_loss(*in.brake, &PowerLoss::energy), &PowerLoss::energy); }},
+            [](Figure& f, In in) { of_loss(f, in, in.brake->worst(&PowerLoss::energy), &PowerLoss::energy); }},
         {"brake.stop_time", "Brake, time of a stop", nullptr, Kind::time, brakes, has_brake,
-            [](Figure& f, In in) { of_loss(f, in, worst_loss(*in.brake, &PowerLoss::time), &PowerLoss::time); }},
+            [](Figure& f, In in) { of_loss(f, in, in.brake->worst(&PowerLoss::time), &PowerLoss::time); }},
         {"brake.stop_distance", "Brake, stop distance", nullptr, Kind::length, brakes, has_brake,
             [](Figure& f, In in) {
                 f.kind = motion_of(in.axis.mechanism).rotary ? Kind::angle : Kind::length;
-                of_loss(f, in, worst_loss(*in.brake, &PowerLoss::distance), &PowerLoss::distance);
+                of_loss(f, in, in.brake->worst(&PowerLoss::distance), &PowerLoss::distance);
             }},
         {"brake.drop", "Drop before it holds", nullptr, Kind::length, brakes,
             [](In in) { return has_brake(in) && (!in.demand || in.brake->driving > 0); },
@@ -135,7 +117,7 @@ std::vector<FigureRow> drivetrain_figure_rows() {
                 f.si = t.torque;
                 f.note = "so that " + t.name + " is asked for no more than its sheet permits";
             }},
-        {"drive.overload", "Drive, most I²t", nullptr, Kind::number,
+        {"drive.overload", "Drive, most I²t", nullptr, Kind::current_squared_time,
             need::demand | current | resistance | temperatures | voltage | drive_overload,
             [](In in) {
                 return in.axis.driven() && !in.axis.motor.stepper() && in.axis.drive.continuous_current.given() &&
@@ -143,7 +125,7 @@ std::vector<FigureRow> drivetrain_figure_rows() {
             },
             [](Figure& f, In in) {
                 f.si = std::isfinite(in.overload->greatest) ? in.overload->greatest : no_number;
-                f.note = std::isfinite(f.si) ? "A²s beyond the continuous current" : "it grows from cycle to cycle";
+                f.note = std::isfinite(f.si) ? "beyond the continuous current" : "it grows from cycle to cycle";
             }},
         {"stiffness.total", "Stiffness at the motor", nullptr, Kind::torsional_stiffness, sway, gives_way,
             [](Figure& f, In in) {
@@ -181,9 +163,9 @@ std::vector<FigureRow> drivetrain_figure_rows() {
             }},
         {"stiffness.chain_resonance", "Resonance, whole chain", nullptr, Kind::frequency, sway, has_chain,
             [](Figure& f, In in) { f.si = in.stiffness->resonances.front(); }},
-        {"precision.worst_case", "Precision, worst case", nullptr, Kind::length, exact, tells_precision,
+        {"precision.worst_case", "Precision ±, worst case", nullptr, Kind::length, exact, tells_precision,
             [](Figure& f, In in) { of_budget(f, in, in.precision->worst, false); }},
-        {"precision.root_sum_square", "Precision, root of squares", nullptr, Kind::length, exact, tells_precision,
+        {"precision.root_sum_square", "Precision ±, root of squares", nullptr, Kind::length, exact, tells_precision,
             [](Figure& f, In in) { of_budget(f, in, in.precision->squares, true); }},
     };
 }

@@ -36,22 +36,15 @@ void judge_coupling(Limit& l, const LimitInput& in) {
                                               "; what the motor could put through it is not known"
                                         : "the cycle carries " + words(in).torque(carried) +
                                               "; how the motor's torque is shared is not known");
-    double shared = 0;
-    for (const auto& one : u.bounds)
-        for (const CouplingBounds& b : one) shared = u.bounded ? std::max(shared, std::abs(b.shared)) : 0;
+    const CouplingUse::Worst worst = u.worst(&CouplingBounds::shared);
+    const double shared = u.bounded ? std::abs(worst.bounds.shared) : 0;
     if (in.workings) {
-        if (u.bounded) {
-            const bool stop = std::max(std::abs(u.bounds[1][0].shared), std::abs(u.bounds[1][1].shared)) >
-                              std::max(std::abs(u.bounds[0][0].shared), std::abs(u.bounds[0][1].shared));
-            const auto& b = u.bounds[stop ? 1 : 0];
-            const bool back = std::abs(b[1].shared) > std::abs(b[0].shared);
-            const CouplingBounds& worst = b[back ? 1 : 0];
+        if (u.bounded)
             l.working.push_back(working_line("T_s", "(T_m − T_x) J_L/J + T_x", "(T_m-T_x)*s+T_x",
-                {{"T_m", worst.motor_peak}, {"T_x", worst.external}, {"s", worst.load_share}}, worst.shared,
-                Kind::torque,
-                stop ? "the part of the motor's emergency torque that goes on to the load"
-                     : "the part of the motor's peak torque that goes on to the load"));
-        }
+                {{"T_m", worst.bounds.motor_peak}, {"T_x", worst.bounds.external}, {"s", worst.bounds.load_share}},
+                worst.bounds.shared, Kind::torque,
+                worst.of == CouplingUse::stop ? "the part of the motor's emergency torque that goes on to the load"
+                                              : "the part of the motor's peak torque that goes on to the load"));
         l.working.push_back(working_line("T_k", "K · max(cycle, emergency stop, shared)", "K*max(T_c, T_e, T_s)",
             {{"K", c.service_factor.si}, {"T_c", u.cycle}, {"T_e", u.emergency}, {"T_s", shared}}, l.used, Kind::torque,
             practice));
@@ -66,12 +59,9 @@ void judge_coupling(Limit& l, const LimitInput& in) {
             words(in).torque(carried) + " carried at the instant" +
             (u.emergency > u.cycle ? " of the emergency stop" : " of the peak, standstill and breakaway included");
     l.reason += ", with service factor " + words(in).torque(l.used);
-    if (u.bounded) {
-        double swing = 0;
-        for (const auto& one : u.bounds)
-            for (const CouplingBounds& b : one) swing = std::max(swing, std::abs(b.first_swing));
-        l.reason += "; a step of torque may swing to " + words(in).torque(swing);
-    }
+    if (u.bounded)
+        l.reason += "; a step of torque may swing to " +
+                    words(in).torque(std::abs(u.worst(&CouplingBounds::first_swing).bounds.first_swing));
     if (l.state != LimitState::fits)
         l.remedy = "A larger coupling, or a torque limit in the drive. Never size it on the rated torque.";
 }
@@ -131,6 +121,8 @@ void judge_fits(Limit& l, const LimitInput& in, const std::vector<Mating>& fits,
     if (l.state != LimitState::fits) l.remedy = remedy;
 }
 
+// no coupling stands between the motor and the first stage
+bool mates_motor(const Axis& axis) { return !axis.coupling.there() || axis.coupling.place != CouplingPlace::motor; }
 bool has_bores(const LimitInput& in) {
     return turns(in) && (in.axis.coupling.driving_bore.given() || in.axis.coupling.driven_bore.given());
 }
@@ -138,9 +130,11 @@ void judge_bores(Limit& l, const LimitInput& in) {
     judge_fits(l, in, coupling_fits(in.axis), "Another bore; equal diameters on both sides save a special coupling.");
 }
 bool has_mating(const LimitInput& in) {
-    return turns(in) && std::any_of(in.axis.stages.begin(), in.axis.stages.end(), [](const Stage& s) {
-        return s.input_bore.given() || s.pilot.given() || s.bolt_circle.given();
-    });
+    if (!turns(in)) return false;
+    const auto says = [](const Stage& s) { return s.input_bore.given() || s.pilot.given() || s.bolt_circle.given(); };
+    const auto& stages = in.axis.stages;
+    return std::any_of(stages.begin() + (mates_motor(in.axis) ? 0 : std::min<std::ptrdiff_t>(1, std::ssize(stages))),
+        stages.end(), says);
 }
 void judge_mating(Limit& l, const LimitInput& in) {
     judge_fits(l, in, stage_fits(in.axis), "An adapter, a bushing, or a gearhead for this motor.");
@@ -148,14 +142,6 @@ void judge_mating(Limit& l, const LimitInput& in) {
 
 bool wants_brake(const LimitInput& in) {
     return in.so_far.demand && !acting_brakes(in.axis, in.so_far.demand->load).empty();
-}
-
-// The largest loss of power, with its way.
-const PowerLoss& worst_loss(const BrakeStop& b) {
-    const PowerLoss* worst = &b.standing;
-    for (const auto* one : {&b.forward, &b.backward})
-        if (*one && ((*one)->energy > worst->energy || !(*one)->stops)) worst = &**one;
-    return *worst;
 }
 
 void judge_brake_stop(Limit& l, const LimitInput& in) {
@@ -180,7 +166,7 @@ void judge_brake_stop(Limit& l, const LimitInput& in) {
         l.reason += "; how far it goes waits for the time until the brake bites";
         return;
     }
-    const PowerLoss& w = worst_loss(b);
+    const PowerLoss& w = b.worst(&PowerLoss::distance);
     const bool rotary = motion_of(in.axis.mechanism).rotary;
     const Kind way = rotary ? Kind::angle : Kind::length;
     l.reason += "; without power it stops in " + words(in).say(w.time, Kind::time) + " and " +
@@ -248,14 +234,14 @@ void judge_overload(Limit& l, const LimitInput& in) {
         const MotorConditions& c = in.so_far.motor->can.model->conditions();
         l.working.push_back(working_line("W", "(I_p² − I_c²) t_p", "(I_p^2-I_c^2)*t_p",
             {{"I_p", c.drive_peak}, {"I_c", c.drive_continuous}, {"t_p", in.axis.drive.peak_time.si}}, o.budget,
-            Kind::number, "A²s, from empty"));
+            Kind::current_squared_time, "from empty"));
     }
     if (!closed(l, in, of_drive)) return;
     if (o.trips)
         l.reason = "the drive trips in cycle " + format_number(o.trip_cycle, 6) + " after " +
                    format_number(o.trip_time, 3) + " s of it";
     else
-        l.reason = format_number(o.greatest, 3) + " A²s of " + format_number(o.budget, 3) + " A²s beyond " +
+        l.reason = words(in).say(o.greatest, l.kind) + " of " + words(in).say(o.budget, l.kind) + " beyond " +
                    format_number(o.continuous, 3) + " A at the most";
     if (l.state != LimitState::fits) l.remedy = "A larger drive, shorter peaks, or more time between them.";
 }
@@ -316,6 +302,10 @@ void judge_screw_life(Limit& l, const LimitInput& in) {
             {{"C", s.dynamic_rating.si}, {"F_m", life.mean_load}, {"w_m", life.mean_speed}}, life.hours * 3600,
             Kind::time, "ISO 3408-5, from memory"));
     if (!closed(l, in, "ISO 3408-5, from memory")) return;
+    if (std::isinf(life.hours)) {
+        l.reason = "it carries nothing, or never turns";
+        return;
+    }
     l.reason = words(in).say(l.used, Kind::time) + " asked, of " + words(in).say(l.allowed, Kind::time) +
                "; mean load " + words(in).say(life.mean_load, Kind::force) + " weighted by turns" +
                (life.typed ? ", by the spectrum that is typed" : "") +
@@ -396,7 +386,7 @@ std::vector<Mating> stage_fits(const Axis& axis) {
         const auto add = [&](const char* what, const QuantityBase& has, const QuantityBase& wants) {
             if (has.given() && wants.given()) out.push_back({name + ", " + what, has.si, wants.si});
         };
-        if (k == 0 && axis.coupling.there() && axis.coupling.place == CouplingPlace::motor) continue;
+        if (k == 0 && !mates_motor(axis)) continue;
         if (with_motor)
             add("input bore and shaft of the motor", s.input_bore, axis.motor.shaft_diameter);
         else if (k > 0)
@@ -458,10 +448,11 @@ std::vector<LimitRow> drivetrain_limit_rows() {
         {"coupling_alignment", "Coupling, misalignment", Kind::number, alignment, false, has_alignment,
             judge_alignment},
         {"coupling_bores", "Coupling, bores", Kind::length, coupling_fit, false, has_bores, judge_bores},
-        {"stage_mating", "Motor and gearhead mate", Kind::length, coupling_fit, false, has_mating, judge_mating},
+        {"stage_mating", "Gearhead on motor", Kind::length, coupling_fit, false, has_mating, judge_mating},
         {"brake_stop", "Brake, stopping", Kind::torque, brakes, false, wants_brake, judge_brake_stop},
         {"brake_energy", "Brake, energy of a stop", Kind::energy, brakes, false, has_brake_energy, judge_brake_energy},
-        {"drive_overload", "Drive, I²t", Kind::number, currents | drive_overload, true, has_overload, judge_overload},
+        {"drive_overload", "Drive, I²t", Kind::current_squared_time, currents | drive_overload, true, has_overload,
+            judge_overload},
         {"drive_standstill", "Drive, standstill", Kind::current, need::demand | current | temperatures | drive_overload,
             true, has_standstill, judge_standstill},
         {"drive_highest", "Drive, bus at its highest", Kind::voltage, voltage | drive_window, false, has_highest,

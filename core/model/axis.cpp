@@ -153,11 +153,6 @@ void Accuracy::describe(FieldVisitor& v) {
         k.needs = Motion::start;
         return k;
     }());
-    s = optional_quantity("temperature_rise", "Screw warmer by", "K", 200,
-        "Than the guide or the scale; steel grows 11.7 µm a metre for each K.", "not counted", "Δθ", need::precision);
-    s.range.open_min = false;
-    s.needs = Motion::carriage;
-    v.quantity(temperature_rise, s);
     v.quantity(other, place("other", "Other errors, ±", "Guides, mounting, tool.", "none", "δ_x"));
 }
 

@@ -61,8 +61,7 @@ struct Accuracy {
     Quantity<Kind::angle> encoder_accuracy;   ///< ±
     Quantity<Kind::stiffness> line_stiffness; ///< of the mechanism at the load, worst place: belt span, rack
     Quantity<Kind::torsional_stiffness> turning_stiffness;
-    Quantity<Kind::temperature_difference> temperature_rise; ///< of a screw over its guide
-    MotionQuantity<Order::position> other;                   ///< ±
+    MotionQuantity<Order::position> other; ///< ±
     Extra extra;
 
     bool operator==(const Accuracy&) const = default;

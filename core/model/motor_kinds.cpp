@@ -15,15 +15,7 @@ constexpr need::Bits losses = need::current | need::resistance;
 // An optional constant: every one may be missing, and what needs it says so.
 QuantitySpec constant(const char* key, const char* label, const char* unit, double most, const char* help,
     const char* symbol, need::Bits serves = constants) {
-    return {.key = key,
-        .label = label,
-        .unit = unit,
-        .range = {0, most, true},
-        .help = help,
-        .required = false,
-        .if_empty = "not given",
-        .symbol = symbol,
-        .serves = serves};
+    return optional_quantity(key, label, unit, most, help, "not given", symbol, serves);
 }
 
 // Looked up now and then.

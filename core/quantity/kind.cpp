@@ -54,6 +54,7 @@ constexpr std::array kinds{
     KindInfo{Kind::linear_voltage_constant, "voltage constant along a line", {1, 1, -2, -1}, "V·s/m"},
     KindInfo{Kind::motor_constant, "motor constant", {2, 1, -2, 0, 0, 0, -1}, "N·m/√W"},
     KindInfo{Kind::linear_motor_constant, "motor constant along a line", {1, 1, -2, 0, 0, 0, -1}, "N/√W"},
+    KindInfo{Kind::current_squared_time, "current squared over time", {0, 0, 1, 2}, "A²·s"},
 };
 
 static_assert(kinds.size() == static_cast<std::size_t>(Kind::illegal));

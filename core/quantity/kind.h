@@ -54,6 +54,7 @@ enum class Kind {
     linear_voltage_constant,
     motor_constant,
     linear_motor_constant,
+    current_squared_time,
     illegal
 };
 

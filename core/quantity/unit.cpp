@@ -305,6 +305,8 @@ constexpr std::array table{
     Unit{"C", charge, 1, "C", "A·s coulomb"},
     Unit{"Ah", charge, 3600, "A hour", "A·h"},
     Unit{"mAh", charge, 3.6, "mA hour", "mA·h"},
+
+    Unit{"A²·s", current_squared_time, 1, "A^2 s", "A²s"},
 };
 
 using Index = std::multimap<std::string, const Unit*, std::less<>>;

@@ -9,17 +9,6 @@
 
 namespace fulmox {
 
-namespace {
-
-const Policy& policy_of(const Machine& machine, const Axis& axis) {
-    static const Policy fallback = shipped_policies().front();
-    for (const Policy& p : machine.policies)
-        if (p.name == axis.policy) return p;
-    return fallback;
-}
-
-} // namespace
-
 Value coupling_json(const Axis& axis, const Assessment& a) {
     if (!a.coupling) return nullptr;
     const CouplingUse& u = *a.coupling;

@@ -253,6 +253,10 @@ void Screw::describe(FieldVisitor& v) {
     error.source = "ISO 3408-3, from memory";
     error.range.open_min = false;
     v.quantity(lead_error, error);
+    QuantitySpec warm = rare(optional_quantity("temperature_rise", "Screw warmer by", "K", 200,
+        "Than the guide or the scale; steel grows 11.7 µm a metre for each K.", "not counted", "Δθ", need::precision));
+    warm.range.open_min = false;
+    v.quantity(temperature_rise, warm);
     const auto rated = [&](const char* key, const char* label, const char* help, const char* symbol) {
         return rare(optional_quantity(key, label, "N", 1e9, help, "not judged", symbol, need::screw_life));
     };

@@ -50,11 +50,12 @@ struct Screw {
     Quantity<Kind::torque> preload_drag;
     Quantity<Kind::torque> bearing_drag;
     Quantity<Kind::speed> speed_value;
-    Quantity<Kind::stiffness> nut_stiffness;     ///< axial
-    Quantity<Kind::stiffness> bearing_stiffness; ///< axial, of the fixed end
-    Quantity<Kind::length> lead_error;           ///< ±, over 300 mm
-    Quantity<Kind::force> dynamic_rating;        ///< C
-    Quantity<Kind::force> static_rating;         ///< C_0a
+    Quantity<Kind::stiffness> nut_stiffness;                 ///< axial
+    Quantity<Kind::stiffness> bearing_stiffness;             ///< axial, of the fixed end
+    Quantity<Kind::length> lead_error;                       ///< ±, over 300 mm
+    Quantity<Kind::temperature_difference> temperature_rise; ///< over its guide
+    Quantity<Kind::force> dynamic_rating;                    ///< C
+    Quantity<Kind::force> static_rating;                     ///< C_0a
     Quantity<Kind::time> life_asked;
     std::vector<LoadShare> spectrum;         ///< in place of the cycle, for its life
     Quantity<Kind::pressure> yield_strength; ///< for Johnson's parabola
