@@ -466,8 +466,8 @@ TEST_CASE("large projects, each within what a file may hold, are shown in time")
     Machine many = demo_cell;
     for (std::size_t i = 0; i < many.axes.size(); ++i)
         many.axes[i].motor.pictures.clear(); // they have bounds of their own
-    while (many.axes.size() < 160) many.axes.push_back(many.axes[many.axes.size() % 7]);
-    show("160 axes", many);
+    while (many.axes.size() < 140) many.axes.push_back(many.axes[many.axes.size() % 7]);
+    show("140 axes", many);
     Machine segments = demo_cell;
     segments.axes.resize(1);
     auto& list = segments.axes[0].cycle.segments;
