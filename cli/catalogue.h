@@ -1,11 +1,11 @@
-// The catalogue that ships with the program.
+// The catalogues that ship with the program.
 #pragma once
 
 #include <string_view>
 
 namespace fulmox {
 
-/// The text of data/catalogue/motors.json.
-std::string_view shipped_catalogue();
+/// The text of data/catalogue for a list of parts ("motors"), JSON or CSV; empty: there is none.
+std::string_view shipped_catalogue(std::string_view list);
 
 } // namespace fulmox

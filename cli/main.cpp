@@ -10,6 +10,7 @@
 #include "core/report/json_report.h"
 #include "core/report/motor_report.h"
 #include "core/report/parts_list.h"
+#include "core/report/shelf_report.h"
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
@@ -19,6 +20,7 @@
 #include <fstream>
 #include <iostream>
 #include <new>
+#include <numeric>
 #include <sstream>
 
 namespace {
@@ -415,7 +417,7 @@ int judge_catalogue(
         if (!other) return bad_input;
         own = *other;
     }
-    const auto read = read_motors(catalogue.empty() ? shipped_catalogue() : own);
+    const auto read = read_motors(catalogue.empty() ? shipped_catalogue("motors") : own);
     if (!read) {
         say(catalogue, read.error());
         return bad_input;
@@ -429,6 +431,100 @@ int judge_catalogue(
     judged.order = cheapest_first(judged.motors, judged.judged);
     std::cout << (json ? judged_json(judged) : csv ? judged_csv(judged) : harmless(judged_text(judged)));
     // what is wrong with the axis keeps every motor from being judged: say it
+    if (const Assessment a = assess(machine, *axis); has_errors(a.problems) && !a.demand) {
+        for (const Problem& p : a.problems)
+            if (p.severity == Severity::error) say(path, p);
+        return bad_input;
+    }
+    if (has_errors(read->problems)) return bad_input;
+    return std::any_of(judged.judged.begin(), judged.judged.end(), [](const Candidate& c) { return carries(c.state); })
+               ? all_fit
+               : limit_exceeded;
+}
+
+// A catalogue as it is read: what it holds, how its columns are taken, what is wrong.
+int check_catalogue(const std::string& path, bool json) {
+    std::ifstream file(path, std::ios::binary);
+    if (!file || std::filesystem::is_directory(path)) {
+        std::cerr << path << ": error: it cannot be opened for reading\n";
+        return bad_input;
+    }
+    CheckedCatalogue c;
+    c.file = std::filesystem::path(path).filename().string();
+    while (std::isspace(file.peek())) file.get();
+    const bool object = file.peek() == '{';
+    file.clear();
+    file.seekg(0);
+    if (object) {
+        const auto text = read_file(path);
+        if (!text) return bad_input;
+        auto read = read_parts(*text);
+        if (!read) {
+            say(path, read.error());
+            return bad_input;
+        }
+        c.name = std::move(read->name);
+        c.parts = std::move(read->parts);
+        c.problems = std::move(read->problems);
+    } else {
+        c.table = look_at_part_table(file);
+        file.clear();
+        file.seekg(0);
+        PartTableRead read = read_part_table(file, *c.table, c.file, "");
+        c.parts = std::move(read.parts);
+        c.problems = std::move(read.problems);
+        c.more_problems = read.more_problems;
+        c.rows = read.rows;
+        c.left_out = read.left_out;
+    }
+    if (!json)
+        for (const Problem& p : c.problems) say(path, p);
+    if (!json && c.more_problems > 0) std::cerr << path << ": and " << c.more_problems << " more of these\n";
+    std::cout << (json ? checked_json(c) : harmless(checked_text(c)));
+    return has_errors(c.problems) || count_parts(c.parts).empty() ? bad_input : all_fit;
+}
+
+struct CandidateOptions {
+    std::string axis, kind, catalogue;
+    std::size_t place = 1;
+};
+
+int judge_candidates(const std::string& path, const CandidateOptions& options, bool json, bool csv) {
+    const auto project = open_project(path);
+    if (!project) return bad_input;
+    const Machine& machine = project->machine;
+    const auto axis = axis_of(machine, options.axis);
+    if (!axis) return bad_input;
+    const PartKind& kind = part_kind(options.kind);
+    const std::size_t places = kind.places(machine.axes[*axis]), most = places + (options.kind == "gearhead");
+    if (options.place < 1 || options.place > most) {
+        std::cerr << "error: --place: found " << options.place << "; allowed is 1 to " << most << "\n";
+        return bad_input;
+    }
+    std::string own;
+    if (!options.catalogue.empty()) {
+        const auto other = read_file(options.catalogue);
+        if (!other) return bad_input;
+        own = *other;
+    }
+    const std::string_view text = options.catalogue.empty() ? shipped_catalogue(kind.list) : own;
+    auto read = read_any_parts(text, std::filesystem::path(options.catalogue).filename().string(), "");
+    if (!read) {
+        say(options.catalogue, read.error());
+        return bad_input;
+    }
+    for (const Problem& p : read->problems) say(options.catalogue, p);
+    const std::size_t project_own = kind.own(const_cast<Machine&>(machine)).size();
+    for (std::size_t i = 0; i < project_own; ++i) kind.keep(read->parts, machine, i);
+    std::vector<std::size_t> which(kind.own(read->parts).size());
+    std::iota(which.begin(), which.end(), std::size_t{0});
+    JudgedParts judged{machine, *axis, kind, read->parts, {}, {}};
+    judged.judged = judge_parts(machine, *axis, kind, options.place - 1, read->parts, which);
+    std::vector<double> prices;
+    for (const std::size_t i : which)
+        prices.push_back(kind.price(read->parts, i).given() ? kind.price(read->parts, i).si : std::nan(""));
+    judged.order = cheapest_first(prices, judged.judged);
+    std::cout << (json ? judged_parts_json(judged) : csv ? judged_parts_csv(judged) : harmless(judged_parts_text(judged)));
     if (const Assessment a = assess(machine, *axis); has_errors(a.problems) && !a.demand) {
         for (const Problem& p : a.problems)
             if (p.severity == Severity::error) say(path, p);
@@ -511,6 +607,28 @@ int run(int argc, char** argv) {
     auto* motors_json = motors_command->add_flag("--json", json, "As JSON: SI values, stable keys");
     motors_command->add_flag("--csv", csv, "As CSV")->excludes(motors_json);
 
+    CandidateOptions candidate_options;
+    auto* candidates_command = app.add_subcommand(
+        "candidates", "Judges gearheads, couplings, brakes or drives of a catalogue on an axis, cheapest first");
+    candidates_command->add_option("FILE", file, "Project, *.fulmox; - reads the standard input")->required();
+    candidates_command->add_option("--axis", candidate_options.axis, "The axis, by name or number")->required();
+    candidates_command->add_option("--part", candidate_options.kind, "gearhead, coupling, brake or drive")
+        ->required()
+        ->check(CLI::IsMember({"gearhead", "coupling", "brake", "drive"}));
+    candidates_command->add_option(
+        "--place", candidate_options.place, "Which stage a gearhead replaces, the motor side first; one more: it is added");
+    candidates_command->add_option(
+        "--catalogue", candidate_options.catalogue, "A catalogue, JSON or CSV; the shipped one unless given");
+    auto* candidates_json = candidates_command->add_flag("--json", json, "As JSON: SI values, stable keys");
+    candidates_command->add_flag("--csv", csv, "As CSV")->excludes(candidates_json);
+
+    auto* catalogue_command = app.add_subcommand("catalogue", "Looks at a catalogue of parts");
+    catalogue_command->require_subcommand(1);
+    auto* check_command = catalogue_command->add_subcommand(
+        "check", "What a catalogue holds, how its columns are taken, and what is wrong with it, by line and column");
+    check_command->add_option("FILE", file, "JSON, or CSV with units in its headings")->required();
+    check_command->add_flag("--json", json, "As JSON");
+
     auto* parts_command = app.add_subcommand("parts", "Parts of all axes: how many, price, mass, different ones");
     parts_command->add_option("FILE", file, "Project, *.fulmox; - reads the standard input")->required();
     auto* parts_json_flag = parts_command->add_flag("--json", json, "As JSON");
@@ -543,6 +661,8 @@ int run(int argc, char** argv) {
     try {
         if (*assess_command) return assess_file(file, json, workings);
         if (*parts_command) return show_parts(file, json, csv);
+        if (*check_command) return check_catalogue(file, json);
+        if (*candidates_command) return judge_candidates(file, candidate_options, json, csv);
         if (*sheet_command) return show_sheets(file, sheet_options, json);
         if (*curve_command) return show_curve(file, curve_options, json, csv);
         if (*motors_command) return judge_catalogue(file, judged_axis, judged_catalogue, json, csv);

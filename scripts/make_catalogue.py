@@ -1,12 +1,15 @@
 #!/usr/bin/env python3
-"""Writes data/catalogue/motors.json: an invented catalogue of servo, block-commutated, brushed and linear motors and steppers.
+"""Writes data/catalogue: an invented catalogue of motors (JSON), gearheads, couplings, brakes, drives and supplies (CSV).
 
 Constants follow from what a motor shall do at its voltage, so that no sheet contradicts itself: torque and voltage
 constant and inductance from where the peak curve bends and ends, resistance from the loss at the rated point. Every number is made up from plausible scaling laws; no row stands for a real product. Series are named after birds.
-Run from the project's root: scripts/make_catalogue.py > data/catalogue/motors.json
+Run from anywhere: scripts/make_catalogue.py [DIRECTORY]
 """
+import csv
 import json
 import math
+import pathlib
+import sys
 
 # series: (frame mm, continuous torques N·m, inertia kg·cm² per N·m at 1 N·m, rated rpm, top rpm, peak factor, pole pairs)
 SERIES = {
@@ -310,5 +313,165 @@ rows += [stepper("Snipe", frame, holding, current, phases=5, step=step)
 for row in rows:
     if row["electric"]["kind"] == "sine" and (flange := FLANGES.get(int(row["frame"].split()[0]))):
         row["pilot"], row["bolt_circle"] = text(flange[0], "mm"), text(flange[1], "mm")
-print(json.dumps({"format": "fulmox-catalogue", "version": 2, "name": "Aviary, invented motors",
-                  "motors": rows}, ensure_ascii=False, indent=1))
+
+FROM = "Aviary catalogue (invented)"
+
+
+def gearheads():
+    """Torque with the cube of the frame; less at high ratios; backlash and stiffness by class."""
+    rows = []
+
+    def row(name, series, type_, ratio, efficiency, inertia, rated, peak, emergency, nominal, top, backlash, stiffness,
+            radial, axial, bore, shaft, pilot, circle, mass, price, no_load, life=20000, stops=1000, exponent="", back="",
+            ratchet="", tilting="", turns=""):
+        rows.append([name, series, type_, sig(ratio, 5), sig(efficiency), back, sig(inertia), sig(rated), exponent, sig(peak),
+                     sig(emergency), stops, sig(nominal), sig(top), life,
+                     sig(min(no_load, 0.4 * (1 / sig(efficiency) - 1) * rated / ratio), 2), ratchet, backlash and sig(backlash, 2),
+                     stiffness and sig(stiffness, 2), radial and sig(radial, 2), axial and sig(axial, 2), tilting, bore, shaft,
+                     pilot, circle, turns, sig(mass), round(price), FROM])
+
+    frames = {40: (40, 9, 8, 10), 60: (60, 28, 14, 16), 80: (80, 75, 19, 22), 100: (100, 130, 24, 32), 130: (130, 300, 28, 40)}
+    for series, play, dearer, chosen in (("Rook", 8, 1.0, (40, 60, 80, 100, 130)), ("Raven", 2, 1.75, (60, 80, 100, 130))):
+        for size in chosen:
+            frame, torque, bore, shaft = frames[size]
+            ratios = (3, 4, 5, 7, 10, 12, 16, 20, 25, 35, 50, 100) if series == "Rook" else (3, 4, 5, 7, 10, 12, 16, 20, 25, 35, 50)
+            for ratio in ratios:
+                stages = 1 if ratio <= 10 else 2
+                rated = torque * (0.85 if ratio in (3, 10, 100) else 1) * (1.05 if stages == 2 else 1)
+                nominal = 4200 * (40 / frame) ** 0.35
+                row(f"{series} {size}-{ratio}", series, "planetary", ratio, 0.97 if stages == 1 else 0.94,
+                    0.012 * (frame / 40) ** 4.3 * (1 + 2.5 / ratio) * (1 if stages == 1 else 0.8), rated, 1.6 * rated, 3 * rated,
+                    nominal, 2 * nominal, play * (1 if stages == 1 else 1.4), 0.05 * torque ** 0.95 * (1.3 if series == "Raven" else 1),
+                    55 * torque ** 0.72, 45 * torque ** 0.72, bore, shaft, *FLANGES[size],
+                    0.4 * (frame / 40) ** 2.6 * (1 if stages == 1 else 1.35), (120 + 9 * torque ** 0.75) * dearer * (1 if stages == 1 else 1.4),
+                    0.02 * (frame / 40) ** 2.4 * (1 if stages == 1 else 0.8))
+    for size, rated in ((14, 5), (17, 12), (20, 22), (25, 45), (32, 95)):
+        for ratio in (50, 80, 100, 120, 160):
+            rated_here = rated * (0.75 if ratio == 50 else 1)
+            row(f"Swallow {size}-{ratio}", "Swallow", "strain_wave", ratio, 0.75 if ratio < 100 else 0.7, 0.03 * (size / 14) ** 4.6,
+                rated_here, 3 * rated_here, 6.5 * rated_here, 3500 * (14 / size) ** 0.3, 8000 * (14 / size) ** 0.5, "", 0.6 * (size / 14) ** 3,
+                "", "", {14: 6, 17: 8, 20: 9, 25: 11, 32: 14}[size], "", "", "", 0.35 * (size / 14) ** 2.4, 420 * (size / 14) ** 1.2,
+                0.03 * (size / 14) ** 2.5, life=7000, stops=10000, exponent=3, ratchet=sig(18 * rated_here),
+                tilting=sig(40 * (size / 14) ** 2.7), turns="yes")
+    for size, torque, frame in ((30, 14, 60), (40, 32, 80), (50, 62, 80), (63, 115, 100)):
+        for ratio in (5, 7.5, 10, 15, 20, 30, 40, 60):
+            starts = 4 if ratio <= 7.5 else 2 if ratio <= 15 else 1
+            lead = math.atan(starts / 9)
+            rho = math.atan(0.06 / math.cos(math.radians(20)))
+            row(f"Owl {size}-{str(ratio).replace('.', '')}", "Owl", "worm", ratio, math.tan(lead) / math.tan(lead + rho),
+                0.05 * (size / 30) ** 4, torque, 1.8 * torque, 2.5 * torque, 1500, 3500, 15, 0.03 * torque, 30 * torque ** 0.8, 20 * torque ** 0.8,
+                SHAFT[frame], {30: 14, 40: 18, 50: 25, 63: 25}[size], *FLANGES[frame], 1.2 * (size / 30) ** 2.4, 70 + 1.1 * size + 0.6 * torque,
+                0.05 * (size / 30) ** 2, life=12000, back=sig(math.tan(lead - rho) / math.tan(lead)))
+    for size, torque, frame in ((60, 20, 60), (80, 50, 80), (100, 105, 100), (130, 220, 130)):
+        for ratio in (1, 1.5, 2, 3, 5, 10):
+            row(f"Magpie {size}-{str(ratio).replace('.', '')}", "Magpie", "bevel", ratio, 0.95 if ratio <= 5 else 0.93, 0.3 * (size / 60) ** 4.5, torque, 1.6 * torque,
+                2.5 * torque, 3000, 6000, 6, 0.05 * torque, 60 * torque ** 0.7, 40 * torque ** 0.7, SHAFT[frame], SHAFT[frame],
+                *FLANGES[frame], 2.1 * (size / 60) ** 2.6, 380 + 3.2 * torque, 0.08 * (size / 60) ** 2.2, turns="yes")
+    for size, torque, frame in ((60, 12, 60), (80, 30, 80), (100, 70, 100)):
+        for ratio in (1, 1.5, 2, 3, 4, 5):
+            row(f"Redstart {size}-{str(ratio).replace('.', '')}", "Redstart", "gears", ratio, 0.96, 0.1 * (size / 60) ** 4 * (1 + 1 / ratio ** 2),
+                torque, 1.8 * torque, 3 * torque, 3000, 5000, 12, 0.04 * torque, 25 * torque ** 0.8, "", SHAFT[frame], SHAFT[frame],
+                *FLANGES[frame], 0.8 * (size / 60) ** 2.3, 95 + 1.4 * torque, 0.04 * (size / 60) ** 2, exponent=6.6, turns="yes")
+    return ["name", "series", "type", "ratio", "efficiency", "efficiency back", "inertia [kg·cm²]", "rated torque [N·m]",
+            "exponent", "peak torque [N·m]", "emergency torque [N·m]", "emergency stops", "nominal speed [rpm]", "top speed [rpm]",
+            "life [h]", "no-load torque [N·m]", "ratchet torque [N·m]", "backlash [arcmin]", "stiffness [N·m/arcmin]",
+            "radial rating [N]", "axial rating [N]", "tilting rating [N·m]", "input bore [mm]", "output shaft [mm]", "pilot [mm]",
+            "bolt circle [mm]", "turns back", "mass [kg]", "price", "origin"], rows
+
+
+def couplings():
+    rows = []
+    kinds = (("Avocet", "disc", 1.0, 900, 0.7, 0.12, 0.4, 10000, 38), ("Bittern", "bellows", 0.8, 750, 1.2, 0.15, 0.4, 12000, 46),
+             ("Curlew", "jaw", 1.3, 120, 1.0, 0.10, 0.8, 9000, 14), ("Dotterel", "slit", 0.6, 150, 2.0, 0.15, 0.3, 8000, 11),
+             ("Egret", "oldham", 0.7, 200, 0.5, 0.8, 0.2, 4000, 9), ("Gull", "sleeve", 1.6, 4000, 0, 0, 0, 15000, 7))
+    bores = {16: (5, 6), 20: (6.35, 8), 25: (8, 10), 32: (10, 14), 40: (14, 16), 55: (19, 20), 65: (24, 25), 80: (28, 32)}
+    for series, kind, factor, stiff, angular, parallel, axial, top, price in kinds:
+        for size, (small, large) in bores.items():
+            torque = 2.2 * (size / 20) ** 2.9 * factor
+            for one, two in ((small, small), (small, large), (large, large)):
+                if (kind, one != two) == ("sleeve", True) and size < 32:
+                    continue
+                rows.append([f"{series} {size} {one:g}/{two:g}", series, kind, sig(0.006 * (size / 20) ** 5 * (1.3 if kind == "jaw" else 1)), sig(torque),
+                             sig(top * (20 / size) ** 0.4), sig(stiff * (size / 20) ** 3), sig(60 / size, 2) if kind == "oldham" else "",
+                             "clamp" if kind != "oldham" else "set_screw", one, two, sig(angular, 2) if angular else 0.05,
+                             sig(parallel * (size / 32) ** 0.5, 2) if parallel else 0.01, sig(axial * (size / 32) ** 0.5, 2) if axial else 0.1,
+                             sig(0.02 * (size / 20) ** 3), round(price + 0.9 * price * (size / 40) ** 1.6), FROM])
+    return ["name", "series", "type", "inertia [kg·cm²]", "allowable torque [N·m]", "top speed [rpm]", "stiffness [N·m/rad]",
+            "backlash [arcmin]", "fastening", "driving bore [mm]", "driven bore [mm]", "angular allowed [deg]", "parallel allowed [mm]",
+            "axial allowed [mm]", "mass [kg]", "price", "origin"], rows
+
+
+def brakes():
+    rows = []
+    for series, quick, dear in (("Kite", 1.0, 1.0), ("Buzzard", 0.6, 1.5), ("Harrier", 0.8, 1.2)):
+        for torque in (0.2, 0.4, 0.8, 1.5, 2.5, 4, 6, 9, 14, 20, 32, 50, 75, 120):
+            rows.append([f"{series} {torque:g}", series, torque, sig(0.8 * torque), sig(0.006 * torque ** 1.35), sig((18 + 9 * torque ** 0.4) * quick, 2),
+                         sig((35 + 18 * torque ** 0.4) * quick, 2), sig(90 * torque ** 0.8 * (2 if series == "Harrier" else 1), 2), 24,
+                         sig(6 + 5 * torque ** 0.45, 2), sig(0.12 + 0.22 * torque ** 0.75), round((38 + 26 * torque ** 0.6) * dear), FROM])
+    return ["name", "series", "static torque [N·m]", "dynamic torque [N·m]", "inertia [kg·cm²]", "apply time [ms]", "release time [ms]",
+            "stop energy [J]", "voltage [V]", "power [W]", "mass [kg]", "price", "origin"], rows
+
+
+def drives():
+    rows = []
+
+    def row(name, series, current, peak, seconds, low, high, trip, top, reads, takes, loss, mass, price, standstill="", dial="", pulses="", derates=""):
+        yes = lambda word, of: "yes" if word in of else ""
+        rows.append([name, series, current, peak, "rms" if series in ("Osprey", "Merlin") else "peak", seconds, standstill, derates,
+                     2.5 if derates else "", low, high, trip, top, dial, pulses,
+                     *(yes(w, reads) for w in ("hall", "incremental", "sine_cosine", "serial", "resolver")),
+                     *(yes(w, takes) for w in ("pulses", "analog", "network")), sig(loss, 2), sig(mass), round(price), FROM])
+
+    for bus, low, high, trip in ((320, 180, 400, 410), (560, 320, 780, 800)):
+        for current in (1.5, 2.5, 4, 6, 8, 12, 16, 24, 32, 45, 60):
+            for factor, what in ((2, "S"), (3, "H")):
+                row(f"Osprey {bus}-{str(current).replace('.', '')} {what}", "Osprey", current, sig(current * factor), 3 if factor == 2 else 1.5, low, high,
+                    trip, 1000, ("incremental", "sine_cosine", "serial"), ("analog", "network"), 8 + 2.2 * current ** 0.8,
+                    0.9 + 0.09 * current, 260 + 42 * current ** 0.85 * (1 if bus == 320 else 1.25), 70, derates=40)
+    for bus, low, high in ((48, 20, 60), (320, 120, 400)):
+        for current in (2, 3, 5, 8, 12, 18):
+            row(f"Merlin {bus}-{current}", "Merlin", current, 2.5 * current, 2, low, high, high + 6, 800, ("hall", "incremental", "serial", "resolver"),
+                ("pulses", "analog", "network"), 3 + 0.9 * current, 0.3 + 0.05 * current, 130 + 22 * current ** 0.9, 80, derates=45)
+    for bus, low, high in ((24, 10, 30), (48, 18, 56), (90, 30, 110)):
+        for current in (2, 4, 8, 15, 25):
+            row(f"Hobby {bus}-{current}", "Hobby", current, 2 * current, 2, low, high, high + 4, 600, ("hall", "incremental"), ("analog", "network"),
+                2 + 0.5 * current, 0.15 + 0.03 * current, 60 + 9 * current, derates=45)
+    for bus, low, high, dials in ((48, 20, 50, (1, 2, 3, 4.5)), (80, 24, 80, (3, 4.5, 6, 8.5)), (160, 60, 170, (5, 7, 9))):
+        for dial in dials:
+            row(f"Falcon {bus}-{str(dial).replace('.', '')}", "Falcon", "", "", "", low, high, high + 5, "", ("incremental",), ("pulses", "network"),
+                1.5 + 0.4 * dial, 0.2 + 0.04 * dial, 28 + 9 * dial, dial=dial, pulses=200 if bus < 160 else 500)
+    return ["name", "series", "continuous current [A]", "peak current [A]", "currents in", "peak time [s]", "standstill share [%]", "derates from [°C]",
+            "derating rate [%]", "lowest voltage [V]", "highest voltage [V]", "trip voltage [V]", "top frequency [Hz]", "most current [A]",
+            "pulse input [kHz]", "reads hall", "reads incremental", "reads sine cosine", "reads serial", "reads resolver", "takes pulses",
+            "takes analog", "takes network", "own loss [W]", "mass [kg]", "price", "origin"], rows
+
+
+def supplies():
+    rows = []
+    for volts in (24, 36, 48, 72):
+        for power in (120, 240, 480, 960, 1500):
+            rows.append([f"Petrel {volts}-{power}", "Petrel", "switching", 230, 1, volts, 1, "", sig(power / volts), sig(1.5 * power / volts), 3, power,
+                         92, sig(2200 * power / volts ** 1.2, 2), sig(1.25 * volts), 35, "", sig(0.35 + 0.0011 * power), round(28 + 0.16 * power), FROM])
+    for volts in (24, 48, 70, 90):
+        for power in (200, 400, 800, 1500):
+            rows.append([f"Skua {volts}-{power}", "Skua", "linear", 230, 1, volts, "", 12, sig(power / volts), sig(3 * power / volts), 1, power, 82,
+                         sig(80000 * power / volts ** 2 / 4, 2), "", 60, "", sig(1.5 + 0.009 * power), round(40 + 0.2 * power), FROM])
+    for phases, mains, volts in ((1, 230, 320), (3, 400, 560)):
+        for power in (1000, 2200, 4500, 9000, 18000):
+            rows.append([f"Gannet {volts}-{power}", "Gannet", "rectifier", mains, phases, volts, "", 6, sig(power / volts), sig(2 * power / volts), 5, power,
+                         97, sig(0.45 * power, 2), 410 if volts == 320 else 800, 50, "yes" if power >= 9000 else "", sig(0.8 + 0.0006 * power),
+                         round(110 + 0.09 * power + (600 if power >= 9000 else 0)), FROM])
+    return ["name", "series", "type", "input voltage [V]", "phases", "voltage [V]", "tolerance [%]", "droop [%]", "current [A]", "peak current [A]",
+            "peak time [s]", "power [W]", "efficiency [%]", "capacitance [µF]", "trip voltage [V]", "inrush current [A]", "takes back", "mass [kg]",
+            "price", "origin"], rows
+
+
+to = pathlib.Path(sys.argv[1] if len(sys.argv) > 1 else pathlib.Path(__file__).parent.parent / "data" / "catalogue")
+(to / "motors.json").write_text(json.dumps({"format": "fulmox-catalogue", "version": 2, "name": "Aviary, invented motors", "motors": rows},
+                                           ensure_ascii=False, indent=1) + "\n", encoding="utf-8")
+for name, (head, parts) in (("gearheads", gearheads()), ("couplings", couplings()), ("brakes", brakes()), ("drives", drives()), ("supplies", supplies())):
+    with open(to / f"{name}.csv", "w", encoding="utf-8", newline="") as file:
+        writer = csv.writer(file, lineterminator="\n")
+        writer.writerow(head)
+        for part in parts:
+            writer.writerow([f"{x:g}" if isinstance(x, float) else x for x in part])

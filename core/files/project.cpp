@@ -378,7 +378,9 @@ class Writer : public FieldVisitor {
     }
     void on_flag(bool& b, const FlagSpec& spec, const Place&) override { (*out_)[spec.key] = b; }
     void on_group(GroupRef group, const GroupSpec& spec, const Place&) override {
-        (*out_)[spec.key] = object_of(group);
+        Json made = object_of(group);
+        if (spec.sparse && std::all_of(made.begin(), made.end(), [](const Json& j) { return j == ""; })) return;
+        (*out_)[spec.key] = std::move(made);
     }
     void on_list(ListRef list, const ListSpec& spec, const Place&) override {
         Json j = Json::array();
@@ -488,7 +490,7 @@ CatalogueRead catalogue_of(JsonDocument& d, const PartKind& kind, ListRef parts,
         Extra extra{};
         void describe(FieldVisitor& v) {
             v.text(name, {"name", "Catalogue", ""});
-            v.list_of(parts, {kind.list, kind.lists, kind.key, "", 100000});
+            v.list_of(parts, {kind.list, kind.lists, kind.key, "", most_parts});
         }
     };
     upgrade_motors(d);
@@ -514,6 +516,49 @@ Result<CatalogueRead, Problem> read_catalogue(std::string_view text, const PartK
     const auto version = header(*parsed, "fulmox-catalogue");
     if (!version) return Out::failure(version.error());
     return catalogue_of(*parsed, kind, parts, true);
+}
+
+Result<PartsRead, Problem> read_parts(std::string_view text) {
+    using Out = Result<PartsRead, Problem>;
+    struct Catalogue {
+        PartLists& parts;
+        std::string& name;
+        Extra extra{};
+        void describe(FieldVisitor& v) {
+            v.text(name, {"name", "Catalogue", ""});
+            for (const PartKind& kind : part_kinds())
+                v.list_of(kind.own(parts), {kind.list, kind.lists, kind.key, "", most_parts});
+        }
+    };
+    auto parsed = parse_document(text);
+    if (!parsed) return Out::failure(parsed.error());
+    JsonDocument& d = *parsed;
+    if (const auto version = header(d, "fulmox-catalogue"); !version) return Out::failure(version.error());
+    d.root.erase("format");
+    d.root.erase("version");
+    upgrade_motors(d);
+    PartsRead out;
+    Catalogue c{out.parts, out.name};
+    bool lossy = false;
+    Reader(d, out.problems, lossy).read(c);
+    for (Problem& p : check_parts(out.parts)) out.problems.push_back(std::move(p));
+    with_lines(out.problems, d);
+    return out;
+}
+
+std::string write_parts(const std::string& name, const PartLists& parts) {
+    return dump_with_long_texts([&](LongTexts& texts) {
+        Json out{{"format", "fulmox-catalogue"}, {"version", 2}, {"name", name}};
+        for (const PartKind& kind : part_kinds()) {
+            const ListRef own = kind.own(const_cast<PartLists&>(parts)); // the writer only looks
+            if (own.size() == 0) continue;
+            Json list = Json::array();
+            for (std::size_t i = 0; i < own.size(); ++i)
+                list.push_back(Writer(texts).object_of(own.shared_entry(i)));
+            out[kind.list] = std::move(list);
+        }
+        return out;
+    });
 }
 
 Result<MotorCatalogue, Problem> read_sheets(std::string_view text) {

@@ -44,6 +44,17 @@ struct CatalogueRead {
 /// `parts`. What is wrong with one is said by its place and line; every part keeps its place.
 Result<CatalogueRead, Problem> read_catalogue(std::string_view text, const PartKind& kind, ListRef parts);
 
+struct PartsRead {
+    std::string name;
+    PartLists parts;
+    Problems problems;
+};
+/// Every list of parts of a catalogue file; a file may have several kinds. `problems` are those of the file and of
+/// `check_parts`, with lines; every part keeps its place.
+Result<PartsRead, Problem> read_parts(std::string_view text);
+/// A catalogue file of these parts; kinds of which there are none are left out.
+std::string write_parts(const std::string& name, const PartLists& parts);
+
 struct MotorCatalogue {
     std::string name;
     std::vector<Motor> motors;

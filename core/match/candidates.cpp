@@ -15,20 +15,24 @@
 
 namespace fulmox {
 
-std::vector<Candidate> judge_motors(const Machine& machine, std::size_t index, const std::vector<const Motor*>& motors,
-    const std::function<bool()>& go_on, const std::function<void(double)>& done) {
-    std::vector<Candidate> out(motors.size());
+namespace {
+
+// Judges as many as there are on all cores; `put` lays one of them into a copy of the axis.
+template <class Put>
+std::vector<Candidate> judge_each(const Machine& machine, std::size_t index, std::size_t count, const PartKind& kind,
+    const std::function<bool()>& go_on, const std::function<void(double)>& done, Put&& put) {
+    std::vector<Candidate> out(count);
     const std::string path = "/axes/" + std::to_string(index);
     std::atomic<bool> left = false;
     std::atomic<std::size_t> judged = 0;
-    tbb::parallel_for(std::size_t{0}, motors.size(), [&](std::size_t i) {
+    tbb::parallel_for(std::size_t{0}, count, [&](std::size_t i) {
         if (left || (go_on && !go_on())) {
             left = true;
             return;
         }
-        if (done) done(static_cast<double>(judged++) / static_cast<double>(motors.size()));
+        if (done) done(static_cast<double>(judged++) / static_cast<double>(count));
         Axis axis = machine.axes.at(index);
-        axis.motor = *motors[i];
+        put(axis, i);
         Assessment a;
         try {
             a = assess(machine, axis, path, {.workings = false, .figures = false, .go_on = go_on});
@@ -47,9 +51,12 @@ std::vector<Candidate> judge_motors(const Machine& machine, std::size_t index, c
         c.heat = open_loop(axis) ? use("phase_current") : use("continuous_loss");
         c.acceleration = peak_acceleration(a);
         c.tightest = std::nan("");
-        // another bore, an adapter: no reason against a motor
-        std::erase_if(a.limits, [](const Limit& l) { return l.key == "coupling_bores" || l.key == "stage_mating"; });
-        if (a.limits.empty() || !a.motor) return;
+        std::erase_if(a.limits, [&](const Limit& l) { return !tells_of(kind, l.key); });
+        if (a.limits.empty()) {
+            c.reason = Text("no limit of this axis asks for it");
+            return;
+        }
+        if (std::string_view(kind.key) == "motor" && !a.motor) return;
         const Limit& worst = a.limits[by_tightness(a.limits).front()];
         c.state = worst.state;
         c.tightest = worst.utilisation();
@@ -61,14 +68,48 @@ std::vector<Candidate> judge_motors(const Machine& machine, std::size_t index, c
     return out;
 }
 
+} // namespace
+
+bool tells_of(const PartKind& kind, std::string_view key) {
+    const std::string_view of = kind.key;
+    // another bore, an adapter: no reason against a motor
+    if (of == "motor") return key != "coupling_bores" && key != "stage_mating";
+    if (of == "gearhead") return key != "coupling_bores";
+    if (of == "coupling") return key.starts_with("coupling") || key == "precision";
+    if (of == "brake") return key.starts_with("brake");
+    if (of == "drive")
+        return key.starts_with("drive") || key == "voltage" || key == "peak_torque" || key == "speed" ||
+               key == "open_circuit_emf" || key == "pulse_rate";
+    return false;
+}
+
+std::vector<Candidate> judge_motors(const Machine& machine, std::size_t index, const std::vector<const Motor*>& motors,
+    const std::function<bool()>& go_on, const std::function<void(double)>& done) {
+    return judge_each(machine, index, motors.size(), part_kind("motor"), go_on, done,
+        [&](Axis& axis, std::size_t i) { axis.motor = *motors[i]; });
+}
+
+std::vector<Candidate> judge_parts(const Machine& machine, std::size_t index, const PartKind& kind, std::size_t place,
+    const PartLists& shelf, const std::vector<std::size_t>& which, const std::function<bool()>& go_on,
+    const std::function<void(double)>& done) {
+    return judge_each(machine, index, which.size(), kind, go_on, done,
+        [&](Axis& axis, std::size_t i) { kind.put(axis, place, shelf, which[i]); });
+}
+
 std::vector<std::size_t> cheapest_first(
     const std::vector<const Motor*>& motors, const std::vector<Candidate>& candidates) {
-    std::vector<std::size_t> order(motors.size());
+    std::vector<double> prices;
+    for (const Motor* m : motors) prices.push_back(m->price.value_or(std::nan("")));
+    return cheapest_first(prices, candidates);
+}
+
+std::vector<std::size_t> cheapest_first(const std::vector<double>& prices, const std::vector<Candidate>& candidates) {
+    std::vector<std::size_t> order(prices.size());
     std::iota(order.begin(), order.end(), std::size_t{0});
+    constexpr double last = std::numeric_limits<double>::infinity();
     const auto rank = [&](std::size_t i) {
         const Candidate& c = candidates[i];
-        const double use = std::isnan(c.tightest) ? std::numeric_limits<double>::infinity() : c.tightest;
-        const double price = motors[i]->price.value_or(std::numeric_limits<double>::infinity());
+        const double use = std::isnan(c.tightest) ? last : c.tightest, price = std::isnan(prices[i]) ? last : prices[i];
         return carries(c.state)                    ? std::tuple(0, price, use)
                : c.state == LimitState::cannot_say ? std::tuple(1, price, 0.0)
                                                    : std::tuple(2, use, price);

@@ -3,6 +3,7 @@
 
 #include "core/match/limit.h"
 #include "core/model/machine.h"
+#include "core/model/part.h"
 
 #include <functional>
 #include <optional>
@@ -31,6 +32,15 @@ struct Candidate {
 std::vector<Candidate> judge_motors(const Machine& machine, std::size_t axis, const std::vector<const Motor*>& motors,
     const std::function<bool()>& go_on = {}, const std::function<void(double)>& done = {});
 
+/// The same for parts of any other kind: what the axis would say with each of them at this place (`at` the end of the
+/// stages: one more), by the limits that such a part decides.
+std::vector<Candidate> judge_parts(const Machine& machine, std::size_t axis, const PartKind& kind, std::size_t place,
+    const PartLists& shelf, const std::vector<std::size_t>& which, const std::function<bool()>& go_on = {},
+    const std::function<void(double)>& done = {});
+
+/// Whether a limit tells something of a part of this kind: a brake is not chosen by the life of a screw.
+bool tells_of(const PartKind& kind, std::string_view limit_key);
+
 /// Neither over nor unknown: the axis can have it.
 constexpr bool carries(LimitState s) { return s == LimitState::fits || s == LimitState::tight; }
 
@@ -38,6 +48,9 @@ constexpr bool carries(LimitState s) { return s == LimitState::fits || s == Limi
 /// Motors without a price come after those with one.
 std::vector<std::size_t> cheapest_first(
     const std::vector<const Motor*>& motors, const std::vector<Candidate>& candidates);
+
+/// The same by prices; NaN: there is none.
+std::vector<std::size_t> cheapest_first(const std::vector<double>& prices, const std::vector<Candidate>& candidates);
 
 /// The mechanism of the axis can have it: a linear one along a line, else one that turns.
 bool suits(const Motor& motor, const Axis& axis);

@@ -65,7 +65,7 @@ void Brake::describe(FieldVisitor& v) {
                             "voltage", "Coil voltage", "V", 1000, "Of its supply.", "not shown", "U_B", need::record)));
     v.quantity(power, kept(optional_quantity(
                           "power", "Coil power", "W", 1e5, "While it is released.", "not shown", "P_B", need::record)));
-    describe_trade(v, mass, price);
+    describe_trade(v, mass, price, provenance);
 }
 
 } // namespace fulmox

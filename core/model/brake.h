@@ -3,6 +3,7 @@
 
 #include "core/model/coupling.h"
 #include "core/model/field.h"
+#include "core/model/provenance.h"
 
 #include <string>
 
@@ -33,6 +34,7 @@ struct Brake {
     Quantity<Kind::power> power;
     Quantity<Kind::mass> mass;
     Quantity<Kind::number> price;
+    Listing provenance;
     Extra extra;
 
     bool operator==(const Brake&) const = default;

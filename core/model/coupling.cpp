@@ -96,7 +96,7 @@ void Coupling::describe(FieldVisitor& v) {
                                 .symbol = "P_r",
                                 .needs = Motion::shaft,
                                 .serves = need::life});
-    describe_trade(v, mass, price);
+    describe_trade(v, mass, price, provenance);
 }
 
 } // namespace fulmox

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/model/field.h"
+#include "core/model/provenance.h"
 
 #include <string>
 
@@ -32,6 +33,7 @@ struct Coupling {
     Quantity<Kind::force> radial_load; ///< on the motor's shaft end
     Quantity<Kind::mass> mass;
     Quantity<Kind::number> price;
+    Listing provenance;
     Extra extra;
 
     bool operator==(const Coupling&) const = default;

@@ -135,6 +135,7 @@ struct GroupSpec {
     bool rare = false;
     need::Bits serves = 0; ///< `need` bits of the fields in it that say nothing of their own; 0: as what it is in
     bool optional = false; ///< a variant that may be left out of a file: then its first kind
+    bool sparse = false;   ///< a group of texts that is left out of a file while none says anything
 };
 
 struct ListSpec {

@@ -94,7 +94,15 @@ void Machine::describe(FieldVisitor& v) {
     v.group(operation, {"operation", "Operation", "", false, need::energy});
     v.list(policies, {"policies", "Policies", "policy", "Rules of acceptance; each axis names one.", 100});
     v.list(materials, {"materials", "Materials", "material", "Densities that bodies name.", 500});
-    v.list(motors, {"motors", "Own motors", "motor", "Motors of this project that stand in no catalogue.", 1000});
+    const auto own = [&](auto& list, const char* key, const char* label, const char* item) {
+        v.list(list, {key, label, item, "Of this project; they stand in no catalogue.", 1000});
+    };
+    own(motors, "motors", "Own motors", "motor");
+    own(gearheads, "gearheads", "Own gearheads", "gearhead");
+    own(couplings, "couplings", "Own couplings", "coupling");
+    own(brakes, "brakes", "Own brakes", "brake");
+    own(drives, "drives", "Own drives", "drive");
+    own(supplies, "supplies", "Own supplies", "supply");
     v.list(axes, {"axes", "Axes", "axis", "", 200});
 }
 

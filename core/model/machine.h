@@ -4,6 +4,7 @@
 #include "core/model/axis.h"
 #include "core/model/policy.h"
 #include "core/model/shared_list.h"
+#include "core/model/supply.h"
 
 #include <string>
 #include <vector>
@@ -60,8 +61,20 @@ struct Operation {
     void describe(FieldVisitor& v);
 };
 
-/// The whole project.
-struct Machine {
+/// Parts of every kind, as a catalogue or a project has them.
+struct PartLists {
+    std::vector<Motor> motors;
+    std::vector<Stage> gearheads;
+    std::vector<Coupling> couplings;
+    std::vector<Brake> brakes;
+    std::vector<Drive> drives;
+    std::vector<Supply> supplies;
+
+    bool operator==(const PartLists&) const = default;
+};
+
+/// The whole project; its part lists are those of its own, which stand in no catalogue.
+struct Machine : PartLists {
     std::string name;
     std::string notes;
     std::string currency; ///< of prices, "EUR"; empty: not said
@@ -71,7 +84,6 @@ struct Machine {
     Operation operation;
     std::vector<Policy> policies = shipped_policies();
     std::vector<Material> materials = shipped_materials();
-    std::vector<Motor> motors; ///< the project's own, typed by hand
     SharedList<Axis> axes;
     Extra extra;
 

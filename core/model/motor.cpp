@@ -465,9 +465,14 @@ void Drive::describe(FieldVisitor& v) {
                        .help = "Set to the rated current as the peak of the sine a motor gives 0.707 of its holding "
                                "torque, as RMS all of it.",
                        .optional = true,
-                       .applies = phase_current.given(),
+                       .applies = phase_current.given() || most_current.given(),
                        .needs = Motion::stepper,
                        .serves = need::current});
+    QuantitySpec most = stepping(optional("most_current", "Dial goes up to", "A", 1000,
+        "The most phase current the drive can be set to, in the amperes of its dial.", "not checked", "I_sm",
+        need::drive_overload));
+    most.rare = true;
+    v.quantity(most_current, most);
     QuantitySpec idle = stepping(optional("idle_current", "Idle current", "%", 100,
         "Share of the phase current that the drive leaves at rest. Cooler, and it holds less.", "not reduced", "k_i",
         need::current));
@@ -535,7 +540,7 @@ void Drive::describe(FieldVisitor& v) {
     input.rare = true;
     input.needs = Motion::stepper;
     v.quantity(pulse_input, input);
-    describe_trade(v, mass, price);
+    describe_trade(v, mass, price, provenance);
     v.quantity(stop_time, {.key = "stop_time",
                               .label = "Emergency stop in",
                               .unit = "s",

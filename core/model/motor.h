@@ -6,6 +6,7 @@
 #include "core/model/field.h"
 #include "core/model/motion_quantity.h"
 #include "core/model/motor_kinds.h"
+#include "core/model/provenance.h"
 
 #include <string>
 #include <vector>
@@ -59,6 +60,7 @@ struct Motor {
     Quantity<Kind::length> pilot, bolt_circle; ///< of its flange
     Quantity<Kind::torque> shaft_torque;       ///< what the shaft or its key transmits for a moment
     Quantity<Kind::number> price;
+    Provenance provenance;
     static constexpr std::size_t most_pictures = 8;
     std::vector<CurvePicture> pictures; ///< of its datasheet, from which curves were read
     Extra extra;
@@ -120,6 +122,7 @@ struct Drive {
     Quantity<Kind::frequency> top_frequency;
     Quantity<Kind::current> phase_current; ///< of a stepper, as the drive's dial has it
     AmperesAs dial = AmperesAs::rms;
+    Quantity<Kind::current> most_current; ///< that the dial can be set to, in the same amperes
     Quantity<Kind::number> idle_current; ///< share of it left at rest
     Quantity<Kind::time> idle_delay;     ///< from standstill until then
     Quantity<Kind::number> microsteps;
@@ -136,6 +139,7 @@ struct Drive {
     Quantity<Kind::frequency> pulse_input; ///< the most pulses a second it takes
     Quantity<Kind::mass> mass;
     Quantity<Kind::number> price;
+    Listing provenance;
     Quantity<Kind::time> stop_time;
     MotionQuantity<Order::position> stop_distance;
     Quantity<Kind::torque> emergency_torque; ///< what the motor gives in an emergency stop; not given: its peak

@@ -154,7 +154,7 @@ void Stage::describe(FieldVisitor& v) {
     v.text(adapter, {"adapter", "Adapter", "Between its flange and the motor's, where they do not mate."});
     v.flag(turns_back,
         {"turns_back", "Output turns the other way", "As of a gear pair or a strain wave gear.", Motion::shaft});
-    describe_trade(v, mass, price);
+    describe_trade(v, mass, price, provenance);
 }
 
 } // namespace fulmox

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/model/field.h"
+#include "core/model/provenance.h"
 
 namespace fulmox {
 
@@ -37,6 +38,7 @@ struct Stage {
     bool turns_back = false;                   ///< the output turns the other way
     Quantity<Kind::mass> mass;
     Quantity<Kind::number> price;
+    Listing provenance;
     Extra extra;
     bool operator==(const Stage&) const = default;
 

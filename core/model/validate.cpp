@@ -300,7 +300,35 @@ void check_stepper(Problems& out, const Motor& motor, const std::string& path) {
     if (!motor.pull_in.empty()) check_curve(out, motor.pull_in, path + "pull_in", "Pull-in curve", false);
 }
 
+void check_motor(Problems& out, const Motor& m, const std::string& path) {
+    if (m.linear()) {
+        if (!m.has_constant())
+            error(out, path + "electric/force_constant", "Force constant",
+                "neither force nor voltage constant is given; a linear motor has no curve without one");
+        if (!m.has_rating())
+            error(out, path + "electric/continuous_force", "Continuous force",
+                "neither continuous force nor continuous current is given; nothing tells what may run for good");
+    } else if (m.stepper()) {
+        check_stepper(out, m, path);
+    } else {
+        // without points the constants of the sheet tell it, where there are any
+        if (!m.continuous.empty() || !m.has_constant() || !m.has_rating())
+            check_curve(out, m.continuous, path + "continuous", "Continuous curve");
+        if (!m.peak.empty() || !m.has_constant())
+            check_curve(out, m.peak, path + "peak", "Peak curve");
+    }
+}
+
 } // namespace
+
+Problems contradictions(const Axis& axis) {
+    Problems out;
+    check_stages(out, axis, "");
+    check_brakes(out, axis, "");
+    check_drive(out, axis, "");
+    if (!axis.motor.empty()) check_motor(out, axis.motor, "/motor/");
+    return out;
+}
 
 // The const_casts below are confined to reading: a walk hands out pointers, and check() does not write.
 Problems validate(const Axis& axis, const std::string& path, const std::vector<Material>* materials) {
@@ -320,22 +348,7 @@ Problems validate(const Axis& axis, const std::string& path, const std::vector<M
     check_stages(out, axis, path);
     check_brakes(out, axis, path);
     if (!no_motor) check_drive(out, axis, path);
-    if (!no_motor && axis.motor.linear()) {
-        if (!axis.motor.has_constant())
-            error(out, motor + "electric/force_constant", "Force constant",
-                "neither force nor voltage constant is given; a linear motor has no curve without one");
-        if (!axis.motor.has_rating())
-            error(out, motor + "electric/continuous_force", "Continuous force",
-                "neither continuous force nor continuous current is given; nothing tells what may run for good");
-    } else if (!no_motor && axis.motor.stepper()) {
-        check_stepper(out, axis.motor, motor);
-    } else if (!no_motor) {
-        // without points the constants of the sheet tell it, where there are any
-        if (!axis.motor.continuous.empty() || !axis.motor.has_constant() || !axis.motor.has_rating())
-            check_curve(out, axis.motor.continuous, motor + "continuous", "Continuous curve");
-        if (!axis.motor.peak.empty() || !axis.motor.has_constant())
-            check_curve(out, axis.motor.peak, motor + "peak", "Peak curve");
-    }
+    if (!no_motor) check_motor(out, axis.motor, motor);
     return out;
 }
 

@@ -10,6 +10,9 @@ namespace fulmox {
 /// Without `materials`, that bodies name known ones is not checked.
 Problems validate(const Axis& axis, const std::string& path, const std::vector<Material>* materials = nullptr);
 
+/// What of the axis' parts cannot be together, whatever the axis asks; paths relative to the axis.
+Problems contradictions(const Axis& axis);
+
 /// The site alone.
 Problems validate_site(const Machine& machine);
 

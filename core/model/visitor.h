@@ -5,6 +5,7 @@
 #include "core/model/attachment.h"
 #include "core/model/field.h"
 #include "core/model/motion_quantity.h"
+#include "core/model/provenance.h"
 #include "core/model/samples.h"
 
 #include <functional>
@@ -258,8 +259,9 @@ class FieldVisitor {
 /// Goes over something that is only looked at: visitors that do not write keep their hands off it.
 template <class T> void look_over(const T& t, FieldVisitor& v) { const_cast<T&>(t).describe(v); }
 
-/// Mass and price, which every part has.
-inline void describe_trade(FieldVisitor& v, Quantity<Kind::mass>& mass, Quantity<Kind::number>& price) {
+/// Mass, price and provenance, which every part has.
+template <class From>
+void describe_trade(FieldVisitor& v, Quantity<Kind::mass>& mass, Quantity<Kind::number>& price, From& provenance) {
     QuantitySpec s = optional_quantity("mass", "Mass", "kg", 1e5, "Of the part.", "not shown", "m", need::record);
     s.rare = true;
     v.quantity(mass, s);
@@ -267,6 +269,7 @@ inline void describe_trade(FieldVisitor& v, Quantity<Kind::mass>& mass, Quantity
     s.rare = true;
     s.range.open_min = false;
     v.quantity(price, s);
+    v.group(provenance, provenance_spec);
 }
 
 } // namespace fulmox

@@ -100,6 +100,12 @@ FieldRefs walk(Surroundings& root, const std::string& path) { return walk_any(ro
 FieldRefs walk(Policy& root, const std::string& path) { return walk_any(root, path); }
 FieldRefs walk(Material& root, const std::string& path) { return walk_any(root, path); }
 
+FieldRefs walk(const GroupRef& root, const std::string& path) {
+    Walker w(path);
+    root.describe(w);
+    return std::move(w.out);
+}
+
 void reread_motion(Axis& axis) {
     for (FieldRef& f : walk(axis))
         if (f.along_axis && !f.quantity->text.empty()) reread_as(f.kind, *f.quantity);
@@ -191,9 +197,6 @@ std::optional<std::string> outside(const QuantitySpec& spec, Kind kind, double s
 
 } // namespace
 
-namespace {
-
-// What is wrong with a value, or odd about it.
 std::optional<std::pair<Severity, std::string>> fault(const QuantitySpec& spec, Kind kind, const QuantityBase& q) {
     using Fault = std::pair<Severity, std::string>;
     if (q.text.empty()) {
@@ -214,6 +217,8 @@ std::optional<std::pair<Severity, std::string>> fault(const QuantitySpec& spec, 
                                                ". Is the unit right?"};
     return std::nullopt;
 }
+
+namespace {
 
 // Bytes of all attachments: as base64 they are a third more, and no file may exceed its bound.
 constexpr std::size_t most_attached = 40u << 20;

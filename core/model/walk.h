@@ -8,6 +8,7 @@
 
 #include <optional>
 #include <string>
+#include <utility>
 #include <vector>
 
 namespace fulmox {
@@ -54,6 +55,7 @@ FieldRefs walk(Operation& root, const std::string& path = "");
 FieldRefs walk(Surroundings& root, const std::string& path = "");
 FieldRefs walk(Policy& root, const std::string& path = "");
 FieldRefs walk(Material& root, const std::string& path = "");
+FieldRefs walk(const GroupRef& root, const std::string& path = "");
 
 /// Reads the motion quantities of the axis again after its mechanism changed from linear to rotary or back: what does
 /// not fit any more keeps its text and is an error until it is mended.
@@ -81,6 +83,9 @@ std::optional<Problem> overfull(const Machine& machine);
 /// Reads `text` into the field if it is readable and in range, else leaves the field alone and says why.
 /// An empty text clears an optional field. Bare numbers take the field's own last unit.
 std::optional<Problem> assign(FieldRef& field, std::string_view text);
+
+/// What is wrong with a value of a field, or odd about it; nothing where all is well.
+std::optional<std::pair<Severity, std::string>> fault(const QuantitySpec& spec, Kind kind, const QuantityBase& q);
 
 /// "0 < lead ≤ 1000 mm"
 std::string range_text(const QuantitySpec& spec, bool whole = true);

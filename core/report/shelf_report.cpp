@@ -1,0 +1,117 @@
+#include "core/report/shelf_report.h"
+
+#include "core/model/walk.h"
+#include "core/quantity/columns.h"
+#include "core/quantity/format.h"
+#include "core/quantity/not_finite.h"
+#include "core/report/json_values.h"
+#include "core/report/table.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace fulmox {
+
+namespace {
+
+double value(const QuantityBase& q) { return q.given() ? q.si : no_number; }
+
+std::string separator_words(char separator) {
+    return separator == '\t' ? "tab" : separator == ';' ? "semicolon" : separator == '|' ? "bar" : "comma";
+}
+
+} // namespace
+
+std::string checked_json(const CheckedCatalogue& c) {
+    Value counts = Value::object();
+    for (const PartsCount& n : count_parts(c.parts))
+        counts[n.kind->list] = {
+            {"parts", n.parts}, {"without_price", n.without_price}, {"without_mass", n.without_mass}};
+    Value out{{"format", "fulmox-catalogue-check"}, {"version", 1}, {"file", c.file}, {"name", c.name},
+        {"parts", std::move(counts)}};
+    if (c.table) {
+        Value columns = Value::array();
+        for (const PartColumn& col : c.table->columns)
+            columns.push_back({{"heading", col.heading}, {"field", col.field.empty() ? Value(nullptr) : Value(col.field)},
+                {"unit", col.unit}, {"sure", col.sure}, {"wrong", col.wrong}});
+        out["table"] = {{"kind", c.table->kind}, {"encoding", c.table->encoding},
+            {"separator", separator_words(c.table->separator)}, {"decimal_comma", c.table->decimal_comma},
+            {"heading_line", c.table->heading_line}, {"rows", c.rows}, {"left_out", c.left_out},
+            {"columns", std::move(columns)}};
+    }
+    out["problems"] = problems_json(c.problems);
+    out["more_problems"] = c.more_problems;
+    return out.dump(2, ' ', false, Value::error_handler_t::replace) + "\n";
+}
+
+std::string checked_text(const CheckedCatalogue& c) {
+    std::string out;
+    for (const PartsCount& n : count_parts(c.parts))
+        out += fmt::format("{} {}, {} without a price, {} without a mass\n", n.parts,
+            n.parts == 1 ? lower(n.kind->label) : lower(n.kind->lists), n.without_price, n.without_mass);
+    if (out.empty()) out = "no parts\n";
+    if (!c.table) return out;
+    out += fmt::format("{}, columns parted by {}, decimal {}, headings in line {}\n", c.table->encoding,
+        separator_words(c.table->separator), c.table->decimal_comma ? "comma" : "point", c.table->heading_line);
+    for (const PartColumn& col : c.table->columns)
+        out += fmt::format("  {:<32} {}{}\n", col.heading,
+            col.field.empty() ? "passed over: " + col.wrong
+                              : col.label + (col.unit.empty() || col.unit == "1" ? "" : " in " + col.unit),
+            col.sure ? "" : " (guessed)");
+    out += fmt::format("{} rows, {} left out\n", c.rows, c.left_out);
+    return out;
+}
+
+std::string judged_parts_json(const JudgedParts& c) {
+    PartLists& parts = const_cast<PartLists&>(c.parts); // only looked at
+    Value rows = Value::array();
+    for (const std::size_t i : c.order) {
+        const Candidate& j = c.judged[i];
+        rows.push_back({{"name", c.kind.name(parts, i)}, {"price", finite(value(c.kind.price(parts, i)))},
+            {"mass", finite(value(c.kind.mass(parts, i)))}, {"state", state_key(j.state)},
+            {"tightest", {{"key", j.key}, {"label", j.limit}, {"utilisation", finite(j.tightest)},
+                             {"reason", j.reason.in(UnitSystem::si)}}},
+            {"inertia_ratio", finite(j.ratio)}, {"speed", finite(j.speed)}, {"peak", finite(j.peak)},
+            {"heat", finite(j.heat)}});
+    }
+    const Axis& axis = c.machine.axes[c.axis];
+    const Value out{{"format", "fulmox-judged-parts"}, {"version", 1}, {"axis", axis.name}, {"policy", axis.policy},
+        {"kind", c.kind.key}, {"currency", c.machine.currency}, {"parts", std::move(rows)}};
+    return out.dump(2, ' ', false, Value::error_handler_t::replace) + "\n";
+}
+
+std::string judged_parts_csv(const JudgedParts& c) {
+    PartLists& parts = const_cast<PartLists&>(c.parts); // only looked at
+    std::string out = "name,price,mass [kg],state,tightest limit,of allowed,reason\r\n";
+    const auto cell = [](double v) { return std::isfinite(v) ? format_number(v, 6) : std::string(); };
+    for (const std::size_t i : c.order) {
+        const Candidate& j = c.judged[i];
+        out += csv_cell(c.kind.name(parts, i)) + "," + cell(value(c.kind.price(parts, i))) + "," +
+               cell(value(c.kind.mass(parts, i))) + "," + state_key(j.state) + "," + csv_cell(j.limit) + "," +
+               cell(j.tightest) + "," + csv_cell(j.reason.in(UnitSystem::si)) + "\r\n";
+    }
+    return out;
+}
+
+std::string judged_parts_text(const JudgedParts& c) {
+    PartLists& parts = const_cast<PartLists&>(c.parts); // only looked at
+    const Axis& axis = c.machine.axes[c.axis];
+    const auto carry =
+        std::count_if(c.judged.begin(), c.judged.end(), [](const Candidate& j) { return carries(j.state); });
+    std::string out = fmt::format("{} — policy {}: {} of {} {} carry it\n",
+        axis.name.empty() ? "axis without a name" : axis.name, axis.policy, carry, c.judged.size(), lower(c.kind.lists));
+    std::size_t wide = 5;
+    for (std::size_t i = 0; i < c.judged.size(); ++i) wide = std::max(wide, c.kind.name(parts, i).size());
+    const auto number = [](double v) { return std::isfinite(v) ? format_number(v, 6) : std::string("–"); };
+    for (const std::size_t i : c.order) {
+        const Candidate& j = c.judged[i];
+        out += fmt::format("{:<{}} {:>8} {:>10} {:<10} {:>8}  {}\n", c.kind.name(parts, i), wide,
+            number(value(c.kind.price(parts, i))),
+            c.kind.mass(parts, i).given() ? number(c.kind.mass(parts, i).si) + " kg" : "–", state_words(j.state),
+            use_text(j.tightest), j.limit.empty() ? j.reason.in(UnitSystem::si) : j.limit);
+    }
+    return out;
+}
+
+} // namespace fulmox
