@@ -600,6 +600,7 @@ class Filler : public FieldVisitor {
     std::vector<std::vector<int>> orders_; // for each variant: the column of every field in the order of description
     std::map<std::size_t, std::set<std::size_t>> used_;
     std::vector<const Unit*> units_;
+    std::map<int, std::map<std::string, int, std::less<>>> choices_; // what words of a column have been found to mean
     std::vector<std::string>* cells_ = nullptr;
     const std::vector<int>* order_ = nullptr;
     std::size_t at_ = 0;
@@ -688,7 +689,13 @@ class Filler : public FieldVisitor {
     }
     template <class Take>
     void choose(std::string_view text, std::span<const Option> options, int c, const char* label, Take&& take) {
-        if (const auto i = option(text, options)) return take(static_cast<int>(*i));
+        // the same few words come in every row
+        auto& seen = choices_[c];
+        if (const auto it = seen.find(text); it != seen.end()) return take(it->second);
+        if (const auto i = option(text, options)) {
+            seen.emplace(text, static_cast<int>(*i));
+            return take(static_cast<int>(*i));
+        }
         std::string all;
         for (const Option& o : options)
             if (*o.key) all += (all.empty() ? "\"" : ", \"") + std::string(o.key) + "\"";
