@@ -380,24 +380,21 @@ def gearheads():
 
 
 def couplings():
+    """Hubs are bored to the shafts within a range; torque with the cube of the size."""
     rows = []
-    kinds = (("Avocet", "disc", 1.0, 900, 0.7, 0.12, 0.4, 10000, 38), ("Bittern", "bellows", 0.8, 750, 1.2, 0.15, 0.4, 12000, 46),
-             ("Curlew", "jaw", 1.3, 120, 1.0, 0.10, 0.8, 9000, 14), ("Dotterel", "slit", 0.6, 150, 2.0, 0.15, 0.3, 8000, 11),
-             ("Egret", "oldham", 0.7, 200, 0.5, 0.8, 0.2, 4000, 9), ("Gull", "sleeve", 1.6, 4000, 0, 0, 0, 15000, 7))
-    bores = {16: (5, 6), 20: (6.35, 8), 25: (8, 10), 32: (10, 14), 40: (14, 16), 55: (19, 20), 65: (24, 25), 80: (28, 32)}
+    kinds = (("Avocet", "disc", 1.0, 900, 0.7, 0.12, 0.4, 10000, 38), ("Avocet D", "disc", 0.9, 480, 1.4, 0.35, 0.7, 9000, 52),
+             ("Bittern", "bellows", 0.8, 750, 1.2, 0.15, 0.4, 12000, 46), ("Curlew", "jaw", 1.3, 120, 1.0, 0.10, 0.8, 9000, 14),
+             ("Curlew H", "jaw", 1.9, 260, 0.7, 0.06, 0.6, 9000, 17), ("Dotterel", "slit", 0.6, 150, 2.0, 0.15, 0.3, 8000, 11),
+             ("Egret", "oldham", 0.7, 200, 0.5, 0.8, 0.2, 4000, 9), ("Gull", "sleeve", 1.6, 4000, 0.05, 0.01, 0.1, 15000, 7))
     for series, kind, factor, stiff, angular, parallel, axial, top, price in kinds:
-        for size, (small, large) in bores.items():
-            torque = 2.2 * (size / 20) ** 2.9 * factor
-            for one, two in ((small, small), (small, large), (large, large)):
-                if (kind, one != two) == ("sleeve", True) and size < 32:
-                    continue
-                rows.append([f"{series} {size} {one:g}/{two:g}", series, kind, sig(0.006 * (size / 20) ** 5 * (1.3 if kind == "jaw" else 1)), sig(torque),
-                             sig(top * (20 / size) ** 0.4), sig(stiff * (size / 20) ** 3), sig(60 / size, 2) if kind == "oldham" else "",
-                             "clamp" if kind != "oldham" else "set_screw", one, two, sig(angular, 2) if angular else 0.05,
-                             sig(parallel * (size / 32) ** 0.5, 2) if parallel else 0.01, sig(axial * (size / 32) ** 0.5, 2) if axial else 0.1,
-                             sig(0.02 * (size / 20) ** 3), round(price + 0.9 * price * (size / 40) ** 1.6), FROM])
+        for size in (12, 16, 20, 25, 30, 35, 40, 45, 55, 65, 80, 90, 104):
+            rows.append([f"{series} {size}", series, kind, sig(0.006 * (size / 20) ** 5 * (1.3 if kind == "jaw" else 1)),
+                         sig(2.2 * (size / 20) ** 2.9 * factor), sig(top * (20 / size) ** 0.4), sig(stiff * (size / 20) ** 3),
+                         sig(60 / size, 2) if kind == "oldham" else "", "set_screw" if kind == "oldham" else "clamp",
+                         round(size * 0.16), round(size * 0.45), sig(angular, 2), sig(parallel * (size / 32) ** 0.5, 2),
+                         sig(axial * (size / 32) ** 0.5, 2), sig(0.02 * (size / 20) ** 3), round(price + 0.9 * price * (size / 40) ** 1.6), FROM])
     return ["name", "series", "type", "inertia [kg·cm²]", "allowable torque [N·m]", "top speed [rpm]", "stiffness [N·m/rad]",
-            "backlash [arcmin]", "fastening", "driving bore [mm]", "driven bore [mm]", "angular allowed [deg]", "parallel allowed [mm]",
+            "backlash [arcmin]", "fastening", "smallest bore [mm]", "largest bore [mm]", "angular allowed [deg]", "parallel allowed [mm]",
             "axial allowed [mm]", "mass [kg]", "price", "origin"], rows
 
 

@@ -166,6 +166,8 @@ MEANINGS = {
     "coupling": "The larger of the shared bound (T_peak − T_ext) J_L/J + T_ext and the cycle's own largest torque, emergency stop included, times the service factor, against the allowable torque. Without a known motor it can be over, never fit",
     "coupling_speed": "Speed of the shaft it sits on against its highest",
     "coupling_alignment": "Misalignments as assembled over those allowed, added up; 1 is all it bears",
+    "coupling_range": "The larger shaft against the largest bore of the coupling, or its smallest bore against the smaller shaft",
+    "drive_dial": "Phase current a stepper is set to against the most that the dial of its drive goes up to, in the amperes of the dial",
     "coupling_bores": "Largest difference of a bore and its shaft against a thousandth of the shaft: nominal diameters are equal",
     "stage_mating": "Largest difference of input bore, pilot and bolt circle of motor and gearhead, of which both are given, against a thousandth of it; an adapter takes pilot and bolt circle",
     "brake_stop": "Torque that drives the load on without power against the slipping torque of all brakes",

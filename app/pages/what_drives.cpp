@@ -1,7 +1,9 @@
 #include "app/pages/what_drives.h"
 
+#include "app/import_parts.h"
 #include "app/library.h"
 #include "app/plots/overload_plot.h"
+#include "app/plots/ratio_plot.h"
 #include "app/shipped_motors.h"
 #include "app/theme.h"
 #include "app/widgets/compare_view.h"
@@ -12,6 +14,7 @@
 #include "app/widgets/paint.h"
 #include "app/widgets/picture_view.h"
 #include "app/widgets/sheet_view.h"
+#include "app/widgets/shelf_view.h"
 #include "app/widgets/windings_view.h"
 #include "app/words.h"
 #include "core/match/figures.h"
@@ -56,42 +59,25 @@ QStringList keys_of(std::initializer_list<const char*> rooms) {
 } // namespace
 
 WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(question), parent) {
-    auto* top = new QHBoxLayout;
+    cards_ = new PartCards(document);
+    body_->addWidget(cards_);
+    auto* motor = new QWidget;
+    auto* top = new QHBoxLayout(motor);
+    top->setContentsMargins(2, 0, 2, 0);
     top->setSpacing(10);
-    auto* motor = new QFrame;
-    motor->setObjectName(QStringLiteral("card"));
-    auto* motor_box = new QVBoxLayout(motor);
-    motor_box->setContentsMargins(14, 8, 14, 8);
-    motor_box->setSpacing(2);
-    motor_name_ = new QLabel;
-    motor_name_->setTextFormat(Qt::PlainText);
-    motor_name_->setFont(type_face(16, Weight::strong));
     motor_facts_ = new Level<QLabel>;
-    motor_facts_->setMinimumHeight(48);
     motor_facts_->setObjectName(QStringLiteral("second"));
     motor_facts_->setFont(type_face(12));
     motor_facts_->setWordWrap(true);
+    motor_facts_->setMinimumHeight(32);
     motor_facts_->setTextFormat(Qt::PlainText);
     remove_ = new QPushButton(tr("Remove"));
     remove_->setObjectName(QStringLiteral("link"));
     remove_->setAccessibleName(tr("Remove the motor from this axis"));
     connect(remove_, &QPushButton::clicked, this, [this] { table_->take_out(); });
-    auto* name_line = new QHBoxLayout;
-    name_line->addWidget(motor_name_, 1);
-    name_line->addWidget(remove_);
-    motor_box->addLayout(name_line);
-    motor_box->addWidget(motor_facts_, 1, Qt::AlignTop);
-    top->addWidget(motor, 5);
-    auto* drive = new QFrame;
-    drive->setObjectName(QStringLiteral("card"));
-    auto* drive_box = new QVBoxLayout(drive);
-    drive_box->setContentsMargins(14, 8, 14, 8);
-    auto* drive_form = new Form(document, {QStringLiteral("/drive/bus_voltage"), QStringLiteral("/drive/stop_time")});
-    forms_.push_back(drive_form);
-    drive_box->addWidget(drive_form);
-    drive_box->addStretch(1);
-    top->addWidget(drive, 5);
-    body_->addLayout(top);
+    top->addWidget(motor_facts_, 1);
+    top->addWidget(remove_, 0, Qt::AlignTop);
+    body_->addWidget(motor);
 
     auto* middle = new QHBoxLayout;
     middle->setSpacing(10);
@@ -153,16 +139,16 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     below->addWidget(table_count_, 1);
     below->addWidget(use_);
     catalogue_box->insertLayout(0, below);
-    tabs_->addTab(catalogue, tr("Catalogue"));
+    add_tab(catalogue, tr("Catalogue"), CardOf::motor);
     auto* compare = new CompareView(document, *table_);
-    tabs_->addTab(by_hand(), tr("Datasheet"));
-    tabs_->addTab(new SheetView(document), tr("Check"));
-    tabs_->addTab(of_drive(), tr("Drive"));
-    tabs_->addTab(new WindingsView(document), tr("Windings"));
-    tabs_->addTab(compare, tr("Compare"));
-    tabs_->addTab(of_heat(), tr("Heat"));
+    add_tab(by_hand(), tr("Datasheet"), CardOf::motor);
+    add_tab(new SheetView(document), tr("Check"), CardOf::motor);
+    add_tab(of_drive(), tr("Drive"), CardOf::drive);
+    add_tab(new WindingsView(document), tr("Windings"), CardOf::motor);
+    add_tab(compare, tr("Compare"), CardOf::motor);
+    add_tab(of_heat(), tr("Heat"), CardOf::motor);
     auto* kind = new KindView(document);
-    tabs_->addTab(kind, tr("Kind"));
+    add_tab(kind, tr("Kind"), CardOf::motor);
     off_picture_ = new PictureView(document);
     auto* off_picture = new QWidget;
     auto* picture_column = new QVBoxLayout(off_picture);
@@ -173,21 +159,20 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     picture_help->setMinimumHeight(34);
     picture_column->addWidget(picture_help);
     connect(off_picture_, &PictureView::focused, picture_help, &HelpStrip::show_field);
-    tabs_->addTab(off_picture, tr("Picture"));
-    tabs_->addTab(of_parts(), tr("Parts"));
-    tabs_->setTabToolTip(tabs_->count() - 1, tr("Coupling, brake, precision and stiffness of the axis"));
+    add_tab(off_picture, tr("Picture"), CardOf::motor);
+    add_shelves();
     tabs_->setTabToolTip(picture_tab, tr("Curves of the datasheet, read off a picture of them"));
-    // a picture is read on all the room there is
-    const auto make_room = [this, picture, inertia, compare] {
-        const int at = tabs_->currentIndex();
-        const bool room = at == picture_tab || (at == compare_tab && compare->wants_room());
-        picture->setVisible(!room);
-        inertia->setVisible(!room);
-        emit least_changed();
-    };
-    connect(tabs_, &QTabWidget::currentChanged, this, make_room);
-    connect(compare, &CompareView::room_changed, this, make_room);
     compare_ = compare;
+    of_motor_ = {motor, picture, inertia};
+    show_card();
+    connect(tabs_, &QTabWidget::currentChanged, this, &WhatDrives::show_card);
+    connect(compare, &CompareView::room_changed, this, &WhatDrives::show_card);
+    connect(cards_, &PartCards::selected, this, [this] {
+        const auto last = last_tab_.find(cards_->current());
+        const auto first = std::find(card_of_tab_.begin(), card_of_tab_.end(), cards_->current());
+        tabs_->setCurrentIndex(last != last_tab_.end() ? last->second : static_cast<int>(first - card_of_tab_.begin()));
+        show_card();
+    });
     tabs_->setTabToolTip(1, tr("The datasheet of the axis' motor, typed by hand"));
     tabs_->setTabToolTip(
         2, tr("Datasheet check: every constant under every convention, and what the sheet says twice"));
@@ -376,37 +361,105 @@ QWidget* WhatDrives::by_hand() {
     return tab.page;
 }
 
-// Coupling, brake, and what gives way between motor and load, beside what they come to.
-QWidget* WhatDrives::of_parts() {
-    const Tab tab = scrolling_tab(16);
-    struct Part {
-        const char* place;
-        std::initializer_list<const char*> rooms;
-    };
-    // the fields of one after the other, and beside them what they come to
-    auto* fields = new QVBoxLayout;
-    auto* results = new QVBoxLayout;
-    for (QVBoxLayout* column : {fields, results}) column->setSpacing(10);
-    tab.line->addLayout(fields, 3);
-    tab.line->addLayout(results, 2);
-    for (const Part& p : {Part{"/coupling", {"coupling."}}, Part{"/brake", {"brake."}},
-             Part{"/accuracy", {"precision.", "stiffness."}}}) {
-        auto* list = new FigureList(document_, keys_of(p.rooms), 1, false);
-        results->addWidget(list);
-        auto* form = new Form(document_, {QString::fromLatin1(p.place)}, 128);
-        forms_.push_back(form);
-        connect(form, &Form::focused, tab.help, &HelpStrip::show_field);
-        fields->addWidget(form);
-        connect(&document_, &Document::changed, list, [list] {
-            if (list->isVisible()) list->refresh();
-        });
-        connect(tabs_, &QTabWidget::currentChanged, list, [this, list, page = tab.page] {
-            if (tabs_->currentWidget() == page) list->refresh();
-        });
+int WhatDrives::add_tab(QWidget* page, const QString& name, CardOf card, const QString& tip) {
+    card_of_tab_.push_back(card);
+    const int at = tabs_->addTab(page, name);
+    if (!tip.isEmpty()) tabs_->setTabToolTip(at, tip);
+    return at;
+}
+
+// The tabs of the selected card, and above them what belongs to it.
+void WhatDrives::show_card() {
+    const int at = tabs_->currentIndex();
+    if (at < 0 || static_cast<std::size_t>(at) >= card_of_tab_.size()) return;
+    const CardOf card = card_of_tab_[static_cast<std::size_t>(at)];
+    last_tab_[card] = at;
+    if (cards_->current() != card) {
+        cards_->select(card);
+        return; // which comes back here
     }
-    fields->addStretch(1);
-    results->addStretch(1);
+    for (int i = 0; i < tabs_->count(); ++i)
+        tabs_->setTabVisible(i, card_of_tab_[static_cast<std::size_t>(i)] == card);
+    // a picture is read on all the room there is, and so are other parts than the motor
+    const bool whole = card != CardOf::motor;
+    const bool room = whole || at == picture_tab || (at == compare_tab && compare_->wants_room());
+    for (std::size_t i = 0; i < of_motor_.size(); ++i) of_motor_[i]->setVisible(i == 0 ? !whole : !room);
+    emit least_changed();
+}
+
+// The fields of a part beside what they come to.
+QWidget* WhatDrives::of_part(const char* place, std::initializer_list<const char*> rooms) {
+    const Tab tab = scrolling_tab(16);
+    auto* form = new Form(document_, {QString::fromLatin1(place)}, 128);
+    forms_.push_back(form);
+    connect(form, &Form::focused, tab.help, &HelpStrip::show_field);
+    auto* list = new FigureList(document_, keys_of(rooms), 1, false);
+    tab.line->addWidget(form, 3, Qt::AlignTop);
+    tab.line->addWidget(list, 2, Qt::AlignTop);
+    connect(&document_, &Document::changed, list, [list] {
+        if (list->isVisible()) list->refresh();
+    });
+    connect(tabs_, &QTabWidget::currentChanged, list, [this, list, page = tab.page] {
+        if (tabs_->currentWidget() == page) list->refresh();
+    });
     return tab.page;
+}
+
+// The ratio curve over the gearheads that can be had.
+QWidget* WhatDrives::of_gearheads() {
+    auto* page = new QWidget;
+    auto* box = new QVBoxLayout(page);
+    box->setContentsMargins(0, 4, 0, 0);
+    ratio_ = new RatioPlot(document_);
+    ratio_->setMinimumHeight(250);
+    box->addWidget(ratio_, 6);
+    gearheads_ = new ShelfView(document_, "gearhead");
+    box->addWidget(gearheads_, 5);
+    connect(&gearheads_->model(), &ShelfModel::judged, ratio_, [this] {
+        const ShelfModel& m = gearheads_->model();
+        std::vector<std::pair<std::size_t, RatioPlot::Offer>> by_rank;
+        for (int row = 0; row < m.rowCount(); ++row) {
+            const Stage& s = m.parts().gearheads[static_cast<std::size_t>(row)];
+            if (const Candidate* c = m.candidate(row); c && s.ratio.given())
+                by_rank.push_back({m.rank_of(row), {s.name, s.ratio.si, c->state, row}});
+        }
+        std::stable_sort(by_rank.begin(), by_rank.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+        std::vector<RatioPlot::Offer> offers;
+        for (auto& [rank, offer] : by_rank) offers.push_back(std::move(offer));
+        ratio_->set_stage(gearheads_->place());
+        ratio_->offer(std::move(offers));
+    });
+    connect(ratio_, &RatioPlot::taken, gearheads_, [this](int row) {
+        gearheads_->show_row(row);
+        gearheads_->take_current();
+    });
+    return page;
+}
+
+void WhatDrives::add_shelves() {
+    const auto shelf = [this](ShelfView* view, const char* kind) {
+        connect(view, &ShelfView::refused, &document_, &Document::refused);
+        connect(view, &ShelfView::import_requested, this, [this, kind] {
+            const QString file = QFileDialog::getOpenFileName(this, tr("Import parts"), {}, tr("Parts lists (*.csv *.tsv *.txt *.json)"));
+            if (file.isEmpty()) return;
+            const QString wrong = import_parts(document_, file, QString::fromUtf8(kind), this);
+            if (!wrong.isEmpty()) emit document_.refused(wrong);
+        });
+        connect(view, &ShelfView::dropped, this, [this, kind](const QString& file) {
+            const QString wrong = import_parts(document_, file, QString::fromUtf8(kind), this);
+            if (!wrong.isEmpty()) emit document_.refused(wrong);
+        });
+        return view;
+    };
+    add_tab(of_gearheads(), tr("Gearheads"), CardOf::gearhead, tr("The ratio curve, and what can be had"));
+    shelf(gearheads_, "gearhead");
+    add_tab(shelf(new ShelfView(document_, "coupling"), "coupling"), tr("Couplings"), CardOf::coupling);
+    add_tab(of_part("/coupling", {"coupling."}), tr("Coupling"), CardOf::coupling, tr("The coupling of this axis, and what it comes to"));
+    add_tab(shelf(new ShelfView(document_, "brake"), "brake"), tr("Brakes"), CardOf::brake);
+    add_tab(of_part("/brake", {"brake."}), tr("Brake"), CardOf::brake, tr("The brake of this axis, and how it stops it"));
+    add_tab(shelf(new ShelfView(document_, "drive"), "drive"), tr("Drives"), CardOf::drive);
+    add_tab(shelf(new ShelfView(document_, "supply"), "supply"), tr("Supplies"), CardOf::drive, tr("Sheets of supplies; no axis is judged by them yet"));
+    add_tab(of_part("/accuracy", {"precision.", "stiffness."}), tr("Precision"), CardOf::precision, tr("How exactly the load stands, and what gives way"));
 }
 
 // Its currents, its voltage, and what it lets the motor do.
@@ -420,11 +473,11 @@ QWidget* WhatDrives::of_drive() {
     column->addLayout(forms);
     tab.line->addLayout(column, 1);
     for (const QStringList& keys :
-        {QStringList{d + "name", d + "continuous_current", d + "peak_current", d + "peak_time", d + "currents_in",
+        {QStringList{d + "name", d + "bus_voltage", d + "continuous_current", d + "peak_current", d + "peak_time", d + "currents_in",
              d + "standstill_share", d + "derating", d + "derates_from", d + "derating_rate", d + "derates_above",
              d + "altitude_rate", d + "torque_limit", d + "phase_current", d + "dial_in", d + "idle_current",
              d + "idle_delay", d + "microsteps", d + "pulse_limit", d + "pulse_input", d + "ramp_start",
-             d + "stop_distance", d + "emergency_torque", d + "emergency_stops", d + "mass", d + "price"},
+             d + "most_current", d + "stop_time", d + "stop_distance", d + "emergency_torque", d + "emergency_stops", d + "mass", d + "price"},
             QStringList{d + "modulation", d + "modulation_reserve", d + "field_weakening", d + "mains_tolerance",
                 d + "bus_droop", d + "mains_rise", d + "lowest_voltage", d + "highest_voltage", d + "trip_voltage",
                 d + "top_frequency", d + "cold", d + "hot", d + "own_loss", d + "encoder", d + "reads_hall",
@@ -476,6 +529,7 @@ QWidget* WhatDrives::of_heat() {
 
 // a datasheet, its check and a comparison want more room than rows of the catalogue
 QSize WhatDrives::least() const {
+    if (cards_->current() != CardOf::motor) return {760, 640};
     switch (tabs_->currentIndex()) {
     case 0:
         return {760, 800};
@@ -495,14 +549,13 @@ void WhatDrives::refresh_card() {
     if (!document_.has_axis()) return;
     const Motor& m = document_.axis().motor;
     const UnitSystem system = document_.machine().unit_system;
+    cards_->refresh();
     remove_->setVisible(!m.empty());
     if (m.empty()) {
-        motor_name_->setText(tr("none yet"));
         motor_facts_->setText(
             tr("Choose one below: the table judges the whole catalogue on this axis. Or type a datasheet in by hand."));
         return;
     }
-    motor_name_->setText(m.name.empty() ? tr("without a name") : qs(m.name));
     QStringList facts;
     const QuotedRatings quoted = quoted_ratings(m);
     const auto add = [&](const QString& words, double value, Kind kind) {
@@ -546,12 +599,17 @@ bool WhatDrives::go_to(const QString& path) {
         return path.startsWith(document_.axis_path() + QString::fromLatin1(group));
     };
     const bool drive = inside("/drive/");
-    if (drive && !path.endsWith(QStringLiteral("/bus_voltage")) && !path.endsWith(QStringLiteral("/stop_time")))
-        tabs_->setCurrentIndex(3);
-    if (inside("/coupling") || inside("/brake") || inside("/accuracy")) {
-        tabs_->setCurrentIndex(tabs_->count() - 1);
-        return Page::go_to(path);
-    }
+    const auto open_tab = [&](const QString& name) {
+        for (int i = 0; i < tabs_->count(); ++i)
+            if (tabs_->tabText(i) == name) tabs_->setCurrentIndex(i);
+    };
+    if (drive) tabs_->setCurrentIndex(drive_tab);
+    for (const auto& [group, name] : {std::pair("/coupling", tr("Coupling")), std::pair("/brake", tr("Brake")),
+             std::pair("/accuracy", tr("Precision"))})
+        if (inside(group)) {
+            open_tab(name);
+            return Page::go_to(path);
+        }
     if (drive || !path.startsWith(document_.axis_path() + QStringLiteral("/motor"))) return Page::go_to(path);
     if (path.startsWith(document_.axis_path() + QStringLiteral("/motor/pictures/"))) {
         tabs_->setCurrentIndex(picture_tab);

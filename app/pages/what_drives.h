@@ -5,10 +5,13 @@
 #include "app/plots/speed_torque_plot.h"
 #include "app/widgets/motor_filter.h"
 #include "app/widgets/motor_table.h"
+#include "app/widgets/part_cards.h"
 
 #include <QLabel>
 #include <QPushButton>
 #include <QTabWidget>
+#include <map>
+#include <vector>
 
 class QHBoxLayout;
 class QFrame;
@@ -17,6 +20,8 @@ namespace fulmox::app {
 
 class CompareView;
 class PictureView;
+class RatioPlot;
+class ShelfView;
 
 class WhatDrives : public Page {
     Q_OBJECT
@@ -43,7 +48,11 @@ class WhatDrives : public Page {
     Tab scrolling_tab(int spacing);
     QWidget* by_hand();
     QWidget* of_drive();
-    QWidget* of_parts();
+    QWidget* of_part(const char* place, std::initializer_list<const char*> rooms);
+    QWidget* of_gearheads();
+    void add_shelves();
+    void show_card();
+    int add_tab(QWidget* page, const QString& name, CardOf card, const QString& tip = {});
     QWidget* of_heat();
     QWidget* sheet_tools();
     void curves_from_ratings();
@@ -51,7 +60,14 @@ class WhatDrives : public Page {
     void make_own();
     void say_count();
 
-    static constexpr int compare_tab = 5, picture_tab = 8;
+    static constexpr int datasheet_tab = 1, drive_tab = 3, compare_tab = 5, picture_tab = 8;
+
+    PartCards* cards_;
+    std::vector<CardOf> card_of_tab_;
+    std::map<CardOf, int> last_tab_; ///< of each card
+    std::vector<QWidget*> of_motor_; ///< what only the motor's card shows above the tabs
+    RatioPlot* ratio_ = nullptr;
+    ShelfView* gearheads_ = nullptr;
 
     SpeedTorquePlot* plot_;
     CompareView* compare_;
@@ -61,7 +77,6 @@ class WhatDrives : public Page {
     FilterBar* filter_;
     QPushButton* clear_;
     QLabel* said_; ///< of the tools over a datasheet
-    QLabel* motor_name_;
     QLabel* motor_facts_;
     QLabel* table_count_;
     QPushButton* use_;

@@ -1,3 +1,4 @@
+#include "core/motor/stepper.h"
 #include "core/match/drivetrain_rows.h"
 
 #include "core/drivetrain/screw_life.h"
@@ -7,6 +8,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
+#include <numbers>
 
 namespace fulmox {
 
@@ -123,11 +126,53 @@ void judge_fits(Limit& l, const LimitInput& in, const std::vector<Mating>& fits,
 
 // no coupling stands between the motor and the first stage
 bool mates_motor(const Axis& axis) { return !axis.coupling.there() || axis.coupling.place != CouplingPlace::motor; }
+// the shaft on the motor's side; null: it is not the axis' to say
+const QuantityBase* driving_shaft(const Axis& axis) {
+    if (axis.stages.empty() || axis.coupling.place == CouplingPlace::motor)
+        return axis.driven() ? &axis.motor.shaft_diameter : nullptr;
+    return &axis.stages.back().output_shaft;
+}
 bool has_bores(const LimitInput& in) {
     return turns(in) && (in.axis.coupling.driving_bore.given() || in.axis.coupling.driven_bore.given());
 }
 void judge_bores(Limit& l, const LimitInput& in) {
     judge_fits(l, in, coupling_fits(in.axis), "Another bore; equal diameters on both sides save a special coupling.");
+}
+bool has_range(const LimitInput& in) {
+    const Coupling& c = in.axis.coupling;
+    return turns(in) && c.there() && (c.smallest_bore.given() || c.largest_bore.given());
+}
+// The larger shaft against the largest bore, or the smallest bore against the smaller shaft, whatever is worse.
+void judge_range(Limit& l, const LimitInput& in) {
+    const Coupling& c = in.axis.coupling;
+    const QuantityBase *ends[] = {driving_shaft(in.axis), &c.driven_shaft};
+    bool all = true;
+    double large = 0, small = std::numeric_limits<double>::infinity();
+    for (const QuantityBase* q : ends)
+        if (q && q->given()) {
+            large = std::max(large, q->si);
+            small = std::min(small, q->si);
+        } else {
+            all = false;
+        }
+    if (large == 0) return cannot(l, "neither shaft is given");
+    const double above = c.largest_bore.given() ? large / c.largest_bore.si : 0,
+                 below = c.smallest_bore.given() ? c.smallest_bore.si / small : 0;
+    const bool too_large = above >= below;
+    l.used = too_large ? large : c.smallest_bore.si;
+    l.allowed = too_large ? c.largest_bore.si : small;
+    if (!closed(l, in, "common practice, no source")) return;
+    // a bore as large as the shaft is what is wanted, not a reserve used up
+    if (l.state == LimitState::tight) l.state = LimitState::fits;
+    const auto say = [&](double d) { return words(in).say(d, Kind::length); };
+    if (l.state == LimitState::over) {
+        l.reason = too_large ? Text("a shaft of ") + say(large) + "; its hubs are bored up to " + say(l.allowed)
+                             : Text("a shaft of ") + say(small) + "; its hubs are bored from " + say(l.used) + " on";
+        l.remedy = "Another size of coupling, or another journal.";
+        return;
+    }
+    if (!all) return cannot(l, "the shaft on one side is not given");
+    l.reason = Text("both shafts, ") + say(small) + " and " + say(large) + ", are within its bores";
 }
 bool has_mating(const LimitInput& in) {
     if (!turns(in)) return false;
@@ -280,6 +325,20 @@ void judge_lowest(Limit& l, const LimitInput& in) {
     l.reason = "the drive works from " + format_number(l.used, 4) + " V; the bus falls to " +
                format_number(l.allowed, 4) + " V with mains low";
     if (l.state != LimitState::fits) l.remedy = "A higher bus, or a drive for a lower one.";
+}
+
+bool has_dial(const LimitInput& in) { return in.axis.motor.stepper() && in.axis.drive.most_current.given(); }
+void judge_dial(Limit& l, const LimitInput& in) {
+    const Drive& d = in.axis.drive;
+    const bool peak = d.dial == AmperesAs::peak;
+    l.used = d.phase_current.given() ? d.phase_current.si
+                                     : stepper_numbers(in.axis.motor).current * (peak ? std::numbers::sqrt2 : 1);
+    l.allowed = d.most_current.si;
+    if (!closed(l, in, of_drive)) return;
+    if (l.state == LimitState::tight) l.state = LimitState::fits; // a dial turned up to its end is no risk
+    l.reason = Text(d.phase_current.given() ? "set to " : "as the motor is rated, ") + format_number(l.used, 3) + " A " +
+               (peak ? "peak" : "RMS") + "; the dial goes up to " + format_number(l.allowed, 3) + " A";
+    if (l.state != LimitState::fits) l.remedy = "A drive with more phase current, or less current and less torque.";
 }
 
 // a spectrum stands in for the cycle
@@ -448,6 +507,7 @@ std::vector<LimitRow> drivetrain_limit_rows() {
         {"coupling_alignment", "Coupling, misalignment", Kind::number, alignment, false, has_alignment,
             judge_alignment},
         {"coupling_bores", "Coupling, bores", Kind::length, coupling_fit, false, has_bores, judge_bores},
+        {"coupling_range", "Coupling, size of its bores", Kind::length, coupling_fit, false, has_range, judge_range},
         {"stage_mating", "Gearhead on motor", Kind::length, coupling_fit, false, has_mating, judge_mating},
         {"brake_stop", "Brake, stopping", Kind::torque, brakes, false, wants_brake, judge_brake_stop},
         {"brake_energy", "Brake, energy of a stop", Kind::energy, brakes, false, has_brake_energy, judge_brake_energy},
@@ -457,6 +517,7 @@ std::vector<LimitRow> drivetrain_limit_rows() {
             true, has_standstill, judge_standstill},
         {"drive_highest", "Drive, bus at its highest", Kind::voltage, voltage | drive_window, false, has_highest,
             judge_highest},
+        {"drive_dial", "Drive, dial", Kind::current, current | drive_overload, true, has_dial, judge_dial},
         {"drive_lowest", "Drive, bus at its lowest", Kind::voltage, voltage | drive_window, false, has_lowest,
             judge_lowest},
         {"screw_life", "Screw life", Kind::time, need::load | need::screw_life, false, asks_life, judge_screw_life,

@@ -60,6 +60,8 @@ void Coupling::describe(FieldVisitor& v) {
     };
     v.quantity(driving_bore, bore("driving_bore", "Bore, motor side", "Of the hub on the side of the motor.", "d_k1"));
     v.quantity(driven_bore, bore("driven_bore", "Bore, load side", "Of the hub on the side of the load.", "d_k2"));
+    v.quantity(smallest_bore, bore("smallest_bore", "Bores from", "The smallest its hubs can have.", "d_k,min"));
+    v.quantity(largest_bore, bore("largest_bore", "Bores up to", "The largest its hubs can have.", "d_k,max"));
     v.quantity(driven_shaft, bore("driven_shaft", "Shaft, load side",
                                  "Journal of the screw, input shaft of the gearhead. Equal diameters save a special "
                                  "coupling.",

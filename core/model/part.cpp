@@ -65,7 +65,7 @@ template <class T> void carry(const T& from, T& to, std::span<const char* const>
 
 constexpr const char* stage_placed[] = {"radial_load", "axial_load", "tilting_moment", "adapter"};
 constexpr const char* coupling_placed[] = {
-    "place", "service_factor", "driven_shaft", "angular", "parallel", "axial", "radial_load"};
+    "place", "service_factor", "driving_bore", "driven_bore", "driven_shaft", "angular", "parallel", "axial", "radial_load"};
 constexpr const char* brake_placed[] = {"place"};
 // the bus, how the drive is set, what the controller gives, how the axis stops, how warm the motor is
 constexpr const char* drive_placed[] = {"bus_voltage", "mains_tolerance", "bus_droop", "mains_rise", "derating",

@@ -253,6 +253,20 @@ def coupling_rest(x, axis, number, fig, has_motor, out):
     pairs = [(c.get(k), c.get(k + "_allowed")) for k in ("angular", "parallel", "axial") if c.get(k + "_allowed") is not None]
     if pairs:
         out["coupling_alignment"] = unknown if any(h is None for h, _ in pairs) else (sum(number(h) / number(a) for h, a in pairs), 1.0, 1.0)
+    if c.get("smallest_bore") is not None or c.get("largest_bore") is not None:
+        at_motor = c.get("place", "motor") == "motor" or not x.stages
+        ends = [(axis["motor"].get("shaft_diameter") if has_motor else None) if at_motor else axis["stages"][-1].get("output_shaft"), c.get("driven_shaft")]
+        known = [number(e) for e in ends if e is not None]
+        if not known:
+            out["coupling_range"] = unknown
+        else:
+            uses = []
+            if c.get("largest_bore") is not None:
+                uses.append((max(known), number(c["largest_bore"])))
+            if c.get("smallest_bore") is not None:
+                uses.append((number(c["smallest_bore"]), min(known)))
+            worst = max(uses, key=lambda u: u[0] / u[1])
+            out["coupling_range"] = unknown if len(known) < 2 and worst[0] <= worst[1] else (*worst, 1.0)
     if c.get("driving_bore") is not None or c.get("driven_bore") is not None:
         gaps = []
         if c.get("driving_bore") is not None:

@@ -1,0 +1,136 @@
+#include "app/part_shelf.h"
+
+#include "app/storage.h"
+#include "app/theme.h"
+#include "app/words.h"
+#include "core/files/part_table.h"
+
+#include <QCoreApplication>
+#include <QDir>
+#include <QFile>
+#include <QFileInfo>
+#include <QRegularExpression>
+#include <QStandardPaths>
+
+namespace fulmox::app {
+
+namespace {
+
+QString message_of(const Problem& p) { return qs(to_text(p)); }
+
+// What is under this name in the folder.
+QString file_name(const QString& name) {
+    QString plain = name.toLower();
+    plain.replace(QRegularExpression(QStringLiteral("[^a-z0-9]+")), QStringLiteral("-"));
+    plain = plain.left(60);
+    while (plain.startsWith(QLatin1Char('-'))) plain.remove(0, 1);
+    while (plain.endsWith(QLatin1Char('-'))) plain.chop(1);
+    return (plain.isEmpty() ? QStringLiteral("parts") : plain) + QStringLiteral(".json");
+}
+
+} // namespace
+
+PartShelf::PartShelf(QObject* parent) : QObject(parent) {
+    need_resources();
+    for (const PartKind& kind : part_kinds()) {
+        QFile file(QStringLiteral(":/catalogue/%1.csv").arg(QString::fromUtf8(kind.list)));
+        if (!file.open(QIODevice::ReadOnly)) continue;
+        const QByteArray bytes = file.readAll();
+        auto read = read_any_parts(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())),
+            "Aviary catalogue", "");
+        if (!read) continue;
+        const std::size_t count = kind.own(read->parts).size();
+        for (std::size_t i = 0; i < count; ++i) kind.keep(shipped_, read->parts, i);
+    }
+}
+
+QString PartShelf::folder() const {
+    return QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/catalogues");
+}
+
+void PartShelf::reload() {
+    std::map<QString, QDateTime> now;
+    const QFileInfoList files = QDir(folder()).entryInfoList(
+        {QStringLiteral("*.json"), QStringLiteral("*.csv"), QStringLiteral("*.tsv"), QStringLiteral("*.txt")},
+        QDir::Files, QDir::Name);
+    for (const QFileInfo& f : files) now[f.absoluteFilePath()] = f.lastModified();
+    if (now == seen_) return;
+    seen_ = std::move(now);
+    own_.clear();
+    for (const QFileInfo& f : files) {
+        UserCatalogue c;
+        c.file = f.absoluteFilePath();
+        c.name = f.completeBaseName();
+        QFile file(c.file);
+        if (!file.open(QIODevice::ReadOnly)) {
+            c.problem = tr("it cannot be read: %1").arg(file.errorString());
+        } else {
+            const QByteArray bytes = file.readAll();
+            auto read = read_any_parts(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())),
+                f.fileName().toStdString(), f.lastModified().date().toString(Qt::ISODate).toStdString());
+            if (!read) {
+                c.problem = message_of(read.error());
+            } else {
+                c.parts = std::move(read->parts);
+                if (!read->name.empty() && f.suffix() == QStringLiteral("json")) c.name = qs(read->name);
+                for (const Problem& p : read->problems)
+                    if (p.severity == Severity::error && c.problem.isEmpty()) c.problem = message_of(p);
+            }
+        }
+        own_.push_back(std::move(c));
+    }
+    ++revision_;
+    emit changed();
+}
+
+QString PartShelf::keep(const QString& name, const PartLists& parts) {
+    if (!QDir().mkpath(folder())) return tr("%1 cannot be made").arg(folder());
+    const QString file = folder() + QLatin1Char('/') + file_name(name);
+    PartLists all;
+    if (QFile there(file); there.exists()) {
+        if (!there.open(QIODevice::ReadOnly)) return tr("%1 cannot be read: %2").arg(file, there.errorString());
+        const QByteArray bytes = there.readAll();
+        auto read = read_parts(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+        // what cannot be read whole is not written over
+        if (!read) return tr("%1: %2").arg(file, message_of(read.error()));
+        for (const Problem& p : read->problems)
+            if (p.severity == Severity::error) return tr("%1: %2").arg(file, message_of(p));
+        all = std::move(read->parts);
+    }
+    PartLists& from = const_cast<PartLists&>(parts); // only looked at
+    for (const PartKind& kind : part_kinds()) {
+        const std::size_t count = kind.own(from).size();
+        for (std::size_t i = 0; i < count; ++i) {
+            const std::string wanted = kind.name(from, i).empty() ? std::string("Typed by hand") : kind.name(from, i);
+            std::string free = wanted;
+            for (int n = 2; find_part(kind, all, free); ++n) free = wanted + " (" + std::to_string(n) + ")";
+            kind.keep(all, from, i);
+            kind.name(all, kind.own(all).size() - 1) = free;
+        }
+        if (kind.own(all).size() > most_parts)
+            return tr("%1 would hold more than %2 parts").arg(file).arg(most_parts);
+    }
+    const QString wrong = write_atomically(file, QByteArray::fromStdString(write_parts(name.toStdString(), all)));
+    if (!wrong.isEmpty()) return wrong;
+    seen_.erase(file);
+    reload();
+    return {};
+}
+
+QString PartShelf::remove(const QString& file) {
+    QFile gone(file);
+    if (!gone.remove()) return tr("%1 cannot be removed: %2").arg(file, gone.errorString());
+    reload();
+    return {};
+}
+
+PartShelf& part_shelf() {
+    static auto* once = [] {
+        auto* shelf = new PartShelf(qApp);
+        shelf->reload();
+        return shelf;
+    }();
+    return *once;
+}
+
+} // namespace fulmox::app

@@ -1,0 +1,55 @@
+// Catalogues of parts beside those of motors: the ones that ship with the program, and those of one's own in the user's
+// data folder.
+#pragma once
+
+#include "core/model/part.h"
+
+#include <QDateTime>
+#include <QObject>
+#include <QString>
+#include <map>
+#include <vector>
+
+namespace fulmox::app {
+
+struct UserCatalogue {
+    QString file; ///< its whole path
+    QString name;
+    PartLists parts;
+    QString problem; ///< the first of what is wrong with it; empty: nothing
+};
+
+class PartShelf : public QObject {
+    Q_OBJECT
+
+  public:
+    explicit PartShelf(QObject* parent = nullptr);
+
+    /// All kinds but motors, which have a catalogue of their own.
+    const PartLists& shipped() const { return shipped_; }
+    const std::vector<UserCatalogue>& own() const { return own_; }
+    /// Another number whenever something has changed.
+    int revision() const { return revision_; }
+    /// "catalogues" in the user's data folder: files of JSON or CSV, put there by hand or by `keep`.
+    QString folder() const;
+    /// Looks at the folder again where something in it has changed.
+    void reload();
+    /// Writes the parts as a catalogue of one's own; a file of that name is added to, and parts of a name that is taken
+    /// get a number. Empty, or why it could not.
+    QString keep(const QString& name, const PartLists& parts);
+    QString remove(const QString& file);
+
+  signals:
+    void changed();
+
+  private:
+    PartLists shipped_;
+    std::vector<UserCatalogue> own_;
+    std::map<QString, QDateTime> seen_;
+    int revision_ = 0;
+};
+
+/// The one of this program.
+PartShelf& part_shelf();
+
+} // namespace fulmox::app

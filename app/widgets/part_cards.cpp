@@ -1,0 +1,181 @@
+#include "app/widgets/part_cards.h"
+
+#include "app/theme.h"
+#include "app/widgets/paint.h"
+#include "app/words.h"
+#include "core/quantity/format.h"
+
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QPainter>
+#include <algorithm>
+
+namespace fulmox::app {
+
+CardOf card_of(std::string_view key) {
+    if (key.starts_with("stage")) return CardOf::gearhead;
+    if (key.starts_with("coupling")) return CardOf::coupling;
+    if (key.starts_with("brake")) return CardOf::brake;
+    if (key.starts_with("drive") || key == "voltage" || key == "open_circuit_emf" || key == "pulse_rate")
+        return CardOf::drive;
+    if (key.starts_with("screw") || key == "critical_speed" || key == "buckling" || key == "speed_value")
+        return CardOf::screw;
+    if (key == "precision") return CardOf::precision;
+    return CardOf::motor;
+}
+
+PartCard::PartCard(CardOf of, const QString& title, QWidget* parent) : QAbstractButton(parent), of_(of), title_(title) {
+    setCheckable(true);
+    setAutoExclusive(true);
+    setFocusPolicy(Qt::StrongFocus);
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    setCursor(Qt::PointingHandCursor);
+}
+
+void PartCard::set(const QString& name, const QString& brief, const QString& says, std::optional<LimitState> state) {
+    short_ = brief;
+    if (name == name_ && says == says_ && state == state_) return;
+    name_ = name;
+    says_ = says;
+    state_ = state;
+    setAccessibleName(title_ + QStringLiteral(": ") + name + (says.isEmpty() ? QString() : QStringLiteral(", ") + says));
+    setToolTip(plain_tip(name + (says.isEmpty() ? QString() : QLatin1Char('\n') + says)));
+    update();
+}
+
+void PartCard::keyPressEvent(QKeyEvent* event) {
+    // like the tabs below: the arrows go along the row, Enter and Space select
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter)
+        click();
+    else
+        QAbstractButton::keyPressEvent(event);
+}
+
+void PartCard::paintEvent(QPaintEvent*) {
+    const Theme& t = theme();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const QRectF frame = QRectF(rect()).adjusted(1, 1, -1, -1);
+    p.setPen(QPen(isChecked() || hasFocus() ? t.accent : t.line, hasFocus() ? 2 : 1));
+    p.setBrush(isChecked() ? t.accent_ground : t.panel);
+    p.drawRoundedRect(frame, 8, 8);
+    const QRectF room = frame.adjusted(10, 5, -8, -5);
+    const auto line = [&](double top, const QString& text, const QFont& font, const QColor& colour, double left) {
+        p.setFont(font);
+        p.setPen(colour);
+        const QRectF place(room.left() + left, room.top() + top, room.width() - left, 16);
+        p.drawText(place, Qt::AlignLeft | Qt::AlignVCenter,
+            QFontMetrics(font).elidedText(text, Qt::ElideRight, static_cast<int>(place.width())));
+    };
+    line(0, title_, type_face(11), t.second, 0);
+    line(15, name_, type_face(13, Weight::strong), t.ink, 0);
+    if (state_) draw_state(p, QRectF(room.left(), room.top() + 34, 10, 10), *state_);
+    const double left = state_ ? 15 : 0;
+    const bool whole = QFontMetrics(type_face(11)).horizontalAdvance(says_) <= room.width() - left;
+    line(31, whole ? says_ : short_, type_face(11), t.second, left);
+}
+
+PartCards::PartCards(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+    setAccessibleName(tr("Parts of the axis"));
+    auto* line = new QHBoxLayout(this);
+    line->setContentsMargins(0, 0, 0, 0);
+    line->setSpacing(6);
+    for (const auto& [of, title] :
+        {std::pair(CardOf::motor, tr("Motor")), std::pair(CardOf::gearhead, tr("Gearhead")),
+            std::pair(CardOf::coupling, tr("Coupling")), std::pair(CardOf::brake, tr("Brake")),
+            std::pair(CardOf::drive, tr("Drive")), std::pair(CardOf::screw, tr("Screw ends")),
+            std::pair(CardOf::precision, tr("Precision"))}) {
+        auto* card = new PartCard(of, title);
+        line->addWidget(card);
+        cards_.push_back(card);
+        connect(card, &QAbstractButton::clicked, this, [this, card] { select(card->of()); });
+    }
+    cards_.front()->setChecked(true);
+    refresh();
+}
+
+PartCard* PartCards::card(CardOf of) const {
+    for (PartCard* c : cards_)
+        if (c->of() == of && !c->isHidden()) return c;
+    return nullptr;
+}
+
+void PartCards::select(CardOf of) {
+    PartCard* c = card(of);
+    if (!c) return;
+    c->setChecked(true);
+    if (current_ == of) return;
+    current_ = of;
+    emit selected();
+}
+
+void PartCards::refresh() {
+    if (!document_.has_axis()) return;
+    const Axis& axis = document_.axis();
+    const bool shaft = (motion_of(axis.mechanism).has & Motion::shaft) != 0;
+    const Assessment& a = document_.assessment();
+    const std::vector<std::size_t> order = by_tightness(a.limits);
+    for (PartCard* c : cards_) {
+        QString name;
+        bool there = true;
+        switch (c->of()) {
+        case CardOf::motor:
+            name = axis.motor.empty() ? QString() : axis.motor.name.empty() ? tr("without a name") : qs(axis.motor.name);
+            break;
+        case CardOf::gearhead:
+            there = shaft;
+            for (const Stage& s : axis.stages)
+                name += (name.isEmpty() ? QString() : QStringLiteral(" + ")) +
+                        (s.name.empty() ? s.ratio.given() ? tr("%1 : 1").arg(qs(format_number(s.ratio.si, 4))) : tr("stage")
+                                        : qs(s.name));
+            break;
+        case CardOf::coupling:
+            there = shaft;
+            name = !axis.coupling.name.empty() ? qs(axis.coupling.name)
+                   : axis.coupling.there()     ? tr("without a name")
+                                               : QString();
+            break;
+        case CardOf::brake:
+            there = shaft;
+            name = !axis.brake.name.empty() ? qs(axis.brake.name)
+                   : axis.brake.there()     ? tr("without a name")
+                   : axis.motor.brake_torque.given() && axis.driven() ? tr("in the motor")
+                                                                      : QString();
+            break;
+        case CardOf::drive:
+            name = !axis.drive.name.empty()                    ? qs(axis.drive.name)
+                   : axis.drive.continuous_current.given() ? tr("without a name")
+                                                           : QString();
+            break;
+        case CardOf::screw:
+            there = std::holds_alternative<Screw>(axis.mechanism);
+            name = there ? tr("%1 × %2").arg(qs(std::get<Screw>(axis.mechanism).diameter.text),
+                               qs(std::get<Screw>(axis.mechanism).lead.text))
+                         : QString();
+            break;
+        case CardOf::precision:
+            name = axis.accuracy.asked.given() ? tr("± %1").arg(qs(axis.accuracy.asked.text)) : tr("not asked");
+            break;
+        }
+        if (!there && c->of() == current_) {
+            current_ = CardOf::motor;
+            cards_.front()->setChecked(true);
+            emit selected();
+        }
+        c->setVisible(there);
+        if (!there) continue;
+        const auto first = std::find_if(
+            order.begin(), order.end(), [&](std::size_t i) { return card_of(a.limits[i].key) == c->of(); });
+        if (first == order.end())
+            c->set(name.isEmpty() ? tr("none") : name, {}, {}, std::nullopt);
+        else
+            c->set(name.isEmpty() ? tr("none") : name,
+                QStringLiteral("%1 %2").arg(QString::fromUtf8(state_words(a.limits[*first].state)),
+                    qs(use_text(a.limits[*first].utilisation()))),
+                QStringLiteral("%1 %2, %3").arg(QString::fromUtf8(state_words(a.limits[*first].state)),
+                    qs(use_text(a.limits[*first].utilisation())), qs(a.limits[*first].label)),
+                a.limits[*first].state);
+    }
+}
+
+} // namespace fulmox::app
