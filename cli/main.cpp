@@ -10,7 +10,7 @@
 #include "core/report/json_report.h"
 #include "core/report/motor_report.h"
 #include "core/report/parts_list.h"
-#include "core/report/shelf_report.h"
+#include "core/files/shelf_report.h"
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
@@ -443,7 +443,7 @@ int judge_catalogue(
 }
 
 // A catalogue as it is read: what it holds, how its columns are taken, what is wrong.
-int check_catalogue(const std::string& path, bool json) {
+int check_catalogue(const std::string& path, const std::string& kind, bool json) {
     std::ifstream file(path, std::ios::binary);
     if (!file || std::filesystem::is_directory(path)) {
         std::cerr << path << ": error: it cannot be opened for reading\n";
@@ -467,7 +467,7 @@ int check_catalogue(const std::string& path, bool json) {
         c.parts = std::move(read->parts);
         c.problems = std::move(read->problems);
     } else {
-        c.table = look_at_part_table(file);
+        c.table = look_at_part_table(file, kind);
         file.clear();
         file.seekg(0);
         PartTableRead read = read_part_table(file, *c.table, c.file, "");
@@ -627,6 +627,10 @@ int run(int argc, char** argv) {
     auto* check_command = catalogue_command->add_subcommand(
         "check", "What a catalogue holds, how its columns are taken, and what is wrong with it, by line and column");
     check_command->add_option("FILE", file, "JSON, or CSV with units in its headings")->required();
+    std::string checked_kind;
+    check_command
+        ->add_option("--part", checked_kind, "What a CSV lists, where its headings do not tell: motor, gearhead, …")
+        ->check(CLI::IsMember({"motor", "gearhead", "coupling", "brake", "drive", "supply"}));
     check_command->add_flag("--json", json, "As JSON");
 
     auto* parts_command = app.add_subcommand("parts", "Parts of all axes: how many, price, mass, different ones");
@@ -661,7 +665,7 @@ int run(int argc, char** argv) {
     try {
         if (*assess_command) return assess_file(file, json, workings);
         if (*parts_command) return show_parts(file, json, csv);
-        if (*check_command) return check_catalogue(file, json);
+        if (*check_command) return check_catalogue(file, checked_kind, json);
         if (*candidates_command) return judge_candidates(file, candidate_options, json, csv);
         if (*sheet_command) return show_sheets(file, sheet_options, json);
         if (*curve_command) return show_curve(file, curve_options, json, csv);

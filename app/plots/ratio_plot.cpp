@@ -192,18 +192,21 @@ void RatioPlot::draw() {
     allowed->point2->setCoords(high, 100);
     allowed->setPen(QPen(t.second, 1));
     notes_.push_back(allowed);
-    for (std::size_t s = 0; s < marks_.size(); ++s) {
+    for (std::size_t place = 0; place < marks_.size(); ++place) {
+        // what carries the axis lies on top
+        static constexpr std::size_t order[] = {2, 3, 1, 0};
+        const std::size_t s = order[place];
         QVector<double> at, height;
         for (const Offer& o : offers_)
             if (static_cast<std::size_t>(o.state) == s) {
                 at.push_back(o.ratio);
                 height.push_back(100 * offer_height);
             }
-        marks_[s]->setData(at, height);
+        marks_[place]->setData(at, height);
         const QColor colour = t.state(static_cast<LimitState>(s));
         static constexpr QCPScatterStyle::ScatterShape shapes[] = {QCPScatterStyle::ssDisc, QCPScatterStyle::ssDiamond,
             QCPScatterStyle::ssCrossSquare, QCPScatterStyle::ssCircle};
-        marks_[s]->setScatterStyle(QCPScatterStyle(shapes[s], QPen(colour, 1.2), s < 2 ? QBrush(colour) : QBrush(), 7));
+        marks_[place]->setScatterStyle(QCPScatterStyle(shapes[s], QPen(colour, 1.2), s < 2 ? QBrush(colour) : QBrush(), 7));
     }
     replot(QCustomPlot::rpQueuedReplot);
 }

@@ -383,8 +383,9 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
     connect(use_, &QPushButton::clicked, this, &ShelfView::take_current);
     line->addWidget(use_);
     const bool of_axis = *model_->kind().at;
-    for (QPushButton* b : {keep_, library_, use_}) b->setVisible(of_axis);
     box->addLayout(line);
+    if (!of_axis)
+        for (QPushButton* b : {keep_, library_, use_}) b->hide();
     note_ = new QLabel;
     note_->setObjectName(QStringLiteral("second"));
     note_->setFont(type_face(12));

@@ -386,6 +386,24 @@ const std::vector<Field>& known_fields(const PartKind& kind) {
     return all.at(kind.key);
 }
 
+// Plain names of what the axis sets and no maker.
+const std::set<std::string>& placed_names(const PartKind& kind) {
+    static const std::map<std::string, std::set<std::string>> all = [] {
+        std::map<std::string, std::set<std::string>> m;
+        for (const PartKind& k : part_kinds()) {
+            PartLists part;
+            for (const FieldRef& f : blank_fields(k, part, 0))
+                if (const std::string key = last_of(f.path); is_placed(k, key)) {
+                    m[k.key].insert(plain(key));
+                    m[k.key].insert(plain(f.label()));
+                }
+            m[k.key];
+        }
+        return m;
+    }();
+    return all.at(kind.key);
+}
+
 // The unit that a heading names, of this kind; nothing where it names another dimension or none at all.
 const Unit* unit_for(const std::string& text, Kind kind) {
     if (text.empty() || kind == Kind::illegal) return nullptr;
@@ -411,13 +429,15 @@ double likeness(const ColumnName& heading, const std::string& whole, const Field
     if (says(field.alike)) return 90;
     if (!symbol.empty() && symbol == name && symbol.size() > 1) return 80;
     const std::vector<std::string> words = words_of(heading.name);
+    // "Max. acceleration torque T2B"
+    if (symbol.size() > 1 && fits && std::find(words.begin(), words.end(), symbol) != words.end()) return 85;
     std::size_t common = 0;
     for (const std::string& w : words) common += std::binary_search(field.words.begin(), field.words.end(), w);
     if (common == 0 || words.empty()) return 0;
     const double dice = 2.0 * static_cast<double>(common) /
                         static_cast<double>(words.size() + words_of(field.label).size());
     // a dimension that agrees says as much as a word
-    return dice >= 0.5 && (fits || (!quantity && dice >= 0.75)) ? 40 + 30 * std::min(1.0, dice) : 0;
+    return dice > 0.6 && (fits || (!quantity && dice >= 0.75)) ? 40 + 30 * std::min(1.0, dice) : 0;
 }
 
 struct Matched {
@@ -445,14 +465,16 @@ Matched match(const PartKind& kind, const std::vector<std::string>& headings, co
         out.columns.push_back({headings[c], "", "", n.unit, true, ""});
         names.push_back(std::move(n));
     }
-    std::vector<bool> taken(fields.size());
+    const std::set<std::string>& placed = placed_names(kind);
+    std::vector<bool> taken(fields.size()), of_axis;
+    for (const ColumnName& n : names) of_axis.push_back(placed.contains(plain(n.name)));
     struct Pair {
         double score;
         std::size_t column, field;
     };
     std::vector<Pair> pairs;
     for (std::size_t c = 0; c < headings.size(); ++c)
-        for (std::size_t f = 0; f < fields.size(); ++f)
+        for (std::size_t f = 0; f < fields.size() && !of_axis[c]; ++f)
             if (const double s = likeness(names[c], headings[c], fields[f]); s > 0) pairs.push_back({s, c, f});
     std::stable_sort(pairs.begin(), pairs.end(), [](const Pair& a, const Pair& b) { return a.score > b.score; });
     const auto give = [&](std::size_t c, std::size_t f, double score) {
@@ -468,16 +490,20 @@ Matched match(const PartKind& kind, const std::vector<std::string>& headings, co
     // a dimension that only one field of the part has
     for (std::size_t c = 0; c < headings.size(); ++c) {
         const Unit* u = find_unit(names[c].unit);
-        if (!out.columns[c].field.empty() || !u || u->kind == Kind::number) continue;
+        if (!out.columns[c].field.empty() || of_axis[c] || !u || u->kind == Kind::number) continue;
         std::size_t of = fields.size(), how_many = 0;
         for (std::size_t f = 0; f < fields.size(); ++f)
             if (fields[f].kind != Kind::illegal && unit_for(names[c].unit, fields[f].kind)) ++how_many, of = f;
-        if (how_many == 1 && !taken[of]) give(c, of, 20);
+        ColumnName bare = names[c];
+        bare.unit.clear();
+        const bool says_other = std::any_of(
+            fields.begin(), fields.end(), [&](const Field& f) { return likeness(bare, bare.name, f) >= 80; });
+        if (!says_other && how_many == 1 && !taken[of]) give(c, of, 20);
     }
     for (std::size_t c = 0; c < headings.size(); ++c) {
         PartColumn& column = out.columns[c];
         if (column.field.empty()) {
-            column.wrong = trim(headings[c]).empty() ? "it has no heading" : "no field of a " + lower(kind.label) + " is called so";
+            column.wrong = of_axis[c] ? "the axis sets it, and no maker" : trim(headings[c]).empty() ? "it has no heading" : "no field of a " + lower(kind.label) + " is called so";
             // said plainly where name and dimension speak against one another
             for (const Field& f : fields)
                 if (f.kind != Kind::illegal && !names[c].unit.empty() && !unit_for(names[c].unit, f.kind)) {
@@ -770,7 +796,11 @@ PartTable look_at_part_table(std::istream& in, const std::string& kind_key) {
         return std::pair(std::move(rows.cells()), end);
     };
     for (std::size_t i = 0; i < head.size() && i < 20; ++i) {
-        const char separator = separator_among(head[i].second);
+        // a heading in quotes may go over several lines
+        std::string whole = head[i].second;
+        for (std::size_t k = i + 1; k < head.size() && k < i + 5 && std::count(whole.begin(), whole.end(), '"') % 2; ++k)
+            whole += "\n" + head[k].second;
+        const char separator = separator_among(whole);
         const auto [cells, end] = row_at(i, separator);
         if (cells.size() < 2 || cells.size() > most_columns) continue;
         std::vector<std::string> units;
@@ -798,12 +828,14 @@ PartTable look_at_part_table(std::istream& in, const std::string& kind_key) {
     for (std::size_t i = first; i < head.size(); ++i) {
         if (!rows.add(head[i].second)) continue;
         for (const std::string& c : rows.cells()) {
-            const std::size_t at = c.find_first_of(".,");
+            const std::size_t at = c.find_last_of(".,");
             if (at == std::string::npos || at == 0 || !std::isdigit(static_cast<unsigned char>(c[at - 1]))) continue;
             const std::size_t end = c.find_first_not_of("0123456789", at + 1);
             const std::size_t digits = (end == std::string::npos ? c.size() : end) - at - 1;
-            if (digits == 0 || (digits == 3 && table.separator == ',')) continue; // thousands, or nobody knows
-            (c[at] == ',' ? commas : points) += 1;
+            const bool both = c.find(c[at] == ',' ? '.' : ',') < at;
+            // three digits may be thousands; where no comma parts the columns, one in a number is a decimal sign
+            const bool open = digits == 3 && !both && !(c[at] == ',' && table.separator != ',');
+            if (digits > 0 && !open) (c[at] == ',' ? commas : points) += 1;
         }
         if (table.sample.size() < 20) table.sample.push_back(rows.cells());
     }

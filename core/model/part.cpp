@@ -130,6 +130,7 @@ PartKind kind_of(const char* key, const char* label, const char* list, const cha
                 } else {
                     T none, &here = part_of<T>(a, place);
                     carry(here, none, placed_of<T>());
+                    if constexpr (std::is_same_v<T, Coupling>) none.driving_bore = none.driven_bore = {}; // its hubs go too
                     here = std::move(none);
                 }
             },

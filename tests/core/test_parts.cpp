@@ -1,10 +1,18 @@
 // Every kind of part has its place in an axis, in a project and in a catalogue.
+#include "core/files/part_table.h"
 #include "core/files/project.h"
+#include "core/match/assess.h"
+#include "core/match/candidates.h"
+#include "core/match/ratio_curve.h"
 #include "core/model/part.h"
 #include "core/model/walk.h"
 #include "tests/demo.h"
 
+#include <algorithm>
+#include <cmath>
+#include <map>
 #include <set>
+#include <sstream>
 
 using namespace fulmox;
 using namespace fulmox::testing;
@@ -18,9 +26,14 @@ TEST_CASE("every kind of part is where its row says, and its catalogue is free o
         CHECK(keys.insert(kind.key).second);
         CHECK(&part_kind(kind.key) == &kind);
         Machine m = demo();
-        const auto chosen = find_field(m, std::string("/axes/0/") + kind.key);
-        REQUIRE(chosen);
-        CHECK(chosen->group_spec.label == std::string(kind.label));
+        // a stage is an entry of a list, and a supply feeds more than one axis
+        if (*kind.at) {
+            const auto chosen = find_field(m, std::string("/axes/0") + kind.at);
+            REQUIRE(chosen);
+            CHECK((chosen->type == FieldRef::Type::group || chosen->type == FieldRef::Type::list));
+        } else {
+            CHECK(kind.places(m.axes[0]) == 0);
+        }
         const auto own = find_field(m, std::string("/") + kind.list);
         REQUIRE(own);
         REQUIRE(own->list);
@@ -28,30 +41,340 @@ TEST_CASE("every kind of part is where its row says, and its catalogue is free o
         kind.own(m).insert(before);
         CHECK(own->list.size() == before + 1);
         // the catalogue that comes with the program
-        Machine shelf;
-        const std::string file = file_text(std::string("data/catalogue/") + kind.list + ".json");
-        const auto read = read_catalogue(file, kind, kind.own(shelf));
+        const bool json = kind.key == std::string("motor");
+        const std::string file = file_text(std::string("data/catalogue/") + kind.list + (json ? ".json" : ".csv"));
+        auto read = read_any_parts(file, "shipped", "2026-01-01");
         REQUIRE(read);
-        CHECK(!read->name.empty());
         CHECK(read->problems.empty());
-        REQUIRE(kind.own(shelf).size() > 20);
-        // a part that cannot be is named by its line, and the others are kept
-        const std::size_t all = kind.own(shelf).size();
-        std::string bent = file;
-        const std::size_t third = [&] {
-            std::size_t at = bent.find(std::string("\"") + kind.list + "\"");
-            for (int i = 0; i < 3; ++i) at = bent.find("\"name\"", at + 1);
-            return bent.rfind('{', at);
-        }();
-        bent.insert(third, "5, ");
-        Machine other;
-        const auto again = read_catalogue(bent, kind, kind.own(other));
+        const std::map<std::string, std::size_t> promised{
+            {"motor", 240}, {"gearhead", 200}, {"coupling", 100}, {"brake", 40}, {"drive", 80}, {"supply", 40}};
+        const std::size_t all = kind.own(read->parts).size();
+        CHECK(all >= promised.at(kind.key));
+        // as JSON it is the same again
+        const auto again = read_parts(write_parts("again", read->parts));
         REQUIRE(again);
-        CHECK(kind.own(other).size() == all + 1);
+        CHECK(again->problems.empty());
+        CHECK(again->parts == read->parts);
+        // a part that cannot be is named by its line, and the others are kept
+        std::string bent = write_parts("bent", read->parts);
+        std::size_t at = bent.find(std::string("\"") + kind.list + "\"");
+        for (int i = 0; i < 3; ++i) at = bent.find("\"name\"", at + 1);
+        bent.insert(bent.rfind('{', at), "5, ");
+        auto other = read_parts(bent);
+        REQUIRE(other);
+        CHECK(kind.own(other->parts).size() == all + 1);
         bool named = false;
-        for (const Problem& p : again->problems)
+        for (const Problem& p : other->problems)
             named = named || (p.path == std::string("/") + kind.list + "/2" && p.line > 2);
         CHECK(named);
     }
     CHECK_THROWS_AS(part_kind("wheel"), std::out_of_range);
+}
+
+namespace {
+
+PartTableRead read_text(const std::string& text, const std::string& kind = "") {
+    std::istringstream in(text);
+    const PartTable table = look_at_part_table(in, kind);
+    in.clear();
+    in.seekg(0);
+    return read_part_table(in, table, "list.csv", "2026-11-27");
+}
+
+PartTable looked_at(const std::string& text) {
+    std::istringstream in(text);
+    return look_at_part_table(in);
+}
+
+std::string said(const PartTableRead& read) {
+    std::string out;
+    for (const Problem& p : read.problems) out += to_text(p) + "\n";
+    return out;
+}
+
+// As a program of its time writes it, two bytes for each letter.
+std::string utf16(const std::string& ascii_and_micro, bool big, bool mark) {
+    std::string out = mark ? (big ? "\xFE\xFF" : "\xFF\xFE") : "";
+    for (std::size_t i = 0; i < ascii_and_micro.size(); ++i) {
+        unsigned code = static_cast<unsigned char>(ascii_and_micro[i]);
+        if (code == 0xC2) code = static_cast<unsigned char>(ascii_and_micro[++i]); // U+0080 to U+00BF
+        const char high = static_cast<char>(code >> 8), low = static_cast<char>(code & 0xFF);
+        out += big ? high : low;
+        out += big ? low : high;
+    }
+    return out;
+}
+
+} // namespace
+
+TEST_CASE("a parts list of any order, units, separators and encodings gives the same parts") {
+    const std::string plain = "name,ratio,efficiency,rated torque [N·m],peak torque [N·m],mass [kg]\n"
+                              "A 5,5,0.97,12.5,20,1.25\nB 10,10,0.95,10,17.5,1.5\n";
+    const PartTableRead first = read_text(plain);
+    INFO(said(first));
+    REQUIRE(first.problems.empty());
+    REQUIRE(first.parts.gearheads.size() == 2);
+    const Stage& a = first.parts.gearheads[0];
+    CHECK(a.name == "A 5");
+    CHECK(a.rated_torque.si == 12.5);
+    CHECK(a.rated_torque.text == "12.5 N·m");
+    CHECK(a.rated_torque.standing == Standing::datasheet);
+    CHECK(a.provenance.file == "list.csv");
+    CHECK(a.provenance.line == "2");
+    CHECK(a.provenance.date == "2026-11-27");
+    const auto same = [&](const std::string& text, const char* encoding) {
+        const PartTable table = looked_at(text);
+        CHECK(table.encoding == encoding);
+        const PartTableRead read = read_text(text);
+        INFO(said(read));
+        CHECK(read.problems.empty());
+        REQUIRE(read.parts.gearheads.size() == 2);
+        for (std::size_t i = 0; i < 2; ++i) {
+            const Stage &x = read.parts.gearheads[i], &y = first.parts.gearheads[i];
+            CHECK(x.name == y.name);
+            CHECK_THAT(x.ratio.si, Catch::Matchers::WithinRel(y.ratio.si, 1e-12));
+            CHECK_THAT(x.efficiency.si, Catch::Matchers::WithinRel(y.efficiency.si, 1e-12));
+            CHECK_THAT(x.rated_torque.si, Catch::Matchers::WithinRel(y.rated_torque.si, 1e-4));
+            CHECK_THAT(x.peak_torque.si, Catch::Matchers::WithinRel(y.peak_torque.si, 1e-12));
+            CHECK_THAT(x.mass.si, Catch::Matchers::WithinRel(y.mass.si, 1e-12));
+        }
+    };
+    same(plain, "UTF-8");
+    same("\xEF\xBB\xBF" + plain, "UTF-8");
+    // other order and units, semicolons, decimal commas, quotes, a percentage, trade words, CRLF, a title above
+    same("Price list 2026;;;;;\r\n\"Weight\n[g]\";Max. acceleration torque T2B [Nm];Gear ratio;Efficiency [%];\"Nominal "
+         "torque, T2N [lb·in]\";Part number\r\n"
+         "1250;20,0;5;97;110,635;A 5\r\n1500;17,5;10;95;88,508;\"B 10\"\r\n",
+        "UTF-8");
+    // a line of units under the heading, tabs
+    same("Model\ti\tRated torque\tPeak torque\tMass\tEfficiency\n\t\tN·m\tN·m\tkg\t%\nA 5\t5\t12.5\t20\t1.25\t97\nB "
+         "10\t10\t10\t17.5\t1.5\t95\n",
+        "UTF-8");
+    // Windows-1252: the middle dot is one byte
+    std::string latin = plain;
+    for (std::size_t at; (at = latin.find("\xC2\xB7")) != std::string::npos;) latin.replace(at, 2, "\xB7");
+    same(latin, "Windows-1252");
+    same(utf16(plain, false, true), "UTF-16LE");
+    same(utf16(plain, true, true), "UTF-16BE");
+    same(utf16(plain, false, false), "UTF-16LE");
+    // cells with units of their own
+    same("name|ratio|efficiency|rated torque|peak torque|mass\nA 5|5|97 %|12.5 N·m|20 N·m|1250 g\nB 10|10|95 %|10 "
+         "N·m|17.5 N·m|1.5 kg\n",
+        "UTF-8");
+}
+
+TEST_CASE("what is wrong with a parts list is named by line and column, and the good rows are kept") {
+    const std::string head = "name,ratio,rated torque [N·m],peak torque [N·m],type\n";
+    const auto one_wrong = [&](const std::string& row, const std::string& words) {
+        INFO(row);
+        const PartTableRead read = read_text(head + "good,5,10,20,planetary\n" + row + "\nlast,7,10,20,worm\n");
+        CHECK(read.parts.gearheads.size() == 2);
+        CHECK(read.left_out == 1);
+        CHECK_THAT(said(read), Contains("line 3") && Contains(words));
+    };
+    one_wrong("x,five,10,20,planetary", "column 2, \"ratio\"");
+    one_wrong("x,,10,20,planetary", "it is missing");
+    one_wrong("x,5,-10,20,planetary", "allowed is greater than 0");
+    one_wrong("x,5,nan,20,planetary", "column 3");
+    one_wrong("x,5,inf,20,planetary", "column 3");
+    one_wrong("x,5,1e999,20,planetary", "column 3");
+    one_wrong("x,5,10 kg,20,planetary", "column 3");
+    one_wrong("x,5,10,20,hypoid", "\"gearhead\", \"belt\"");
+    one_wrong("x,5,10,20,planetary,8,9", "the heading has 5");
+    one_wrong("x,5", "it ends after 2 cells");
+    one_wrong("good,5,10,20,planetary", "is the name of two parts, the other stands in line 2");
+    one_wrong(",5,10,20,planetary", "it has no name");
+    // a contradiction inside a part
+    const PartTableRead bent = read_text("name,ratio,efficiency,rated torque [N·m],no-load torque [N·m]\nx,5,0.97,10,1\n");
+    CHECK(bent.parts.gearheads.empty());
+    CHECK_THAT(said(bent), Contains("line 2, column 5") && Contains("all losses together"));
+    // a quotation mark that nobody closes takes its own row with it and no other
+    std::string open = head + "good,5,10,20,planetary\n\"open,5,10,20,planetary\n";
+    for (int i = 0; i < 60; ++i) open += "part " + std::to_string(i) + ",5,10,20,planetary\n";
+    const PartTableRead read = read_text(open);
+    CHECK(read.parts.gearheads.size() == 61);
+    CHECK_THAT(said(read), Contains("line 3") && Contains("quotation mark"));
+    // half a line at the very end, and an open mark there
+    CHECK(read_text(head + "good,5,10,20,planetary\nhalf,5").parts.gearheads.size() == 1);
+    CHECK(read_text(head + "good,5,10,20,planetary\n\"half,5").parts.gearheads.size() == 1);
+    // no heading, nothing at all, only a heading
+    CHECK_THAT(said(read_text("")), Contains("no line of headings"));
+    CHECK_THAT(said(read_text("1,2,3\n4,5,6\n")), Contains("no line of headings"));
+    CHECK(read_text(head).rows == 0);
+    CHECK_THAT(said(read_text("ratio,rated torque [N·m]\n5,10\n")), Contains("no column is the name"));
+}
+
+TEST_CASE("headings without units, or with another dimension, are named and never guessed over") {
+    // a number without any unit is not taken for N·m
+    const PartTableRead bare = read_text("name,ratio,rated torque\nx,5,10\ny,5,10 N·m\n");
+    CHECK(bare.parts.gearheads.size() == 1);
+    CHECK_THAT(said(bare), Contains("line 2, column 3") && Contains("without a unit") && Contains("N·m"));
+    const PartTableRead other = read_text("name,ratio,rated torque [kg]\nx,5,10\n");
+    REQUIRE(other.parts.gearheads.size() == 1);
+    CHECK(!other.parts.gearheads[0].rated_torque.given());
+    CHECK(!other.parts.gearheads[0].mass.given());
+    CHECK_THAT(said(other), Contains("line 1, column 3") && Contains("found \"kg\"") && Contains("N·m"));
+    // thousands and decimals, as the file has them
+    const auto torque = [](const std::string& cell, const std::string& other_cell, char separator) {
+        const std::string s(1, separator);
+        const PartTableRead r = read_text("name" + s + "ratio" + s + "rated torque [N·m]\nx" + s + "5" + s + cell + "\ny" + s +
+                                          "5" + s + other_cell + "\n");
+        return r.parts.gearheads.empty() ? std::nan("") : r.parts.gearheads[0].rated_torque.si;
+    };
+    CHECK(torque("1.250,5", "2,5", ';') == 1250.5);
+    CHECK(torque("1,250", "2,5", ';') == 1.25);
+    CHECK(torque("\"1,250.5\"", "2.5", ',') == 1250.5);
+    CHECK(torque("\"1,25\"", "\"2,5\"", ',') == 1.25);
+    CHECK(torque("1.25", "2.5", '\t') == 1.25);
+}
+
+TEST_CASE("kinds of motor and settings of an axis in a parts list") {
+    const PartTableRead motors = read_text(
+        "name,kind,rotor inertia [kg·cm²],max speed [rpm],torque constant [N·m/A],resistance [Ω],inductance [mH],pole "
+        "pairs,rated torque [N·m],rated current [A],holding torque [N·m]\n"
+        "S,sine,0.5,5000,0.8,2,8,4,2,2.5,\nB,brushed,0.4,4000,0.1,1,1,,1,10,\nT,sine,0.5,5000,0.8,2,8,4,2,2.5,3\n");
+    INFO(said(motors));
+    REQUIRE(motors.parts.motors.size() == 2);
+    CHECK(motors.parts.motors[0].kind_key() == std::string("sine"));
+    CHECK(motors.parts.motors[1].kind_key() == std::string("brushed"));
+    CHECK_THAT(said(motors), Contains("line 4, column 11") && Contains("no such field"));
+    // the bus belongs to the axis, whatever a list says
+    const PartTableRead drives =
+        read_text("name,continuous current [A],peak current [A],bus voltage [V]\nD,5,10,560\n", "drive");
+    REQUIRE(drives.parts.drives.size() == 1);
+    CHECK(drives.parts.drives[0].bus_voltage.text == "320 V");
+    CHECK_THAT(said(drives), Contains("column 4") && Contains("passed over"));
+}
+
+TEST_CASE("parts written as CSV are read again as they were") {
+    for (const PartKind& kind : part_kinds()) {
+        INFO(kind.key);
+        if (kind.key == std::string("motor")) continue; // their curves are lists
+        auto read = read_any_parts(file_text(std::string("data/catalogue/") + kind.list + ".csv"), "shipped", "");
+        REQUIRE(read);
+        std::istringstream in(part_table_csv(kind, read->parts));
+        const PartTable table = look_at_part_table(in, kind.key);
+        in.clear();
+        in.seekg(0);
+        const PartTableRead again = read_part_table(in, table, "", "");
+        INFO(said(again));
+        REQUIRE(kind.own(const_cast<PartLists&>(again.parts)).size() == kind.own(read->parts).size());
+        for (std::size_t i = 0; i < kind.own(read->parts).size(); ++i) {
+            const FieldRefs x = walk(kind.own(read->parts).entry(i)),
+                            y = walk(kind.own(const_cast<PartLists&>(again.parts)).entry(i));
+            for (std::size_t f = 0; f < x.size(); ++f)
+                if (x[f].quantity && !is_placed(kind, x[f].path.substr(1))) CHECK(x[f].quantity->text == y[f].quantity->text);
+        }
+    }
+}
+
+TEST_CASE("a part takes the place of another, and what the axis sets stays") {
+    Machine m = demo();
+    Axis& axis = m.axes[0];
+    axis.coupling.driven_shaft = Quantity<Kind::length>("12 mm");
+    axis.coupling.place = CouplingPlace::mechanism;
+    PartLists shelf;
+    Coupling c;
+    c.name = "C";
+    c.rated_torque = Quantity<Kind::torque>("40 N·m");
+    shelf.couplings.push_back(c);
+    const PartKind& kind = part_kind("coupling");
+    kind.put(axis, 0, shelf, 0);
+    CHECK(axis.coupling.name == "C");
+    CHECK(axis.coupling.rated_torque.si == 40);
+    CHECK(axis.coupling.driven_shaft.si == 0.012);
+    CHECK(axis.coupling.place == CouplingPlace::mechanism);
+    CHECK(part_differences(kind, axis, 0, shelf, 0).empty());
+    // the catalogue changes
+    shelf.couplings[0].rated_torque = Quantity<Kind::torque>("35 N·m");
+    shelf.couplings[0].top_speed = Quantity<Kind::angular_speed>("9000 rpm");
+    const auto differences = part_differences(kind, axis, 0, shelf, 0);
+    REQUIRE(differences.size() == 2);
+    CHECK(differences[0].field == "Allowable torque");
+    CHECK(differences[0].here == "40 N·m");
+    CHECK(differences[0].there == "35 N·m");
+    CHECK(differences[1].here == "nothing");
+    CHECK(axis.coupling.rated_torque.si == 40);
+    // kept, it leaves what the axis sets behind
+    PartLists kept;
+    kind.keep_chosen(kept, axis, 0);
+    CHECK(!kept.couplings[0].driven_shaft.given());
+    CHECK(kept.couplings[0].place == Coupling{}.place);
+    kind.remove(axis, 0);
+    CHECK(!axis.coupling.there());
+    CHECK(axis.coupling.driven_shaft.si == 0.012);
+    // two of one name, and a missing price that is counted apart
+    shelf.couplings.push_back(shelf.couplings[0]);
+    std::string all;
+    for (const Problem& p : check_parts(shelf)) all += to_text(p);
+    CHECK_THAT(all, Contains("is the name of two parts"));
+    const auto counts = count_parts(shelf);
+    REQUIRE(counts.size() == 1);
+    CHECK(counts[0].parts == 2);
+    CHECK(counts[0].without_price == 2);
+}
+
+TEST_CASE("each candidate is what the axis itself would say with it") {
+    const Machine m = demo();
+    for (const auto& [key, place] : {std::pair("gearhead", std::size_t{0}), std::pair("coupling", std::size_t{0}),
+             std::pair("brake", std::size_t{0}), std::pair("drive", std::size_t{0})}) {
+        INFO(key);
+        const PartKind& kind = part_kind(key);
+        const auto read = read_any_parts(file_text(std::string("data/catalogue/") + kind.list + ".csv"), "s", "");
+        REQUIRE(read);
+        std::vector<std::size_t> which{0, 5, 17, 33};
+        const auto judged = judge_parts(m, 0, kind, place, read->parts, which);
+        REQUIRE(judged.size() == which.size());
+        for (std::size_t k = 0; k < which.size(); ++k) {
+            Machine with = m;
+            kind.put(with.axes[0], place, read->parts, which[k]);
+            Assessment a = assess(with, 0);
+            std::erase_if(a.limits, [&](const Limit& l) { return !tells_of(kind, l.key); });
+            REQUIRE(!a.limits.empty());
+            const Limit& worst = a.limits[by_tightness(a.limits).front()];
+            CHECK(judged[k].key == worst.key);
+            CHECK(judged[k].state == worst.state);
+            CHECK((judged[k].tightest == worst.utilisation() || std::isnan(worst.utilisation())));
+        }
+    }
+}
+
+TEST_CASE("the ratio curve: every point is an assessment, and its best for pure inertia is the textbook's") {
+    Machine m = demo();
+    const Axis table = m.axes[2]; // the turntable
+    m.axes.resize(1);
+    m.axes[0] = table;
+    m.axes[0].stages.assign(1, Stage{});
+    Stage& s = m.axes[0].stages[0];
+    s.ratio = Quantity<Kind::number>("5");
+    s.efficiency = Quantity<Kind::number>("1");
+    const RatioPoint p = at_ratio(m, 0, 0, 7.5);
+    s.ratio = Quantity<Kind::number>("7.5");
+    const Assessment a = assess(m, 0);
+    CHECK_THAT(p.peak_torque, Catch::Matchers::WithinRel(std::abs(a.figure("demand.peak_torque")->si), 1e-12));
+    CHECK_THAT(p.motor_speed, Catch::Matchers::WithinRel(a.demand->peak_speed, 1e-12));
+    CHECK_THAT(p.inertia_ratio, Catch::Matchers::WithinRel(a.inertia->ratio(), 1e-12));
+    const RatioCurve c = ratio_curve(m, 0, 0, 0.5, 60, 40);
+    REQUIRE(c.points.size() == 40);
+    CHECK(c.present == 7.5);
+    // textbook identity: where inertia is all there is, peak torque is least where the reflected load inertia is the
+    // rotor's, i = √(J_L/J_M)
+    Machine pure = m;
+    Axis& axis = pure.axes[0];
+    RotaryTable only;
+    only.table_inertia = Quantity<Kind::inertia>("0.05 kg·m²");
+    axis.mechanism = only;
+    axis.load = Load{};
+    axis.load.payload = Quantity<Kind::mass>("0 kg");
+    axis.bodies.clear();
+    axis.coupling = Coupling{};
+    const auto least = [&](const Machine& of) {
+        const RatioCurve curve = ratio_curve(of, 0, 0, 1, 200, 400);
+        return *std::min_element(curve.points.begin(), curve.points.end(),
+            [](const RatioPoint& x, const RatioPoint& y) { return x.peak_torque < y.peak_torque; });
+    };
+    const RatioPoint best = least(pure);
+    CHECK_THAT(best.inertia_ratio, Catch::Matchers::WithinRel(1.0, 0.05));
+    CHECK(ratio_curve(m, 0, 0, 5, 5, 10).points.empty());
+    CHECK(ratio_curve(m, 0, 0, 1, 9, 10, [] { return false; }).points.empty());
 }

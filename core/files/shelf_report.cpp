@@ -1,4 +1,4 @@
-#include "core/report/shelf_report.h"
+#include "core/files/shelf_report.h"
 
 #include "core/model/walk.h"
 #include "core/quantity/columns.h"
