@@ -371,15 +371,19 @@ int WhatDrives::add_tab(QWidget* page, const QString& name, CardOf card, const Q
 // The tabs of the selected card, and above them what belongs to it.
 void WhatDrives::show_card() {
     const int at = tabs_->currentIndex();
-    if (at < 0 || static_cast<std::size_t>(at) >= card_of_tab_.size()) return;
+    if (arranging_ || at < 0 || static_cast<std::size_t>(at) >= card_of_tab_.size()) return;
     const CardOf card = card_of_tab_[static_cast<std::size_t>(at)];
     last_tab_[card] = at;
     if (cards_->current() != card) {
         cards_->select(card);
         return; // which comes back here
     }
+    // to show the tab that is in front moves Qt on to its neighbour
+    arranging_ = true;
     for (int i = 0; i < tabs_->count(); ++i)
         tabs_->setTabVisible(i, card_of_tab_[static_cast<std::size_t>(i)] == card);
+    tabs_->setCurrentIndex(at);
+    arranging_ = false;
     // a picture is read on all the room there is, and so are other parts than the motor
     const bool whole = card != CardOf::motor;
     const bool room = whole || at == picture_tab || (at == compare_tab && compare_->wants_room());

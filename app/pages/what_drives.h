@@ -63,6 +63,7 @@ class WhatDrives : public Page {
     static constexpr int datasheet_tab = 1, drive_tab = 3, compare_tab = 5, picture_tab = 8;
 
     PartCards* cards_;
+    bool arranging_ = false;
     std::vector<CardOf> card_of_tab_;
     std::map<CardOf, int> last_tab_; ///< of each card
     std::vector<QWidget*> of_motor_; ///< what only the motor's card shows above the tabs

@@ -39,9 +39,9 @@ RatioPlot::RatioPlot(Document& document, QWidget* parent) : Plot(parent), docume
         x->setNumberPrecision(3);
     }
     torques_->axis(QCPAxis::atBottom)->setLabel(tr("ratio of the stage, input speed over output speed"));
-    speed_ = graph(shares_, tr("speed, of allowed %"));
-    peak_ = graph(shares_, tr("peak torque, of allowed %"));
-    heat_ = graph(shares_, tr("heat, of allowed %"));
+    speed_ = graph(shares_, tr("speed"));
+    peak_ = graph(shares_, tr("peak torque"));
+    heat_ = graph(shares_, tr("heat"));
     peak_torque_ = graph(torques_, tr("peak torque"));
     rms_torque_ = graph(torques_, tr("RMS torque"));
     for (int s = 0; s < 4; ++s) {
@@ -49,6 +49,21 @@ RatioPlot::RatioPlot(Document& document, QWidget* parent) : Plot(parent), docume
         g->setLineStyle(QCPGraph::lsNone);
         marks_.push_back(g);
     }
+    // the curves cross: their names stand in a row above them
+    names_ = new QCPLegend;
+    plotLayout()->insertRow(0);
+    plotLayout()->addElement(0, 0, names_);
+    plotLayout()->setRowStretchFactor(0, 0.001);
+    plotLayout()->setRowStretchFactor(1, 3);
+    plotLayout()->setRowStretchFactor(2, 2);
+    names_->setLayer(QStringLiteral("legend"));
+    names_->setFillOrder(QCPLegend::foColumnsFirst);
+    names_->setWrap(0);
+    names_->setBorderPen(Qt::NoPen);
+    names_->setBrush(Qt::NoBrush);
+    names_->setMargins(QMargins(60, 0, 8, 0));
+    names_->setMaximumSize(QWIDGETSIZE_MAX, 20);
+    for (QCPGraph* g : {speed_, peak_, heat_}) names_->addItem(new QCPPlottableLegendItem(names_, g));
     auto* margins = new QCPMarginGroup(this);
     for (QCPAxisRect* r : {shares_, torques_}) r->setMarginGroup(QCP::msLeft, margins);
     connect(&document_, &Document::changed, this, [this] {
@@ -135,6 +150,12 @@ void RatioPlot::draw() {
         replot(QCustomPlot::rpQueuedReplot);
         return;
     }
+    names_->setFont(type_face(11));
+    names_->setTextColor(t.second);
+    for (int i = 0; i < names_->itemCount(); ++i) {
+        names_->item(i)->setFont(type_face(11));
+        names_->item(i)->setTextColor(t.second);
+    }
     speed_->setPen(QPen(t.cause[0], 1.6));
     peak_->setPen(QPen(t.cause[3], 1.6, Qt::DashLine));
     heat_->setPen(QPen(t.cause[2], 1.8, Qt::DotLine));
@@ -152,20 +173,6 @@ void RatioPlot::draw() {
     const auto word = [&](QCPAxisRect* rect, double at, double value, const QString& text, const QColor& colour, Qt::Alignment where) {
         if (std::isfinite(value)) notes_.push_back(note(rect, at, value, text, colour, where));
     };
-    // each name stands where its curve is well inside the picture
-    const auto name_curve = [&](QCPAxisRect* rect, const QVector<double>& y, double from, const QString& text, const QColor& colour) {
-        const double limit = rect->axis(QCPAxis::atLeft)->range().upper * 0.92;
-        for (qsizetype i = static_cast<qsizetype>(from * static_cast<double>(x.size())); i < x.size(); ++i)
-            if (std::isfinite(y[i]) && y[i] < limit) {
-                word(rect, x[i], y[i], text, colour, Qt::AlignLeft | Qt::AlignBottom);
-                return;
-            }
-    };
-    name_curve(shares_, speed, 0.05, tr("speed"), t.cause[0]);
-    name_curve(shares_, peak, 0.0, tr("peak torque"), t.cause[3]);
-    name_curve(shares_, heat, 0.12, tr("heat"), t.cause[2]);
-    name_curve(torques_, peak_torque, 0.3, tr("peak"), t.cause[3]);
-    name_curve(torques_, rms_torque, 0.5, tr("RMS"), t.cause[2]);
     const auto upright = [&](double at, const QString& text, const QColor& colour, double height, Qt::PenStyle style) {
         if (!std::isfinite(at) || at < low || at > high) return;
         for (QCPAxisRect* r : {shares_, torques_}) {

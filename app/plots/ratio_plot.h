@@ -48,6 +48,7 @@ class RatioPlot : public Plot {
     Document& document_;
     QCPAxisRect *shares_, *torques_;
     QCPGraph *speed_, *peak_, *heat_, *peak_torque_, *rms_torque_;
+    QCPLegend* names_;
     std::vector<QCPAbstractItem*> notes_;
     std::vector<QCPGraph*> marks_; ///< of the offers, by state
     std::vector<Offer> offers_;

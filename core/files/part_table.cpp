@@ -349,7 +349,7 @@ std::vector<Field> fields_of(const PartKind& kind) {
             if (f.path == "/provenance/file" || f.path == "/provenance/line" || f.path == "/provenance/date") continue;
             Field field;
             field.path = f.path;
-            field.label = f.label();
+            field.label = f.path == "/name" ? "Name" : f.label();
             field.key = key;
             field.type = f.type;
             if (f.type == FieldRef::Type::quantity) {
