@@ -3,6 +3,7 @@
 #include "core/files/document.h"
 #include "core/files/project.h"
 #include "core/match/assess.h"
+#include "core/drivetrain/screw_layout.h"
 #include "core/quantity/expression.h"
 #include "core/quantity/format.h"
 #include "core/report/catalogue_report.h"
@@ -15,6 +16,7 @@
 #include <CLI/CLI.hpp>
 #include <algorithm>
 #include <charconv>
+#include <cmath>
 #include <csignal>
 #include <filesystem>
 #include <fstream>
@@ -484,6 +486,35 @@ int check_catalogue(const std::string& path, const std::string& kind, bool json)
     return has_errors(c.problems) || count_parts(c.parts).empty() ? bad_input : all_fit;
 }
 
+// The plan of a screw, or its drawing.
+int plan_screw(const std::string& path, const std::string& named, bool svg, bool dxf) {
+    const auto project = open_project(path);
+    if (!project) return bad_input;
+    const auto axis = axis_of(project->machine, named);
+    if (!axis) return bad_input;
+    const Assessment a = assess(project->machine, *axis);
+    const ScrewLayout plan =
+        screw_layout(project->machine.axes[*axis], a.motion ? a.motion->stroke() : std::nan(""));
+    if (!plan.missing.empty()) {
+        std::cerr << path << ": error: the plan waits for " << plan.missing << "\n";
+        return bad_input;
+    }
+    const Drawing drawing = screw_drawing(plan, project->machine.axes[*axis].name);
+    if (svg || dxf) {
+        std::cout << (svg ? drawing_svg(drawing) : drawing_dxf(drawing));
+        return all_fit;
+    }
+    const UnitSystem units = project->machine.unit_system;
+    const auto length = [&](double m) { return format_quantity(m, Kind::length, units, 5); };
+    std::cout << "length " << length(plan.length) << ", thread " << length(plan.thread_to - plan.thread_from)
+              << ", free length " << length(plan.free_length) << ", loaded length " << length(plan.loaded_length) << "\n";
+    for (const ScrewLayout::Place& p : plan.places)
+        if (std::isfinite(p.buckling))
+            std::cout << "nut at " << length(p.at) << ": buckles at " << format_quantity(p.buckling, Kind::force, units, 4) << "\n";
+    for (const Text& w : plan.warnings) std::cerr << path << ": check: " << harmless(w.in(units)) << "\n";
+    return all_fit;
+}
+
 struct CandidateOptions {
     std::string axis, kind, catalogue;
     std::size_t place = 1;
@@ -633,6 +664,14 @@ int run(int argc, char** argv) {
         ->check(CLI::IsMember({"motor", "gearhead", "coupling", "brake", "drive", "supply"}));
     check_command->add_flag("--json", json, "As JSON");
 
+    std::string screw_axis;
+    bool svg = false, dxf = false;
+    auto* screw_command = app.add_subcommand("screw", "Plan of a screw with its ends, or its drawing in millimetres");
+    screw_command->add_option("FILE", file, "Project, *.fulmox; - reads the standard input")->required();
+    screw_command->add_option("--axis", screw_axis, "The axis, by name or number")->required();
+    auto* screw_svg = screw_command->add_flag("--svg", svg, "The drawing as SVG");
+    screw_command->add_flag("--dxf", dxf, "The drawing as DXF")->excludes(screw_svg);
+
     auto* parts_command = app.add_subcommand("parts", "Parts of all axes: how many, price, mass, different ones");
     parts_command->add_option("FILE", file, "Project, *.fulmox; - reads the standard input")->required();
     auto* parts_json_flag = parts_command->add_flag("--json", json, "As JSON");
@@ -666,6 +705,7 @@ int run(int argc, char** argv) {
         if (*assess_command) return assess_file(file, json, workings);
         if (*parts_command) return show_parts(file, json, csv);
         if (*check_command) return check_catalogue(file, checked_kind, json);
+        if (*screw_command) return plan_screw(file, screw_axis, svg, dxf);
         if (*candidates_command) return judge_candidates(file, candidate_options, json, csv);
         if (*sheet_command) return show_sheets(file, sheet_options, json);
         if (*curve_command) return show_curve(file, curve_options, json, csv);

@@ -13,6 +13,7 @@
 #include "app/widgets/kind_view.h"
 #include "app/widgets/paint.h"
 #include "app/widgets/picture_view.h"
+#include "app/widgets/screw_view.h"
 #include "app/widgets/sheet_view.h"
 #include "app/widgets/shelf_view.h"
 #include "app/widgets/windings_view.h"
@@ -463,6 +464,10 @@ void WhatDrives::add_shelves() {
     add_tab(of_part("/brake", {"brake."}), tr("Brake"), CardOf::brake, tr("The brake of this axis, and how it stops it"));
     add_tab(shelf(new ShelfView(document_, "drive"), "drive"), tr("Drives"), CardOf::drive);
     add_tab(shelf(new ShelfView(document_, "supply"), "supply"), tr("Supplies"), CardOf::drive, tr("Sheets of supplies; no axis is judged by them yet"));
+    auto* screw = of_part("/mechanism/ends", {"screw."});
+    auto* screw_view = new ScrewView(document_);
+    static_cast<QVBoxLayout*>(screw->layout())->insertWidget(0, screw_view, 1);
+    add_tab(screw, tr("Screw ends"), CardOf::screw, tr("The plan of the screw to scale, and its ends"));
     add_tab(of_part("/accuracy", {"precision.", "stiffness."}), tr("Precision"), CardOf::precision, tr("How exactly the load stands, and what gives way"));
 }
 
@@ -609,7 +614,7 @@ bool WhatDrives::go_to(const QString& path) {
     };
     if (drive) tabs_->setCurrentIndex(drive_tab);
     for (const auto& [group, name] : {std::pair("/coupling", tr("Coupling")), std::pair("/brake", tr("Brake")),
-             std::pair("/accuracy", tr("Precision"))})
+             std::pair("/accuracy", tr("Precision")), std::pair("/mechanism/ends", tr("Screw ends"))})
         if (inside(group)) {
             open_tab(name);
             return Page::go_to(path);

@@ -129,6 +129,10 @@ FieldRefs Form::own_fields(Machine& copy) const {
         std::string inner_list;
         for (FieldRef& f : all) {
             if (f.path != at && !f.path.starts_with(at + "/")) continue;
+            const auto left_out = [&](const QString& p) {
+                return p.startsWith(QLatin1Char('!')) && f.path.starts_with(absolute(p.mid(1)).toStdString());
+            };
+            if (std::any_of(places_.begin(), places_.end(), left_out)) continue;
             if (!inner_list.empty() && f.path.starts_with(inner_list)) continue;
             if (f.type == FieldRef::Type::list) {
                 inner_list = f.path + "/";

@@ -36,7 +36,8 @@ class Form : public QWidget {
 
   public:
     /// `places` are JSON pointers relative to the selected axis, or absolute when they begin with "//". A place that
-    /// names a group shows its fields. Lists inside are left to special widgets.
+    /// names a group shows its fields. Lists inside are left to special widgets. Places that begin with "!" are left
+    /// out of those before.
     Form(Document& document, QStringList places, int label_width = 132, QWidget* parent = nullptr);
 
     void set_places(const QStringList& places);

@@ -272,6 +272,7 @@ void Screw::describe(FieldVisitor& v) {
         "A stocky screw yields before it buckles: Johnson's parabola.", "Euler alone", "R_e", need::buckling));
     yields.source = "Johnson's parabola";
     v.quantity(yield_strength, yields);
+    v.group(ends, {"ends", "Screw ends", "Seats, threads, grooves and journals of its ends.", true, need::record});
     v.list(spectrum, {"spectrum", "Load spectrum", "load", "In place of the cycle, for the life of the screw.", 1000,
                          need::screw_life});
 }

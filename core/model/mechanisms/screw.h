@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/model/field.h"
+#include "core/model/mechanisms/screw_ends.h"
 
 #include <vector>
 
@@ -59,6 +60,7 @@ struct Screw {
     Quantity<Kind::time> life_asked;
     std::vector<LoadShare> spectrum;         ///< in place of the cycle, for its life
     Quantity<Kind::pressure> yield_strength; ///< for Johnson's parabola
+    ScrewEnds ends;
     Quantity<Kind::density> density{"7850 kg/m³"};
     Quantity<Kind::pressure> elastic_modulus{"206 GPa"};
     Extra extra;
