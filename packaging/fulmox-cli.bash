@@ -2,7 +2,7 @@
 _fulmox_cli() {
     local word=${COMP_WORDS[COMP_CWORD]} command=${COMP_WORDS[1]}
     if [ "$COMP_CWORD" = 1 ]; then
-        mapfile -t COMPREPLY < <(compgen -W "assess datasheet curve motors parts validate units schema --help --version" -- "$word")
+        mapfile -t COMPREPLY < <(compgen -W "assess datasheet curve motors candidates catalogue screw parts validate units schema --help --version" -- "$word")
         return
     fi
     case $command in
@@ -32,6 +32,28 @@ _fulmox_cli() {
             mapfile -t COMPREPLY < <(compgen -W "--axis --catalogue --json --csv --help" -- "$word")
             return
         fi ;;
+    candidates)
+        if [[ $word == -* ]]; then
+            mapfile -t COMPREPLY < <(compgen -W "--axis --part --place --catalogue --json --csv --help" -- "$word")
+            return
+        fi ;;
+    screw)
+        if [[ $word == -* ]]; then
+            mapfile -t COMPREPLY < <(compgen -W "--axis --svg --dxf --help" -- "$word")
+            return
+        fi ;;
+    catalogue)
+        if [[ $word == -* ]]; then
+            mapfile -t COMPREPLY < <(compgen -W "--part --json --help" -- "$word")
+            return
+        fi
+        if [ "$COMP_CWORD" = 2 ]; then
+            mapfile -t COMPREPLY < <(compgen -W "check" -- "$word")
+            return
+        fi
+        compopt -o filenames 2>/dev/null
+        mapfile -t COMPREPLY < <(compgen -f -- "$word")
+        return ;;
     parts)
         if [[ $word == -* ]]; then
             mapfile -t COMPREPLY < <(compgen -W "--json --csv --help" -- "$word")

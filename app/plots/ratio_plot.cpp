@@ -140,7 +140,7 @@ void RatioPlot::draw() {
     const bool any = std::any_of(curve_.points.begin(), curve_.points.end(), [](const RatioPoint& p) {
         return std::isfinite(p.speed) || std::isfinite(p.peak_torque);
     });
-    say_missing(work_.running()        ? tr("being reckoned…")
+    say_missing(work_.running()        ? tr("being calculated…")
                 : !document_.has_axis() ? tr("no axis is selected")
                 : any                   ? QString()
                 : waiting_for(document_, "demand.peak_torque").isEmpty()

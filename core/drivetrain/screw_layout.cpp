@@ -254,7 +254,10 @@ Drawing screw_drawing(const ScrewLayout& l, const std::string& title) {
         for (const double y : {-h, h}) line(x(f.from), y, x(f.to), y, "OUTLINE");
         line(x(f.from), -h, x(f.to), h, "THIN");
         line(x(f.from), h, x(f.to), -h, "THIN");
-        d.words.push_back({(x(f.from) + x(f.to)) / 2, -h - 1.4 * size, size, "SW " + number(f.across), "DIMENSIONS"});
+        double r = h;
+        for (const ScrewSection& s : l.sections)
+            if (s.from <= f.from + 1e-9 && f.to <= s.to + 1e-9) r = s.diameter * mm / 2;
+        d.words.push_back({x(f.from), -r - 1.3 * size, size, "SW " + number(f.across), "DIMENSIONS", -1});
     }
     const double whole = x(l.length);
     line(-4, 0, whole + 4, 0, "CENTRE");

@@ -346,7 +346,7 @@ std::vector<Field> fields_of(const PartKind& kind) {
                               f.type == FieldRef::Type::choice || f.type == FieldRef::Type::flag || f.variant;
             const std::string key = last_of(f.path);
             if (!kept || is_placed(kind, key) || !seen.insert(f.path).second) continue;
-            if (f.path == "/provenance/file" || f.path == "/provenance/line" || f.path == "/provenance/date") continue;
+            if (f.path == "/listing/file" || f.path == "/listing/line" || f.path == "/listing/date") continue;
             Field field;
             field.path = f.path;
             field.label = f.path == "/name" ? "Name" : f.label();
@@ -1055,7 +1055,7 @@ std::string part_table_csv(const PartKind& kind, const PartLists& parts) {
     std::vector<std::string> order;
     const std::vector<Field>& known = known_fields(kind);
     for (const Field& f : known) order.push_back(f.path);
-    order.insert(order.end(), {"/provenance/file", "/provenance/line", "/provenance/date"});
+    order.insert(order.end(), {"/listing/file", "/listing/line", "/listing/date"});
     for (std::size_t i = 0; i < list.size(); ++i)
         for (const FieldRef& f : walk(list.shared_entry(i))) {
             std::string cell;

@@ -208,7 +208,7 @@ std::vector<PartDifference> part_differences(
     std::map<std::string_view, const FieldRef*> others;
     for (const FieldRef& f : there) others.emplace(f.path, &f);
     const auto counts = [&](const FieldRef& f) {
-        return f.path != "/name" && !f.path.starts_with("/provenance") && !f.path.starts_with("/pictures") &&
+        return f.path != "/name" && !f.path.starts_with("/listing") && !f.path.starts_with("/pictures") &&
                !(f.depth == 0 && is_placed(kind, std::string_view(f.path).substr(1)));
     };
     const auto same = [](const FieldRef& a, const FieldRef& b) {

@@ -30,6 +30,6 @@ struct Listing : Provenance {
 };
 
 inline constexpr GroupSpec provenance_spec{
-    "provenance", "Where it comes from", "Kept with the part wherever it goes.", true, need::record, false, true};
+    "listing", "Where it comes from", "Kept with the part wherever it goes.", true, need::record, false, true};
 
 } // namespace fulmox

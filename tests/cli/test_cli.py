@@ -354,7 +354,7 @@ class Cli(unittest.TestCase):
     def test_an_unknown_command_is_named_with_what_is_allowed(self):
         code, _, err = run("frob\x1b[2Jnicate")
         self.assertEqual(code, 2)
-        self.assertIn('"frob\\u{1b}[2Jnicate" is no command; allowed are assess, datasheet, curve, motors, parts, validate, units, schema', err)
+        self.assertIn('"frob\\u{1b}[2Jnicate" is no command; allowed are assess, datasheet, curve, motors, candidates, catalogue, screw, parts, validate, units, schema', err)
 
     def test_nothing_in_a_file_reaches_the_terminal_as_a_command(self):
         evil = "A\x1b]0;owned\x07\x9b2J\u202eB"
