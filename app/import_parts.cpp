@@ -104,8 +104,7 @@ ImportParts::ImportParts(Document& document, QString file, QString name, const Q
     buttons->addWidget(library_);
     box->addLayout(buttons);
     ticking_.setInterval(80);
-    connect(&ticking_, &QTimer::timeout, this,
-        [this] { progress_->setValue(static_cast<int>(1000 * work_.done())); });
+    connect(&ticking_, &QTimer::timeout, this, [this] { progress_->setValue(static_cast<int>(1000 * work_.done())); });
     later_.setSingleShot(true);
     later_.setInterval(250);
     connect(&later_, &QTimer::timeout, this, &ImportParts::read);
@@ -136,9 +135,10 @@ void ImportParts::look(const QString& kind) {
                            : table_.separator == ';' ? tr("semicolons")
                            : table_.separator == '|' ? tr("bars")
                                                      : tr("commas");
-    how_->setText(table_.heading_line > 0
-                      ? tr("%1, parted by %2, headings in line %3").arg(qs(table_.encoding), parted).arg(table_.heading_line)
-                      : qs(table_.encoding));
+    how_->setText(
+        table_.heading_line > 0
+            ? tr("%1, parted by %2, headings in line %3").arg(qs(table_.encoding), parted).arg(table_.heading_line)
+            : qs(table_.encoding));
     lay_out_columns();
     read();
 }
@@ -158,7 +158,8 @@ void ImportParts::lay_out_columns() {
         l->setFont(type_face(12));
         grid->addWidget(l, 0, c);
     }
-    const std::vector<PartField> fields = table_.kind.empty() ? std::vector<PartField>() : part_fields(part_kind(table_.kind));
+    const std::vector<PartField> fields =
+        table_.kind.empty() ? std::vector<PartField>() : part_fields(part_kind(table_.kind));
     for (std::size_t c = 0; c < table_.columns.size(); ++c) {
         const PartColumn& column = table_.columns[c];
         const int row = static_cast<int>(c) + 1;
@@ -298,7 +299,8 @@ void ImportParts::show_read() {
 void ImportParts::keep(bool in_project) {
     if (in_project) {
         const PartKind& kind = part_kind(table_.kind);
-        const std::size_t count = kind.own(read_.parts).size(), own = kind.own(const_cast<Machine&>(document_.machine())).size();
+        const std::size_t count = kind.own(read_.parts).size(),
+                          own = kind.own(const_cast<Machine&>(document_.machine())).size();
         if (count + own > 1000) {
             found_->setText(tr("A project keeps at most 1000 %1 of its own, this would be %2; the library keeps more.")
                                 .arg(QString::fromUtf8(kind.lists).toLower())
@@ -315,7 +317,8 @@ void ImportParts::keep(bool in_project) {
                 name = free;
             }
         });
-    } else if (const QString wrong = part_shelf().keep(QFileInfo(name_).completeBaseName(), read_.parts); !wrong.isEmpty()) {
+    } else if (const QString wrong = part_shelf().keep(QFileInfo(name_).completeBaseName(), read_.parts);
+               !wrong.isEmpty()) {
         found_->setText(wrong);
         return;
     }
@@ -328,9 +331,11 @@ QString import_parts(Document& document, const QString& file, const QString& kin
     const QByteArray head = in.peek(4096).trimmed();
     const QString name = QFileInfo(file).fileName();
     if (head.startsWith('{') || head.startsWith("\xEF\xBB\xBF{")) {
-        if (in.size() > static_cast<qint64>(largest_file)) return QObject::tr("%1 is larger than a catalogue may be").arg(name);
+        if (in.size() > static_cast<qint64>(largest_file))
+            return QObject::tr("%1 is larger than a catalogue may be").arg(name);
         const QByteArray bytes = in.readAll();
-        auto read = read_any_parts(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())), name.toStdString(), "");
+        auto read = read_any_parts(
+            std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())), name.toStdString(), "");
         if (!read) return QObject::tr("%1: %2").arg(name, qs(to_text(read.error())));
         for (const Problem& p : read->problems)
             if (p.severity == Severity::error) return QObject::tr("%1: %2").arg(name, qs(to_text(p)));

@@ -36,8 +36,8 @@ PartShelf::PartShelf(QObject* parent) : QObject(parent) {
         QFile file(QStringLiteral(":/catalogue/%1.csv").arg(QString::fromUtf8(kind.list)));
         if (!file.open(QIODevice::ReadOnly)) continue;
         const QByteArray bytes = file.readAll();
-        auto read = read_any_parts(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())),
-            "Aviary catalogue", "");
+        auto read = read_any_parts(
+            std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())), "Aviary catalogue", "");
         if (!read) continue;
         const std::size_t count = kind.own(read->parts).size();
         for (std::size_t i = 0; i < count; ++i) kind.keep(shipped_, read->parts, i);
@@ -107,8 +107,7 @@ QString PartShelf::keep(const QString& name, const PartLists& parts) {
             kind.keep(all, from, i);
             kind.name(all, kind.own(all).size() - 1) = free;
         }
-        if (kind.own(all).size() > most_parts)
-            return tr("%1 would hold more than %2 parts").arg(file).arg(most_parts);
+        if (kind.own(all).size() > most_parts) return tr("%1 would hold more than %2 parts").arg(file).arg(most_parts);
     }
     const QString wrong = write_atomically(file, QByteArray::fromStdString(write_parts(name.toStdString(), all)));
     if (!wrong.isEmpty()) return wrong;

@@ -1,9 +1,10 @@
 // fulmox-cli: the core without a window.
 #include "catalogue.h"
+#include "core/drivetrain/screw_layout.h"
 #include "core/files/document.h"
 #include "core/files/project.h"
+#include "core/files/shelf_report.h"
 #include "core/match/assess.h"
-#include "core/drivetrain/screw_layout.h"
 #include "core/quantity/expression.h"
 #include "core/quantity/format.h"
 #include "core/report/catalogue_report.h"
@@ -11,7 +12,6 @@
 #include "core/report/json_report.h"
 #include "core/report/motor_report.h"
 #include "core/report/parts_list.h"
-#include "core/files/shelf_report.h"
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
@@ -493,8 +493,7 @@ int plan_screw(const std::string& path, const std::string& named, bool svg, bool
     const auto axis = axis_of(project->machine, named);
     if (!axis) return bad_input;
     const Assessment a = assess(project->machine, *axis);
-    const ScrewLayout plan =
-        screw_layout(project->machine.axes[*axis], a.motion ? a.motion->stroke() : std::nan(""));
+    const ScrewLayout plan = screw_layout(project->machine.axes[*axis], a.motion ? a.motion->stroke() : std::nan(""));
     if (!plan.missing.empty()) {
         std::cerr << path << ": error: the plan waits for " << plan.missing << "\n";
         return bad_input;
@@ -507,10 +506,12 @@ int plan_screw(const std::string& path, const std::string& named, bool svg, bool
     const UnitSystem units = project->machine.unit_system;
     const auto length = [&](double m) { return format_quantity(m, Kind::length, units, 5); };
     std::cout << "length " << length(plan.length) << ", thread " << length(plan.thread_to - plan.thread_from)
-              << ", free length " << length(plan.free_length) << ", loaded length " << length(plan.loaded_length) << "\n";
+              << ", free length " << length(plan.free_length) << ", loaded length " << length(plan.loaded_length)
+              << "\n";
     for (const ScrewLayout::Place& p : plan.places)
         if (std::isfinite(p.buckling))
-            std::cout << "nut at " << length(p.at) << ": buckles at " << format_quantity(p.buckling, Kind::force, units, 4) << "\n";
+            std::cout << "nut at " << length(p.at) << ": buckles at "
+                      << format_quantity(p.buckling, Kind::force, units, 4) << "\n";
     for (const Text& w : plan.warnings) std::cerr << path << ": check: " << harmless(w.in(units)) << "\n";
     return all_fit;
 }
@@ -555,7 +556,9 @@ int judge_candidates(const std::string& path, const CandidateOptions& options, b
     for (const std::size_t i : which)
         prices.push_back(kind.price(read->parts, i).given() ? kind.price(read->parts, i).si : std::nan(""));
     judged.order = cheapest_first(prices, judged.judged);
-    std::cout << (json ? judged_parts_json(judged) : csv ? judged_parts_csv(judged) : harmless(judged_parts_text(judged)));
+    std::cout << (json  ? judged_parts_json(judged)
+                  : csv ? judged_parts_csv(judged)
+                        : harmless(judged_parts_text(judged)));
     if (const Assessment a = assess(machine, *axis); has_errors(a.problems) && !a.demand) {
         for (const Problem& p : a.problems)
             if (p.severity == Severity::error) say(path, p);
@@ -646,8 +649,8 @@ int run(int argc, char** argv) {
     candidates_command->add_option("--part", candidate_options.kind, "gearhead, coupling, brake or drive")
         ->required()
         ->check(CLI::IsMember({"gearhead", "coupling", "brake", "drive"}));
-    candidates_command->add_option(
-        "--place", candidate_options.place, "Which stage a gearhead replaces, the motor side first; one more: it is added");
+    candidates_command->add_option("--place", candidate_options.place,
+        "Which stage a gearhead replaces, the motor side first; one more: it is added");
     candidates_command->add_option(
         "--catalogue", candidate_options.catalogue, "A catalogue, JSON or CSV; the shipped one unless given");
     auto* candidates_json = candidates_command->add_flag("--json", json, "As JSON: SI values, stable keys");

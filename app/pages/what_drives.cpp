@@ -381,8 +381,7 @@ void WhatDrives::show_card() {
     }
     // to show the tab that is in front moves Qt on to its neighbour
     arranging_ = true;
-    for (int i = 0; i < tabs_->count(); ++i)
-        tabs_->setTabVisible(i, card_of_tab_[static_cast<std::size_t>(i)] == card);
+    for (int i = 0; i < tabs_->count(); ++i) tabs_->setTabVisible(i, card_of_tab_[static_cast<std::size_t>(i)] == card);
     tabs_->setCurrentIndex(at);
     arranging_ = false;
     // a picture is read on all the room there is, and so are other parts than the motor
@@ -428,7 +427,8 @@ QWidget* WhatDrives::of_gearheads() {
             if (const Candidate* c = m.candidate(row); c && s.ratio.given())
                 by_rank.push_back({m.rank_of(row), {s.name, s.ratio.si, c->state, row}});
         }
-        std::stable_sort(by_rank.begin(), by_rank.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+        std::stable_sort(
+            by_rank.begin(), by_rank.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
         std::vector<RatioPlot::Offer> offers;
         for (auto& [rank, offer] : by_rank) offers.push_back(std::move(offer));
         ratio_->set_stage(gearheads_->place());
@@ -445,7 +445,8 @@ void WhatDrives::add_shelves() {
     const auto shelf = [this](ShelfView* view, const char* kind) {
         connect(view, &ShelfView::refused, &document_, &Document::refused);
         connect(view, &ShelfView::import_requested, this, [this, kind] {
-            const QString file = QFileDialog::getOpenFileName(this, tr("Import parts"), {}, tr("Parts lists (*.csv *.tsv *.txt *.json)"));
+            const QString file = QFileDialog::getOpenFileName(
+                this, tr("Import parts"), {}, tr("Parts lists (*.csv *.tsv *.txt *.json)"));
             if (file.isEmpty()) return;
             const QString wrong = import_parts(document_, file, QString::fromUtf8(kind), this);
             if (!wrong.isEmpty()) emit document_.refused(wrong);
@@ -459,16 +460,20 @@ void WhatDrives::add_shelves() {
     add_tab(of_gearheads(), tr("Gearheads"), CardOf::gearhead, tr("The ratio curve, and what can be had"));
     shelf(gearheads_, "gearhead");
     add_tab(shelf(new ShelfView(document_, "coupling"), "coupling"), tr("Couplings"), CardOf::coupling);
-    add_tab(of_part("/coupling", {"coupling."}), tr("Coupling"), CardOf::coupling, tr("The coupling of this axis, and what it comes to"));
+    add_tab(of_part("/coupling", {"coupling."}), tr("Coupling"), CardOf::coupling,
+        tr("The coupling of this axis, and what it comes to"));
     add_tab(shelf(new ShelfView(document_, "brake"), "brake"), tr("Brakes"), CardOf::brake);
-    add_tab(of_part("/brake", {"brake."}), tr("Brake"), CardOf::brake, tr("The brake of this axis, and how it stops it"));
+    add_tab(
+        of_part("/brake", {"brake."}), tr("Brake"), CardOf::brake, tr("The brake of this axis, and how it stops it"));
     add_tab(shelf(new ShelfView(document_, "drive"), "drive"), tr("Drives"), CardOf::drive);
-    add_tab(shelf(new ShelfView(document_, "supply"), "supply"), tr("Supplies"), CardOf::drive, tr("Sheets of supplies; no axis is judged by them yet"));
+    add_tab(shelf(new ShelfView(document_, "supply"), "supply"), tr("Supplies"), CardOf::drive,
+        tr("Sheets of supplies; no axis is judged by them yet"));
     auto* screw = of_part("/mechanism/ends", {"screw."});
     auto* screw_view = new ScrewView(document_);
     static_cast<QVBoxLayout*>(screw->layout())->insertWidget(0, screw_view, 1);
     add_tab(screw, tr("Screw ends"), CardOf::screw, tr("The plan of the screw to scale, and its ends"));
-    add_tab(of_part("/accuracy", {"precision.", "stiffness."}), tr("Precision"), CardOf::precision, tr("How exactly the load stands, and what gives way"));
+    add_tab(of_part("/accuracy", {"precision.", "stiffness."}), tr("Precision"), CardOf::precision,
+        tr("How exactly the load stands, and what gives way"));
 }
 
 // Its currents, its voltage, and what it lets the motor do.
@@ -482,11 +487,12 @@ QWidget* WhatDrives::of_drive() {
     column->addLayout(forms);
     tab.line->addLayout(column, 1);
     for (const QStringList& keys :
-        {QStringList{d + "name", d + "bus_voltage", d + "continuous_current", d + "peak_current", d + "peak_time", d + "currents_in",
-             d + "standstill_share", d + "derating", d + "derates_from", d + "derating_rate", d + "derates_above",
-             d + "altitude_rate", d + "torque_limit", d + "phase_current", d + "dial_in", d + "idle_current",
-             d + "idle_delay", d + "microsteps", d + "pulse_limit", d + "pulse_input", d + "ramp_start",
-             d + "most_current", d + "stop_time", d + "stop_distance", d + "emergency_torque", d + "emergency_stops", d + "mass", d + "price"},
+        {QStringList{d + "name", d + "bus_voltage", d + "continuous_current", d + "peak_current", d + "peak_time",
+             d + "currents_in", d + "standstill_share", d + "derating", d + "derates_from", d + "derating_rate",
+             d + "derates_above", d + "altitude_rate", d + "torque_limit", d + "phase_current", d + "dial_in",
+             d + "idle_current", d + "idle_delay", d + "microsteps", d + "pulse_limit", d + "pulse_input",
+             d + "ramp_start", d + "most_current", d + "stop_time", d + "stop_distance", d + "emergency_torque",
+             d + "emergency_stops", d + "mass", d + "price"},
             QStringList{d + "modulation", d + "modulation_reserve", d + "field_weakening", d + "mains_tolerance",
                 d + "bus_droop", d + "mains_rise", d + "lowest_voltage", d + "highest_voltage", d + "trip_voltage",
                 d + "top_frequency", d + "cold", d + "hot", d + "own_loss", d + "encoder", d + "reads_hall",

@@ -137,10 +137,9 @@ void RatioPlot::draw() {
     heat_->setData(x, heat, true);
     peak_torque_->setData(x, peak_torque, true);
     rms_torque_->setData(x, rms_torque, true);
-    const bool any = std::any_of(curve_.points.begin(), curve_.points.end(), [](const RatioPoint& p) {
-        return std::isfinite(p.speed) || std::isfinite(p.peak_torque);
-    });
-    say_missing(work_.running()        ? tr("being calculated…")
+    const bool any = std::any_of(curve_.points.begin(), curve_.points.end(),
+        [](const RatioPoint& p) { return std::isfinite(p.speed) || std::isfinite(p.peak_torque); });
+    say_missing(work_.running()         ? tr("being calculated…")
                 : !document_.has_axis() ? tr("no axis is selected")
                 : any                   ? QString()
                 : waiting_for(document_, "demand.peak_torque").isEmpty()
@@ -170,7 +169,8 @@ void RatioPlot::draw() {
     shares_->axis(QCPAxis::atLeft)->setRange(-16, 100 * top * 1.06);
     torques_->axis(QCPAxis::atLeft)->setLabel(tr("motor, %1").arg(symbol(torque)));
     torques_->axis(QCPAxis::atLeft)->setRange(0, most > 0 ? 1.15 * most : 1);
-    const auto word = [&](QCPAxisRect* rect, double at, double value, const QString& text, const QColor& colour, Qt::Alignment where) {
+    const auto word = [&](QCPAxisRect* rect, double at, double value, const QString& text, const QColor& colour,
+                          Qt::Alignment where) {
         if (std::isfinite(value)) notes_.push_back(note(rect, at, value, text, colour, where));
     };
     const auto upright = [&](double at, const QString& text, const QColor& colour, double height, Qt::PenStyle style) {
@@ -185,12 +185,16 @@ void RatioPlot::draw() {
             line->setPen(QPen(colour, 1, style));
             notes_.push_back(line);
         }
-        word(shares_, at, 100 * top * height, text, colour, (at > std::sqrt(low * high) ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop);
+        word(shares_, at, 100 * top * height, text, colour,
+            (at > std::sqrt(low * high) ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop);
     };
-    upright(curve_.present, tr(" as it is, %1 ").arg(qs(format_number(curve_.present, 4))), t.accent, 1.0, Qt::SolidLine);
-    upright(curve_.speed_limit, tr(" too fast beyond %1 ").arg(qs(format_number(curve_.speed_limit, 3))), t.over, 0.86, Qt::DashLine);
+    upright(
+        curve_.present, tr(" as it is, %1 ").arg(qs(format_number(curve_.present, 4))), t.accent, 1.0, Qt::SolidLine);
+    upright(curve_.speed_limit, tr(" too fast beyond %1 ").arg(qs(format_number(curve_.speed_limit, 3))), t.over, 0.86,
+        Qt::DashLine);
     if (curve_.best)
-        upright(curve_.best->ratio, tr(" least for the motor, %1 ").arg(qs(format_number(curve_.best->ratio, 3))), t.fits, 0.72, Qt::DashDotLine);
+        upright(curve_.best->ratio, tr(" least for the motor, %1 ").arg(qs(format_number(curve_.best->ratio, 3))),
+            t.fits, 0.72, Qt::DashDotLine);
     auto* allowed = new QCPItemStraightLine(this);
     allowed->setClipAxisRect(shares_);
     for (QCPItemPosition* p : {allowed->point1, allowed->point2})
@@ -213,7 +217,8 @@ void RatioPlot::draw() {
         const QColor colour = t.state(static_cast<LimitState>(s));
         static constexpr QCPScatterStyle::ScatterShape shapes[] = {QCPScatterStyle::ssDisc, QCPScatterStyle::ssDiamond,
             QCPScatterStyle::ssCrossSquare, QCPScatterStyle::ssCircle};
-        marks_[place]->setScatterStyle(QCPScatterStyle(shapes[s], QPen(colour, 1.2), s < 2 ? QBrush(colour) : QBrush(), 7));
+        marks_[place]->setScatterStyle(
+            QCPScatterStyle(shapes[s], QPen(colour, 1.2), s < 2 ? QBrush(colour) : QBrush(), 7));
     }
     replot(QCustomPlot::rpQueuedReplot);
 }
@@ -252,7 +257,8 @@ void RatioPlot::mouseReleaseEvent(QMouseEvent* event) {
 
 QString RatioPlot::readout(double x, double y, QCPAxisRect* rect) {
     if (rect == shares_) {
-        const QPointF at(shares_->axis(QCPAxis::atBottom)->coordToPixel(x), shares_->axis(QCPAxis::atLeft)->coordToPixel(y));
+        const QPointF at(
+            shares_->axis(QCPAxis::atBottom)->coordToPixel(x), shares_->axis(QCPAxis::atLeft)->coordToPixel(y));
         if (const int i = offer_at(at); i >= 0) {
             const Offer& o = offers_[static_cast<std::size_t>(i)];
             return tr("%1, ratio %2: %3; a click takes it")
@@ -264,7 +270,9 @@ QString RatioPlot::readout(double x, double y, QCPAxisRect* rect) {
         if (!nearest || std::abs(std::log(p.ratio / x)) < std::abs(std::log(nearest->ratio / x))) nearest = &p;
     if (!nearest || !(x > 0)) return {};
     const UnitSystem units = document_.machine().unit_system;
-    const auto value = [&](double v, Kind kind) { return std::isfinite(v) ? qs(format_quantity(v, kind, units, 3)) : QStringLiteral("–"); };
+    const auto value = [&](double v, Kind kind) {
+        return std::isfinite(v) ? qs(format_quantity(v, kind, units, 3)) : QStringLiteral("–");
+    };
     const bool rotary = motion_of(document_.axis().mechanism).rotary;
     return tr("ratio %1: motor %2, %3 peak, %4 RMS; inertia ratio %5; %6 mean power; ± %7 at the load")
         .arg(qs(format_number(nearest->ratio, 3)), value(nearest->motor_speed, Kind::angular_speed),
@@ -279,9 +287,10 @@ Table RatioPlot::as_table() const {
         rows.push_back({p.ratio, p.motor_speed, p.peak_torque, p.rms_torque, p.inertia_ratio, p.speed, p.peak, p.heat,
             p.power, p.precision});
     const bool rotary = document_.has_axis() && motion_of(document_.axis().mechanism).rotary;
-    return table({tr("ratio"), tr("motor speed [rad/s]"), tr("peak torque [N·m]"), tr("RMS torque [N·m]"), tr("inertia ratio"),
-                     tr("speed, of allowed"), tr("peak torque, of allowed"), tr("heat, of allowed"), tr("mean power [W]"),
-                     rotary ? tr("precision [rad]") : tr("precision [m]")},
+    return table(
+        {tr("ratio"), tr("motor speed [rad/s]"), tr("peak torque [N·m]"), tr("RMS torque [N·m]"), tr("inertia ratio"),
+            tr("speed, of allowed"), tr("peak torque, of allowed"), tr("heat, of allowed"), tr("mean power [W]"),
+            rotary ? tr("precision [rad]") : tr("precision [m]")},
         rows);
 }
 

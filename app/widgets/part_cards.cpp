@@ -38,7 +38,8 @@ void PartCard::set(const QString& name, const QString& brief, const QString& say
     name_ = name;
     says_ = says;
     state_ = state;
-    setAccessibleName(title_ + QStringLiteral(": ") + name + (says.isEmpty() ? QString() : QStringLiteral(", ") + says));
+    setAccessibleName(
+        title_ + QStringLiteral(": ") + name + (says.isEmpty() ? QString() : QStringLiteral(", ") + says));
     setToolTip(plain_tip(name + (says.isEmpty() ? QString() : QLatin1Char('\n') + says)));
     update();
 }
@@ -80,11 +81,10 @@ PartCards::PartCards(Document& document, QWidget* parent) : QWidget(parent), doc
     auto* line = new QHBoxLayout(this);
     line->setContentsMargins(0, 0, 0, 0);
     line->setSpacing(6);
-    for (const auto& [of, title] :
-        {std::pair(CardOf::motor, tr("Motor")), std::pair(CardOf::gearhead, tr("Gearhead")),
-            std::pair(CardOf::coupling, tr("Coupling")), std::pair(CardOf::brake, tr("Brake")),
-            std::pair(CardOf::drive, tr("Drive")), std::pair(CardOf::screw, tr("Screw ends")),
-            std::pair(CardOf::precision, tr("Precision"))}) {
+    for (const auto& [of, title] : {std::pair(CardOf::motor, tr("Motor")), std::pair(CardOf::gearhead, tr("Gearhead")),
+             std::pair(CardOf::coupling, tr("Coupling")), std::pair(CardOf::brake, tr("Brake")),
+             std::pair(CardOf::drive, tr("Drive")), std::pair(CardOf::screw, tr("Screw ends")),
+             std::pair(CardOf::precision, tr("Precision"))}) {
         auto* card = new PartCard(of, title);
         line->addWidget(card);
         cards_.push_back(card);
@@ -120,14 +120,17 @@ void PartCards::refresh() {
         bool there = true;
         switch (c->of()) {
         case CardOf::motor:
-            name = axis.motor.empty() ? QString() : axis.motor.name.empty() ? tr("without a name") : qs(axis.motor.name);
+            name = axis.motor.empty()        ? QString()
+                   : axis.motor.name.empty() ? tr("without a name")
+                                             : qs(axis.motor.name);
             break;
         case CardOf::gearhead:
             there = shaft;
             for (const Stage& s : axis.stages)
-                name += (name.isEmpty() ? QString() : QStringLiteral(" + ")) +
-                        (s.name.empty() ? s.ratio.given() ? tr("%1 : 1").arg(qs(format_number(s.ratio.si, 4))) : tr("stage")
-                                        : qs(s.name));
+                name +=
+                    (name.isEmpty() ? QString() : QStringLiteral(" + ")) +
+                    (s.name.empty() ? s.ratio.given() ? tr("%1 : 1").arg(qs(format_number(s.ratio.si, 4))) : tr("stage")
+                                    : qs(s.name));
             break;
         case CardOf::coupling:
             there = shaft;
@@ -137,13 +140,13 @@ void PartCards::refresh() {
             break;
         case CardOf::brake:
             there = shaft;
-            name = !axis.brake.name.empty() ? qs(axis.brake.name)
-                   : axis.brake.there()     ? tr("without a name")
+            name = !axis.brake.name.empty()                           ? qs(axis.brake.name)
+                   : axis.brake.there()                               ? tr("without a name")
                    : axis.motor.brake_torque.given() && axis.driven() ? tr("in the motor")
                                                                       : QString();
             break;
         case CardOf::drive:
-            name = !axis.drive.name.empty()                    ? qs(axis.drive.name)
+            name = !axis.drive.name.empty()                ? qs(axis.drive.name)
                    : axis.drive.continuous_current.given() ? tr("without a name")
                                                            : QString();
             break;
@@ -172,8 +175,9 @@ void PartCards::refresh() {
             c->set(name.isEmpty() ? tr("none") : name,
                 QStringLiteral("%1 %2").arg(QString::fromUtf8(state_words(a.limits[*first].state)),
                     qs(use_text(a.limits[*first].utilisation()))),
-                QStringLiteral("%1 %2, %3").arg(QString::fromUtf8(state_words(a.limits[*first].state)),
-                    qs(use_text(a.limits[*first].utilisation())), qs(a.limits[*first].label)),
+                QStringLiteral("%1 %2, %3")
+                    .arg(QString::fromUtf8(state_words(a.limits[*first].state)),
+                        qs(use_text(a.limits[*first].utilisation())), qs(a.limits[*first].label)),
                 a.limits[*first].state);
     }
 }

@@ -21,7 +21,8 @@ class PartCard : public QAbstractButton {
   public:
     PartCard(CardOf of, const QString& title, QWidget* parent = nullptr);
     CardOf of() const { return of_; }
-    /// What it is called, and the tightest of its limits, in short where there is no room; `state` empty: none is judged.
+    /// What it is called, and the tightest of its limits, in short where there is no room; `state` empty: none is
+    /// judged.
     void set(const QString& name, const QString& brief, const QString& says, std::optional<LimitState> state);
     QString says() const { return says_; }
     QString part() const { return name_; }

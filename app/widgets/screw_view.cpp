@@ -26,7 +26,8 @@ void ScrewPicture::show_drawing(Drawing drawing) {
     drawing_ = std::move(drawing);
     QStringList said;
     for (const Drawing::Word& w : drawing_.words) said << qs(w.text);
-    setAccessibleName(said.isEmpty() ? tr("No drawing yet") : tr("Screw to scale: %1").arg(said.join(QStringLiteral(", "))));
+    setAccessibleName(
+        said.isEmpty() ? tr("No drawing yet") : tr("Screw to scale: %1").arg(said.join(QStringLiteral(", "))));
     update();
 }
 
@@ -43,7 +44,9 @@ void ScrewPicture::paintEvent(QPaintEvent*) {
     };
     for (const Drawing::Line& l : drawing_.lines) {
         const QString layer = QString::fromUtf8(l.layer);
-        QPen pen(layer == QStringLiteral("OUTLINE") ? t.ink : layer == QStringLiteral("DIMENSIONS") ? t.accent : t.second,
+        QPen pen(layer == QStringLiteral("OUTLINE")      ? t.ink
+                 : layer == QStringLiteral("DIMENSIONS") ? t.accent
+                                                         : t.second,
             layer == QStringLiteral("OUTLINE") ? 1.6 : 0.8);
         if (layer == QStringLiteral("CENTRE")) pen.setDashPattern({10, 3, 2, 3});
         p.setPen(pen);
@@ -54,7 +57,11 @@ void ScrewPicture::paintEvent(QPaintEvent*) {
         p.setPen(t.ink);
         const QPointF place = at(word.x, word.y);
         const double width = p.fontMetrics().horizontalAdvance(qs(word.text));
-        p.drawText(QPointF(place.x() - (word.anchor == 0 ? width / 2 : word.anchor > 0 ? width : 0), place.y()), qs(word.text));
+        p.drawText(QPointF(place.x() - (word.anchor == 0     ? width / 2
+                                           : word.anchor > 0 ? width
+                                                             : 0),
+                       place.y()),
+            qs(word.text));
     }
 }
 
@@ -72,8 +79,8 @@ ScrewView::ScrewView(Document& document, QWidget* parent) : QWidget(parent), doc
     export_->setObjectName(QStringLiteral("link"));
     export_->setToolTip(tr("As SVG, or as DXF for a drawing program; in millimetres"));
     connect(export_, &QPushButton::clicked, this, [this] {
-        const QString file = QFileDialog::getSaveFileName(this, tr("Export drawing"), QStringLiteral("screw.svg"),
-            tr("Drawing, SVG (*.svg);;Drawing, DXF (*.dxf)"));
+        const QString file = QFileDialog::getSaveFileName(
+            this, tr("Export drawing"), QStringLiteral("screw.svg"), tr("Drawing, SVG (*.svg);;Drawing, DXF (*.dxf)"));
         if (file.isEmpty()) return;
         const QString wrong = export_to(file);
         if (!wrong.isEmpty()) emit document_.refused(wrong);
@@ -112,8 +119,8 @@ void ScrewView::refresh() {
             [](const auto& x, const auto& y) { return x.buckling < y.buckling; });
         drawing_ = screw_drawing(layout_, document_.axis().name);
         QString words = tr("%1 long, thread %2, free length %3, loaded length %4")
-                            .arg(length(layout_.length), length(layout_.thread_to - layout_.thread_from), length(layout_.free_length),
-                                length(layout_.loaded_length));
+                            .arg(length(layout_.length), length(layout_.thread_to - layout_.thread_from),
+                                length(layout_.free_length), length(layout_.loaded_length));
         if (std::isfinite(worst.buckling))
             words += tr("; it buckles at %1 with the nut at the far end, at %2 with it at the near one")
                          .arg(qs(format_quantity(worst.buckling, Kind::force, units, 3)),
@@ -121,7 +128,8 @@ void ScrewView::refresh() {
         sums_->setText(words + QLatin1Char('.'));
         QStringList warnings;
         for (const Text& w : layout_.warnings) warnings << QStringLiteral("\u25c6 ") + qs(w.in(units));
-        warnings_->setText(warnings.isEmpty() ? tr("Nothing in the plan speaks against it.") : warnings.join(QLatin1Char('\n')));
+        warnings_->setText(
+            warnings.isEmpty() ? tr("Nothing in the plan speaks against it.") : warnings.join(QLatin1Char('\n')));
     }
     export_->setEnabled(!drawing_.lines.empty());
     picture_->show_drawing(drawing_);

@@ -42,10 +42,12 @@ std::vector<std::string> shown_fields(const PartKind& kind) {
     const std::string_view of = kind.key;
     if (of == "gearhead")
         return {"/type", "/ratio", "/rated_torque", "/peak_torque", "/top_speed", "/backlash", "/efficiency"};
-    if (of == "coupling") return {"/type", "/allowable_torque", "/smallest_bore", "/largest_bore", "/stiffness", "/top_speed"};
+    if (of == "coupling")
+        return {"/type", "/allowable_torque", "/smallest_bore", "/largest_bore", "/stiffness", "/top_speed"};
     if (of == "brake") return {"/static_torque", "/dynamic_torque", "/apply_time", "/stop_energy", "/inertia"};
     if (of == "drive")
-        return {"/continuous_current", "/peak_current", "/peak_time", "/most_current", "/lowest_voltage", "/highest_voltage"};
+        return {"/continuous_current", "/peak_current", "/peak_time", "/most_current", "/lowest_voltage",
+            "/highest_voltage"};
     if (of == "supply") return {"/type", "/voltage", "/current", "/peak_current", "/power", "/capacitance"};
     return {};
 }
@@ -53,7 +55,7 @@ std::vector<std::string> shown_fields(const PartKind& kind) {
 QString value_text(const FieldRef& f, UnitSystem units) {
     if (!f.active) return {};
     if (f.quantity)
-        return !f.quantity->given()  ? QString()
+        return !f.quantity->given()     ? QString()
                : f.kind == Kind::number ? qs(f.quantity->text)
                                         : qs(format_quantity(f.quantity->si, f.kind, units, 3));
     if (f.type == FieldRef::Type::choice)
@@ -117,9 +119,10 @@ void ShelfModel::read() {
         const FieldRefs all = walk(kind_.own(const_cast<PartLists&>(*parts_)).shared_entry(i));
         for (const PartField& f : fields_) {
             const auto it = std::find_if(all.begin(), all.end(), [&](const FieldRef& x) { return x.path == f.path; });
-            cells_[i].push_back(it == all.end() ? Shown{{}, std::nan("")}
-                                                : Shown{value_text(*it, units),
-                                                      it->quantity && it->quantity->given() ? it->quantity->si : std::nan("")});
+            cells_[i].push_back(it == all.end()
+                                    ? Shown{{}, std::nan("")}
+                                    : Shown{value_text(*it, units),
+                                          it->quantity && it->quantity->given() ? it->quantity->si : std::nan("")});
         }
     }
 }
@@ -163,7 +166,8 @@ void ShelfModel::judge(std::size_t place) {
             std::vector<std::size_t> which(count);
             std::iota(which.begin(), which.end(), std::size_t{0});
             Result out;
-            out.judged = judge_parts(*machine, axis, kind, place, *parts, which, go_on, [&](double s) { go_on.done(s); });
+            out.judged =
+                judge_parts(*machine, axis, kind, place, *parts, which, go_on, [&](double s) { go_on.done(s); });
             if (out.judged.empty()) return out;
             std::vector<double> prices;
             for (const std::size_t i : which)
@@ -274,11 +278,15 @@ QVariant ShelfModel::data(const QModelIndex& at, int role) const {
     case sort_role: {
         const double last = 1e300;
         double v = std::nan("");
-        if (column == rank) v = row < ranks_.size() ? static_cast<double>(ranks_[row]) : last;
-        else if (column == price) v = number(kind_.price(*parts_, row));
-        else if (column == mass) v = number(kind_.mass(*parts_, row));
+        if (column == rank)
+            v = row < ranks_.size() ? static_cast<double>(ranks_[row]) : last;
+        else if (column == price)
+            v = number(kind_.price(*parts_, row));
+        else if (column == mass)
+            v = number(kind_.mass(*parts_, row));
         else if (column == tightest)
-            v = c ? static_cast<int>(c->state) * 1e6 + (std::isnan(c->tightest) ? 1e5 : std::min(c->tightest, 1e5)) : last;
+            v = c ? static_cast<int>(c->state) * 1e6 + (std::isnan(c->tightest) ? 1e5 : std::min(c->tightest, 1e5))
+                  : last;
         else if (is_field && fields_[static_cast<std::size_t>(field)].kind != Kind::illegal)
             v = cells_[row][static_cast<std::size_t>(field)].value;
         else
@@ -375,8 +383,8 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
     link(tr("Import…"), tr("Takes in a parts list, CSV or JSON"), [this] { emit import_requested(); });
     keep_ = link(tr("Keep in project"), tr("Keeps the part of this axis among the project's own"),
         [this] { keep_in_project(); });
-    library_ = link(tr("Keep in my library"), tr("Keeps the part of this axis for other projects"),
-        [this] { keep_in_library(); });
+    library_ = link(
+        tr("Keep in my library"), tr("Keeps the part of this axis for other projects"), [this] { keep_in_library(); });
     use_ = new QPushButton(tr("Use it"));
     use_->setObjectName(QStringLiteral("primary"));
     use_->setAccessibleName(tr("Use the chosen %1").arg(QString::fromUtf8(model_->kind().label).toLower()));
@@ -395,8 +403,8 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
     box->addWidget(note_);
     table_ = new QTableView;
     table_->setObjectName(QStringLiteral("shelf-%1").arg(QString::fromUtf8(kind)));
-    table_->setAccessibleName(of_axis ? tr("Catalogue of %1, judged on this axis").arg(things)
-                                      : tr("Catalogue of %1").arg(things));
+    table_->setAccessibleName(
+        of_axis ? tr("Catalogue of %1, judged on this axis").arg(things) : tr("Catalogue of %1").arg(things));
     order_->setSourceModel(model_);
     order_->setSortRole(ShelfModel::sort_role);
     table_->setModel(order_);
@@ -419,9 +427,9 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
     table_->setItemDelegateForColumn(ShelfModel::tightest, new StateCells(table_));
     table_->setToolTip(tr("Enter or a double click takes a part; Space lays it beside the others."));
     table_->installEventFilter(this);
-    for (const auto& [column, width] : {std::pair(ShelfModel::name, 140), std::pair(ShelfModel::rank, 40),
-             std::pair(ShelfModel::price, 62), std::pair(ShelfModel::mass, 76), std::pair(ShelfModel::tightest, 132),
-             std::pair(ShelfModel::limit, 160)})
+    for (const auto& [column, width] :
+        {std::pair(ShelfModel::name, 140), std::pair(ShelfModel::rank, 40), std::pair(ShelfModel::price, 62),
+            std::pair(ShelfModel::mass, 76), std::pair(ShelfModel::tightest, 132), std::pair(ShelfModel::limit, 160)})
         table_->setColumnWidth(column, width);
     for (int c = ShelfModel::first_field; c < model_->columnCount(); ++c) table_->setColumnWidth(c, 112);
     box->addWidget(table_, 2);
@@ -608,7 +616,8 @@ void ShelfView::lay_beside() {
     std::vector<Beside> columns;
     for (const std::string& name : marked)
         if (const auto i = find_part(kind, parts, name))
-            columns.push_back({qs(name), walk(kind.own(parts).shared_entry(*i)), model_->candidate(static_cast<int>(*i))});
+            columns.push_back(
+                {qs(name), walk(kind.own(parts).shared_entry(*i)), model_->candidate(static_cast<int>(*i))});
     std::vector<QStringList> rows;
     const auto row = [&](const QString& label, auto text) {
         QStringList cells{label};
@@ -621,15 +630,21 @@ void ShelfView::lay_beside() {
         if (any) rows.push_back(cells);
     };
     row(tr("Tightest"), [&](const Beside& c) {
-        return c.is ? QStringLiteral("%1  %2  %3").arg(QString::fromUtf8(state_words(c.is->state)), qs(use_text(c.is->tightest)), qs(c.is->limit))
+        return c.is ? QStringLiteral("%1  %2  %3")
+                          .arg(QString::fromUtf8(state_words(c.is->state)), qs(use_text(c.is->tightest)),
+                              qs(c.is->limit))
                     : QString();
     });
-    row(tr("Inertia ratio"), [&](const Beside& c) { return c.is && std::isfinite(c.is->ratio) ? qs(format_number(c.is->ratio, 3)) : QString(); });
-    row(tr("Peak torque of the motor"), [&](const Beside& c) { return c.is && std::isfinite(c.is->peak) ? qs(use_text(c.is->peak)) : QString(); });
+    row(tr("Inertia ratio"), [&](const Beside& c) {
+        return c.is && std::isfinite(c.is->ratio) ? qs(format_number(c.is->ratio, 3)) : QString();
+    });
+    row(tr("Peak torque of the motor"),
+        [&](const Beside& c) { return c.is && std::isfinite(c.is->peak) ? qs(use_text(c.is->peak)) : QString(); });
     std::vector<std::string> paths;
     for (const Beside& c : columns)
         for (const FieldRef& f : c.fields)
-            if (f.path != "/name" && !is_placed(kind, f.path.substr(f.path.rfind('/') + 1)) && std::find(paths.begin(), paths.end(), f.path) == paths.end())
+            if (f.path != "/name" && !is_placed(kind, f.path.substr(f.path.rfind('/') + 1)) &&
+                std::find(paths.begin(), paths.end(), f.path) == paths.end())
                 paths.push_back(f.path);
     for (const std::string& path : paths) {
         QString label;
@@ -660,7 +675,8 @@ bool ShelfView::eventFilter(QObject* watched, QEvent* event) {
         // what is pasted is read as a file is
         const QString text = QApplication::clipboard()->text();
         if (text.trimmed().isEmpty()) return true;
-        QFile file(QDir::temp().filePath(QStringLiteral("fulmox-pasted-%1.csv").arg(QCoreApplication::applicationPid())));
+        QFile file(
+            QDir::temp().filePath(QStringLiteral("fulmox-pasted-%1.csv").arg(QCoreApplication::applicationPid())));
         if (file.open(QIODevice::WriteOnly) && file.write(text.toUtf8()) >= 0) {
             file.close();
             emit dropped(file.fileName());

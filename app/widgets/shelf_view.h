@@ -3,8 +3,8 @@
 #pragma once
 
 #include "app/document.h"
-#include "core/match/candidates.h"
 #include "core/files/part_table.h"
+#include "core/match/candidates.h"
 #include "core/model/part.h"
 
 #include <QAbstractTableModel>
@@ -50,7 +50,9 @@ class ShelfModel : public QAbstractTableModel {
     bool of_project(int row) const; ///< one of the project's own
     const Candidate* candidate(int row) const;
     int carrying() const;
-    std::size_t rank_of(int row) const { return static_cast<std::size_t>(row) < ranks_.size() ? ranks_[static_cast<std::size_t>(row)] : 0; }
+    std::size_t rank_of(int row) const {
+        return static_cast<std::size_t>(row) < ranks_.size() ? ranks_[static_cast<std::size_t>(row)] : 0;
+    }
     const std::vector<std::string>& marked() const { return marked_; }
     void toggle_mark(int row);
 

@@ -64,7 +64,8 @@ Built build(const ScrewEnd& e, const char* name, double root, std::vector<Text>&
         add(SectionOf::journal, e.journal_length.value_or(2 * e.journal_diameter.si), e.journal_diameter.si);
     }
     if (e.seat_diameter.given()) {
-        const double d = e.seat_diameter.si, width = e.seat_length.given() ? e.seat_length.si : e.bearing_width.value_or(no_number);
+        const double d = e.seat_diameter.si,
+                     width = e.seat_length.given() ? e.seat_length.si : e.bearing_width.value_or(no_number);
         if (e.retained == Retained::lock_nut) {
             const double thread = e.lock_thread.value_or(d);
             grows(thread, "the lock-nut thread");
@@ -90,14 +91,16 @@ Built build(const ScrewEnd& e, const char* name, double root, std::vector<Text>&
             warn(Text("the ring stands ") + length_text(e.seat_length.si) + " from the shoulder and the bearing is " +
                  length_text(e.bearing_width.si) + " wide");
         if (e.undercut.value_or(0) > 0)
-            out.grooves.push_back({at - e.undercut.si, e.undercut.si, d - 0.4e-3, false}); // 0.2 mm deep, common practice
+            out.grooves.push_back(
+                {at - e.undercut.si, e.undercut.si, d - 0.4e-3, false}); // 0.2 mm deep, common practice
         else if (e.retained != Retained::nothing)
             warn("the shoulder has no undercut: the bearing does not lie flat against it");
         if (root > 0 && d > root * (1 + 1e-9))
-            warn(Text("the bearing seat of ") + length_text(d) + " is larger than the root of the thread, " + length_text(root) +
-                 ": the nut cannot be screwed on over it");
+            warn(Text("the bearing seat of ") + length_text(d) + " is larger than the root of the thread, " +
+                 length_text(root) + ": the nut cannot be screwed on over it");
         if (root > 0 && d > 0.97 * root && d <= root * (1 + 1e-9))
-            warn(Text("hardly a shoulder is left between the seat of ") + length_text(d) + " and the root, " + length_text(root));
+            warn(Text("hardly a shoulder is left between the seat of ") + length_text(d) + " and the root, " +
+                 length_text(root));
     }
     out.length = at;
     return out;
@@ -128,7 +131,8 @@ ScrewLayout screw_layout(const Axis& axis, double stroke) {
     if (!free_end && !e.far_end.seat_diameter.given()) lacks("the bearing seat at the far end");
     if (!out.missing.empty()) return out;
     const double root = screw->root_diameter.value_or(0);
-    Built near = build(e.drive_end, "drive end", root, out.warnings), far = build(e.far_end, "far end", root, out.warnings);
+    Built near = build(e.drive_end, "drive end", root, out.warnings),
+          far = build(e.far_end, "far end", root, out.warnings);
     const double thread = stroke + e.nut_length.si + 2 * e.margin.value_or(0);
     out.stroke = stroke;
     out.thread_from = near.length;
@@ -150,8 +154,10 @@ ScrewLayout screw_layout(const Axis& axis, double stroke) {
         if (across >= on)
             out.warnings.push_back(Text(at_far ? "far end: " : "drive end: ") + "flats of " + length_text(across) +
                                    " across leave nothing to hold on a diameter of " + length_text(on));
-        const double inner = journal ? end.journal_length.value_or(2 * end.journal_diameter.si) : (at_far ? far.length : near.length) + l;
-        out.flats.push_back(at_far ? ScrewFlats{out.length - inner, out.length - inner + l, across} : ScrewFlats{inner - l, inner, across});
+        const double inner = journal ? end.journal_length.value_or(2 * end.journal_diameter.si)
+                                     : (at_far ? far.length : near.length) + l;
+        out.flats.push_back(at_far ? ScrewFlats{out.length - inner, out.length - inner + l, across}
+                                   : ScrewFlats{inner - l, inner, across});
     };
     flats(e.drive_end, false);
     flats(e.far_end, true);
@@ -163,26 +169,29 @@ ScrewLayout screw_layout(const Axis& axis, double stroke) {
     const double nan = no_number;
     for (int i = 0; i <= 10; ++i) {
         const double at = stroke * i / 10, loaded = begin + at - first;
-        const double yield = screw->yield_strength.given() ? screw->yield_strength.si : std::numeric_limits<double>::infinity();
+        const double yield =
+            screw->yield_strength.given() ? screw->yield_strength.si : std::numeric_limits<double>::infinity();
         out.places.push_back({at, loaded,
             root > 0 && screw->elastic_modulus.given()
                 ? compression_load(root, loaded, screw->elastic_modulus.si, yield, screw->fixity)
                 : nan});
     }
     const QuantityBase& shaft = axis.stages.empty() ? axis.motor.shaft_diameter : axis.stages.back().output_shaft;
-    const bool coupled = axis.coupling.there() && axis.coupling.place == (axis.stages.empty() ? axis.coupling.place : CouplingPlace::mechanism);
+    const bool coupled = axis.coupling.there() &&
+                         axis.coupling.place == (axis.stages.empty() ? axis.coupling.place : CouplingPlace::mechanism);
     const double journal = e.drive_end.journal_diameter.value_or(nan);
-    if ((axis.driven() || !axis.stages.empty()) && shaft.given() && std::isfinite(journal) && std::abs(journal - shaft.si) > 1e-3 * shaft.si)
-        out.warnings.push_back(Text("the journal of ") + length_text(journal) + " and the shaft it is coupled to, " + length_text(shaft.si) +
-                               ", differ: equal diameters save a special coupling");
+    if ((axis.driven() || !axis.stages.empty()) && shaft.given() && std::isfinite(journal) &&
+        std::abs(journal - shaft.si) > 1e-3 * shaft.si)
+        out.warnings.push_back(Text("the journal of ") + length_text(journal) + " and the shaft it is coupled to, " +
+                               length_text(shaft.si) + ", differ: equal diameters save a special coupling");
     if (coupled && std::isfinite(journal) && axis.coupling.driven_shaft.given() &&
         std::abs(journal - axis.coupling.driven_shaft.si) > 1e-3 * journal)
         out.warnings.push_back(Text("the coupling is told a shaft of ") + length_text(axis.coupling.driven_shaft.si) +
                                " on the load's side; the journal has " + length_text(journal));
     const auto holds = [&](const QuantityBase& typed, double planned, const char* what) {
         if (typed.given() && std::abs(typed.si - planned) > 0.01 * planned)
-            out.warnings.push_back(Text("the ") + what + " is typed as " + length_text(typed.si) + "; the plan comes to " +
-                                   length_text(planned));
+            out.warnings.push_back(Text("the ") + what + " is typed as " + length_text(typed.si) +
+                                   "; the plan comes to " + length_text(planned));
     };
     holds(screw->length, out.length, "screw length");
     holds(screw->free_length, out.free_length, "unsupported length");
@@ -212,7 +221,9 @@ Drawing screw_drawing(const ScrewLayout& l, const std::string& title) {
         const double v = m * mm;
         return !broken || v <= from + shown / 2 ? v : v >= to - shown / 2 ? v - (thread - shown) : from + shown / 2;
     };
-    const auto line = [&](double x1, double y1, double x2, double y2, const char* layer) { d.lines.push_back({x1, y1, x2, y2, layer}); };
+    const auto line = [&](double x1, double y1, double x2, double y2, const char* layer) {
+        d.lines.push_back({x1, y1, x2, y2, layer});
+    };
     const double size = std::max(2.5, largest / 9); // of letters
     const auto number = [](double m) { return format_number(m * mm, 4); };
     double before = 0;
@@ -304,37 +315,52 @@ Drawing screw_drawing(const ScrewLayout& l, const std::string& title) {
 
 std::string drawing_svg(const Drawing& d) {
     const double w = d.right - d.left, h = d.top - d.bottom;
-    std::string out = fmt::format("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" "
-                                  "width=\"{:.4g}mm\" height=\"{:.4g}mm\" viewBox=\"{:.6g} {:.6g} {:.6g} {:.6g}\">\n",
-        w, h, d.left, -d.top, w, h);
+    std::string out =
+        fmt::format("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" "
+                    "width=\"{:.4g}mm\" height=\"{:.4g}mm\" viewBox=\"{:.6g} {:.6g} {:.6g} {:.6g}\">\n",
+            w, h, d.left, -d.top, w, h);
     const auto pen = [](std::string_view layer) {
-        return layer == "OUTLINE" ? "stroke=\"#000\" stroke-width=\"0.5\""
+        return layer == "OUTLINE"  ? "stroke=\"#000\" stroke-width=\"0.5\""
                : layer == "CENTRE" ? "stroke=\"#000\" stroke-width=\"0.18\" stroke-dasharray=\"6 1.5 0.6 1.5\""
                                    : "stroke=\"#000\" stroke-width=\"0.2\"";
     };
     for (const Drawing::Line& l : d.lines)
-        out += fmt::format("<line x1=\"{:.6g}\" y1=\"{:.6g}\" x2=\"{:.6g}\" y2=\"{:.6g}\" {}/>\n", l.x1, -l.y1, l.x2, -l.y2, pen(l.layer));
+        out += fmt::format("<line x1=\"{:.6g}\" y1=\"{:.6g}\" x2=\"{:.6g}\" y2=\"{:.6g}\" {}/>\n", l.x1, -l.y1, l.x2,
+            -l.y2, pen(l.layer));
     for (const Drawing::Word& t : d.words) {
         std::string text;
         for (const char c : t.text)
-            text += c == '<' ? "&lt;" : c == '>' ? "&gt;" : c == '&' ? "&amp;" : c == '"' ? "&quot;" : std::string(1, static_cast<unsigned char>(c) < 0x20 ? ' ' : c);
-        out += fmt::format("<text x=\"{:.6g}\" y=\"{:.6g}\" font-size=\"{:.4g}\" font-family=\"sans-serif\" text-anchor=\"{}\">{}</text>\n",
-            t.x, -t.y, t.height * 1.35, t.anchor < 0 ? "start" : t.anchor > 0 ? "end" : "middle", text);
+            text += c == '<'   ? "&lt;"
+                    : c == '>' ? "&gt;"
+                    : c == '&' ? "&amp;"
+                    : c == '"' ? "&quot;"
+                               : std::string(1, static_cast<unsigned char>(c) < 0x20 ? ' ' : c);
+        out += fmt::format("<text x=\"{:.6g}\" y=\"{:.6g}\" font-size=\"{:.4g}\" font-family=\"sans-serif\" "
+                           "text-anchor=\"{}\">{}</text>\n",
+            t.x, -t.y, t.height * 1.35,
+            t.anchor < 0   ? "start"
+            : t.anchor > 0 ? "end"
+                           : "middle",
+            text);
     }
     return out + "</svg>\n";
 }
 
 std::string drawing_dxf(const Drawing& d) {
     // group code and value, a line each
-    std::string out = "0\r\nSECTION\r\n2\r\nHEADER\r\n9\r\n$ACADVER\r\n1\r\nAC1009\r\n9\r\n$INSUNITS\r\n70\r\n4\r\n0\r\nENDSEC\r\n"
-                      "0\r\nSECTION\r\n2\r\nTABLES\r\n0\r\nTABLE\r\n2\r\nLAYER\r\n70\r\n4\r\n";
+    std::string out =
+        "0\r\nSECTION\r\n2\r\nHEADER\r\n9\r\n$ACADVER\r\n1\r\nAC1009\r\n9\r\n$INSUNITS\r\n70\r\n4\r\n0\r\nENDSEC\r\n"
+        "0\r\nSECTION\r\n2\r\nTABLES\r\n0\r\nTABLE\r\n2\r\nLAYER\r\n70\r\n4\r\n";
     for (const char* layer : {"OUTLINE", "THIN", "CENTRE", "DIMENSIONS"})
         out += fmt::format("0\r\nLAYER\r\n2\r\n{}\r\n70\r\n0\r\n62\r\n{}\r\n6\r\nCONTINUOUS\r\n", layer,
-            std::string_view(layer) == "DIMENSIONS" ? 3 : std::string_view(layer) == "CENTRE" ? 1 : 7);
+            std::string_view(layer) == "DIMENSIONS" ? 3
+            : std::string_view(layer) == "CENTRE"   ? 1
+                                                    : 7);
     out += "0\r\nENDTAB\r\n0\r\nENDSEC\r\n0\r\nSECTION\r\n2\r\nENTITIES\r\n";
     for (const Drawing::Line& l : d.lines)
-        out += fmt::format("0\r\nLINE\r\n8\r\n{}\r\n10\r\n{:.6f}\r\n20\r\n{:.6f}\r\n30\r\n0.0\r\n11\r\n{:.6f}\r\n21\r\n{:.6f}\r\n31\r\n0.0\r\n", l.layer,
-            l.x1, l.y1, l.x2, l.y2);
+        out += fmt::format("0\r\nLINE\r\n8\r\n{}\r\n10\r\n{:.6f}\r\n20\r\n{:.6f}\r\n30\r\n0.0\r\n11\r\n{:.6f}"
+                           "\r\n21\r\n{:.6f}\r\n31\r\n0.0\r\n",
+            l.layer, l.x1, l.y1, l.x2, l.y2);
     for (const Drawing::Word& t : d.words) {
         std::string text; // the form is ASCII: letters beyond are written by their codes
         for (std::size_t i = 0; i < t.text.size(); ++i) {
@@ -348,8 +374,13 @@ std::string drawing_dxf(const Drawing& d) {
             else if (c >= 0xC0)
                 text += '?';
         }
-        out += fmt::format("0\r\nTEXT\r\n8\r\n{}\r\n10\r\n{:.6f}\r\n20\r\n{:.6f}\r\n30\r\n0.0\r\n40\r\n{:.4f}\r\n1\r\n{}\r\n72\r\n{}\r\n11\r\n{:.6f}\r\n21\r\n{:.6f}\r\n31\r\n0.0\r\n",
-            t.layer, t.x, t.y, t.height, text, t.anchor < 0 ? 0 : t.anchor > 0 ? 2 : 1, t.x, t.y);
+        out += fmt::format("0\r\nTEXT\r\n8\r\n{}\r\n10\r\n{:.6f}\r\n20\r\n{:.6f}\r\n30\r\n0.0\r\n40\r\n{:.4f}\r\n1\r\n{"
+                           "}\r\n72\r\n{}\r\n11\r\n{:.6f}\r\n21\r\n{:.6f}\r\n31\r\n0.0\r\n",
+            t.layer, t.x, t.y, t.height, text,
+            t.anchor < 0   ? 0
+            : t.anchor > 0 ? 2
+                           : 1,
+            t.x, t.y);
     }
     return out + "0\r\nENDSEC\r\n0\r\nEOF\r\n";
 }

@@ -43,7 +43,7 @@ struct ScrewLayout {
     std::vector<ScrewSection> sections; ///< from the drive end
     std::vector<ScrewGroove> grooves;
     std::vector<ScrewFlats> flats;
-    double length = 0;        ///< m, whole
+    double length = 0; ///< m, whole
     double thread_from = 0, thread_to = 0;
     double free_length = 0;   ///< between the middles of the seats, or from one to the free end
     double loaded_length = 0; ///< from the fixed bearing to the nut at the far end of its stroke

@@ -434,8 +434,8 @@ double likeness(const ColumnName& heading, const std::string& whole, const Field
     std::size_t common = 0;
     for (const std::string& w : words) common += std::binary_search(field.words.begin(), field.words.end(), w);
     if (common == 0 || words.empty()) return 0;
-    const double dice = 2.0 * static_cast<double>(common) /
-                        static_cast<double>(words.size() + words_of(field.label).size());
+    const double dice =
+        2.0 * static_cast<double>(common) / static_cast<double>(words.size() + words_of(field.label).size());
     // a dimension that agrees says as much as a word
     return dice > 0.6 && (fits || (!quantity && dice >= 0.75)) ? 40 + 30 * std::min(1.0, dice) : 0;
 }
@@ -451,13 +451,17 @@ Matched match(const PartKind& kind, const std::vector<std::string>& headings, co
     std::vector<ColumnName> names;
     for (std::size_t c = 0; c < headings.size(); ++c) {
         const std::string_view heading = trim(headings[c]);
-        ColumnName n = column_name(heading.starts_with('/') ? heading.substr(heading.find('[') == std::string_view::npos ? heading.size() : heading.find('[')) : heading);
+        ColumnName n = column_name(
+            heading.starts_with('/')
+                ? heading.substr(heading.find('[') == std::string_view::npos ? heading.size() : heading.find('['))
+                : heading);
         if (heading.starts_with('/')) n.name = std::string(trim(heading.substr(0, heading.find('['))));
         if (n.name.empty()) n.name = std::string(heading);
         // "currents in" are no inches
         if (heading.find_first_of("[(/") == std::string_view::npos && !n.unit.empty())
             for (const Field& f : fields)
-                if (const std::string all = plain(heading); std::find(f.names.begin(), f.names.end(), all) != f.names.end())
+                if (const std::string all = plain(heading);
+                    std::find(f.names.begin(), f.names.end(), all) != f.names.end())
                     n = {std::string(heading), ""};
         if (c < units.size() && !trim(units[c]).empty()) n.unit = std::string(trim(units[c]));
         while (!n.unit.empty() && (n.unit.front() == '[' || n.unit.front() == '(')) n.unit.erase(0, 1);
@@ -503,20 +507,24 @@ Matched match(const PartKind& kind, const std::vector<std::string>& headings, co
     for (std::size_t c = 0; c < headings.size(); ++c) {
         PartColumn& column = out.columns[c];
         if (column.field.empty()) {
-            column.wrong = of_axis[c] ? "the axis sets it, and no maker" : trim(headings[c]).empty() ? "it has no heading" : "no field of a " + lower(kind.label) + " is called so";
+            column.wrong = of_axis[c]                  ? "the axis sets it, and no maker"
+                           : trim(headings[c]).empty() ? "it has no heading"
+                                                       : "no field of a " + lower(kind.label) + " is called so";
             // said plainly where name and dimension speak against one another
             for (const Field& f : fields)
                 if (f.kind != Kind::illegal && !names[c].unit.empty() && !unit_for(names[c].unit, f.kind)) {
                     ColumnName bare = names[c];
                     bare.unit.clear();
                     if (likeness(bare, names[c].name, f) >= 80) {
-                        column.wrong = "found \"" + names[c].unit + "\"; allowed for " + lower(f.label) + " are " + some_units(f.kind);
+                        column.wrong = "found \"" + names[c].unit + "\"; allowed for " + lower(f.label) + " are " +
+                                       some_units(f.kind);
                         break;
                     }
                 }
             continue;
         }
-        const auto f = std::find_if(fields.begin(), fields.end(), [&](const Field& x) { return x.path == column.field; });
+        const auto f =
+            std::find_if(fields.begin(), fields.end(), [&](const Field& x) { return x.path == column.field; });
         if (f->kind == Kind::illegal || f->kind == Kind::number) {
             const Unit* u = unit_for(column.unit, f->kind);
             column.unit = u ? std::string(u->symbol) : std::string();
@@ -524,7 +532,8 @@ Matched match(const PartKind& kind, const std::vector<std::string>& headings, co
             column.unit = std::string(u->symbol);
         } else {
             if (!column.unit.empty()) {
-                column.wrong = "found \"" + column.unit + "\"; allowed for " + lower(f->label) + " are " + some_units(f->kind);
+                column.wrong =
+                    "found \"" + column.unit + "\"; allowed for " + lower(f->label) + " are " + some_units(f->kind);
                 column.field.clear();
                 column.label.clear();
             }
@@ -548,11 +557,14 @@ bool grouped(std::string_view digits, char by) {
 // The number at the head of a cell with a decimal point and without signs between thousands.
 void mend_number(std::string& cell, bool decimal_comma) {
     std::size_t begin = !cell.empty() && (cell[0] == '+' || cell[0] == '-') ? 1 : 0, end = begin;
-    while (end < cell.size() && (std::isdigit(static_cast<unsigned char>(cell[end])) || cell[end] == '.' || cell[end] == ',')) ++end;
+    while (end < cell.size() &&
+           (std::isdigit(static_cast<unsigned char>(cell[end])) || cell[end] == '.' || cell[end] == ','))
+        ++end;
     while (end > begin && (cell[end - 1] == '.' || cell[end - 1] == ',')) --end;
     const std::string_view digits = std::string_view(cell).substr(begin, end - begin);
     const char decimal = decimal_comma ? ',' : '.', other = decimal_comma ? '.' : ',';
-    if (digits.find(',') == std::string_view::npos && (!decimal_comma || digits.find('.') == std::string_view::npos)) return;
+    if (digits.find(',') == std::string_view::npos && (!decimal_comma || digits.find('.') == std::string_view::npos))
+        return;
     const std::size_t point = digits.find(decimal);
     const std::string_view whole = digits.substr(0, point);
     std::string out;
@@ -581,8 +593,8 @@ class Filler : public FieldVisitor {
             PartLists part;
             std::vector<int> order;
             for (const FieldRef& f : blank_fields(kind, part, v)) {
-                if (f.type == FieldRef::Type::group || f.type == FieldRef::Type::list || f.type == FieldRef::Type::samples ||
-                    f.type == FieldRef::Type::attachment)
+                if (f.type == FieldRef::Type::group || f.type == FieldRef::Type::list ||
+                    f.type == FieldRef::Type::samples || f.type == FieldRef::Type::attachment)
                     continue;
                 const auto it = columns_.find(f.path);
                 order.push_back(it == columns_.end() ? -1 : static_cast<int>(it->second));
@@ -593,8 +605,10 @@ class Filler : public FieldVisitor {
         for (const PartColumn& c : table.columns) units_.push_back(c.unit.empty() ? nullptr : find_unit(c.unit));
     }
 
-    /// Lays the row into a fresh part. `wrong` is called with severity, column (−1: a field without one), label and message.
-    template <class Wrong> bool fill(const GroupRef& part, std::vector<std::string>& cells, int variant, Wrong&& wrong) {
+    /// Lays the row into a fresh part. `wrong` is called with severity, column (−1: a field without one), label and
+    /// message.
+    template <class Wrong>
+    bool fill(const GroupRef& part, std::vector<std::string>& cells, int variant, Wrong&& wrong) {
         cells_ = &cells;
         order_ = &orders_[static_cast<std::size_t>(variant)];
         at_ = 0;
@@ -654,16 +668,18 @@ class Filler : public FieldVisitor {
         const Unit& bare = unit ? *unit : spec_unit(spec, place.kind);
         double number = 0;
         const auto plain_number = std::from_chars(value.data(), value.data() + value.size(), number);
-        if (plain_number.ec == std::errc() && std::isfinite(number) && plain_number.ptr == value.data() + value.size() && (unit || place.kind == Kind::number)) {
+        if (plain_number.ec == std::errc() && std::isfinite(number) &&
+            plain_number.ptr == value.data() + value.size() && (unit || place.kind == Kind::number)) {
             q.si = to_si(number, bare);
             q.unit = &bare;
             q.text = bare.symbol == "1" ? value : value + " " + std::string(bare.symbol);
         } else if (const auto r = read_quantity(value, place.kind, bare); !r) {
-            return says_(Severity::error, c, spec.label, "\"" + std::string(text.substr(0, 40)) + "\": " + r.error().message);
+            return says_(
+                Severity::error, c, spec.label, "\"" + std::string(text.substr(0, 40)) + "\": " + r.error().message);
         } else if (r->bare && !unit && place.kind != Kind::number) {
             return says_(Severity::error, c, spec.label,
-                "found \"" + std::string(text.substr(0, 40)) + "\" without a unit; allowed are " + some_units(place.kind) +
-                    ", here or in the heading");
+                "found \"" + std::string(text.substr(0, 40)) + "\" without a unit; allowed are " +
+                    some_units(place.kind) + ", here or in the heading");
         } else {
             q.si = r->si;
             q.tolerance = r->tolerance;
@@ -678,7 +694,8 @@ class Filler : public FieldVisitor {
     }
     void on_choice(ChoiceRef choice, const ChoiceSpec& spec, const Place&) override {
         const int c = column();
-        if (const std::string_view text = cell(c); !nothing(text)) choose(text, spec.options, c, spec.label, [&](int i) { choice.choose(i); });
+        if (const std::string_view text = cell(c); !nothing(text))
+            choose(text, spec.options, c, spec.label, [&](int i) { choice.choose(i); });
     }
     void on_flag(bool& b, const FlagSpec& spec, const Place&) override {
         const int c = column();
@@ -798,7 +815,8 @@ PartTable look_at_part_table(std::istream& in, const std::string& kind_key) {
     for (std::size_t i = 0; i < head.size() && i < 20; ++i) {
         // a heading in quotes may go over several lines
         std::string whole = head[i].second;
-        for (std::size_t k = i + 1; k < head.size() && k < i + 5 && std::count(whole.begin(), whole.end(), '"') % 2; ++k)
+        for (std::size_t k = i + 1; k < head.size() && k < i + 5 && std::count(whole.begin(), whole.end(), '"') % 2;
+             ++k)
             whole += "\n" + head[k].second;
         const char separator = separator_among(whole);
         const auto [cells, end] = row_at(i, separator);
@@ -853,8 +871,8 @@ void match_columns(PartTable& table) {
     table.columns = match(part_kind(table.kind), headings, units).columns;
 }
 
-PartTableRead read_part_table(std::istream& in, const PartTable& table, const std::string& file, const std::string& date,
-    const std::function<bool(std::size_t)>& progress) {
+PartTableRead read_part_table(std::istream& in, const PartTable& table, const std::string& file,
+    const std::string& date, const std::function<bool(std::size_t)>& progress) {
     PartTableRead out;
     const auto add = [&](Problem p) {
         if (out.problems.size() < most_problems)
@@ -863,19 +881,26 @@ PartTableRead read_part_table(std::istream& in, const PartTable& table, const st
             ++out.more_problems;
     };
     if (table.kind.empty() || table.heading_line == 0) {
-        add({Severity::error, "", "Heading", "no line of headings was found among the first 20; allowed is a line that "
-                                             "names at least two fields of one kind of part, as \"name, ratio, rated torque [N·m]\""});
+        add({Severity::error, "", "Heading",
+            "no line of headings was found among the first 20; allowed is a line that "
+            "names at least two fields of one kind of part, as \"name, ratio, rated torque [N·m]\""});
         return out;
     }
     const PartKind& kind = part_kind(table.kind);
     const auto column_words = [&](int c) {
-        return c < 0 ? std::string() : "column " + std::to_string(c + 1) + ", \"" + table.columns[static_cast<std::size_t>(c)].heading + "\"";
+        return c < 0 ? std::string()
+                     : "column " + std::to_string(c + 1) + ", \"" + table.columns[static_cast<std::size_t>(c)].heading +
+                           "\"";
     };
     for (std::size_t c = 0; c < table.columns.size(); ++c)
-        if (table.columns[c].field.empty() && !table.columns[c].wrong.empty() && !trim(table.columns[c].heading).empty())
-            add({Severity::suspicious, column_words(static_cast<int>(c)), "", "passed over: " + table.columns[c].wrong, table.heading_line});
-    if (std::none_of(table.columns.begin(), table.columns.end(), [](const PartColumn& c) { return c.field == "/name"; })) {
-        add({Severity::error, "", "Name", "no column is the name of the part; allowed are headings such as \"name\" or \"part number\"",
+        if (table.columns[c].field.empty() && !table.columns[c].wrong.empty() &&
+            !trim(table.columns[c].heading).empty())
+            add({Severity::suspicious, column_words(static_cast<int>(c)), "", "passed over: " + table.columns[c].wrong,
+                table.heading_line});
+    if (std::none_of(
+            table.columns.begin(), table.columns.end(), [](const PartColumn& c) { return c.field == "/name"; })) {
+        add({Severity::error, "", "Name",
+            "no column is the name of the part; allowed are headings such as \"name\" or \"part number\"",
             table.heading_line});
         return out;
     }
@@ -908,9 +933,11 @@ PartTableRead read_part_table(std::istream& in, const PartTable& table, const st
         if (cells.size() > table.columns.size() &&
             std::any_of(cells.begin() + static_cast<std::ptrdiff_t>(table.columns.size()), cells.end(),
                 [](const std::string& c) { return !trim(c).empty(); }))
-            return refuse("Row", "found " + std::to_string(cells.size()) + " cells; the heading has " + std::to_string(table.columns.size()));
+            return refuse("Row", "found " + std::to_string(cells.size()) + " cells; the heading has " +
+                                     std::to_string(table.columns.size()));
         if (cells.size() < table.columns.size() && cells.size() * 2 < table.columns.size())
-            return refuse("Row", "it ends after " + std::to_string(cells.size()) + " cells; the heading has " + std::to_string(table.columns.size()));
+            return refuse("Row", "it ends after " + std::to_string(cells.size()) + " cells; the heading has " +
+                                     std::to_string(table.columns.size()));
         const std::size_t at = list.size();
         list.insert(at);
         const GroupRef part = list.entry(at);
@@ -927,7 +954,9 @@ PartTableRead read_part_table(std::istream& in, const PartTable& table, const st
             std::string all;
             for (const Option& o : variant_options) all += (all.empty() ? "\"" : ", \"") + std::string(o.key) + "\"";
             list.erase(at);
-            return refuse("Kind", "found \"" + cells[static_cast<std::size_t>(variant_at)].substr(0, 40) + "\"; allowed are " + all, column_words(variant_at));
+            return refuse("Kind",
+                "found \"" + cells[static_cast<std::size_t>(variant_at)].substr(0, 40) + "\"; allowed are " + all,
+                column_words(variant_at));
         }
         if (variant > 0) {
             VariantChooser chooser(variant);
@@ -947,8 +976,10 @@ PartTableRead read_part_table(std::istream& in, const PartTable& table, const st
         } else if (keep) {
             const auto [first, added] = names.emplace(name, line);
             if (!added) {
-                add({Severity::error, "", kind.label, "\"" + name.substr(0, 60) + "\" is the name of two parts, the other stands in line " +
-                                                          std::to_string(first->second) + "; names must differ", line});
+                add({Severity::error, "", kind.label,
+                    "\"" + name.substr(0, 60) + "\" is the name of two parts, the other stands in line " +
+                        std::to_string(first->second) + "; names must differ",
+                    line});
                 keep = false;
             }
         }
@@ -979,7 +1010,8 @@ PartTableRead read_part_table(std::istream& in, const PartTable& table, const st
         if (rows.add(text)) take_row(rows.cells(), begun);
     };
     const auto unclosed = [&] {
-        add({Severity::error, "", "Row", "a quotation mark opens a cell that does not end within " + std::to_string(longest_row) + " lines", begun});
+        add({Severity::error, "", "Row",
+            "a quotation mark opens a cell that does not end within " + std::to_string(longest_row) + " lines", begun});
         ++out.rows;
         ++out.left_out;
         rows.give_up();
@@ -987,7 +1019,8 @@ PartTableRead read_part_table(std::istream& in, const PartTable& table, const st
     while (lines.next(line)) {
         if (lines.number() < table.first_line) continue;
         if (lines.too_long()) {
-            add({Severity::error, "", "Line", "it is longer than " + std::to_string(longest_line / 1024) + " kB", lines.number()});
+            add({Severity::error, "", "Line", "it is longer than " + std::to_string(longest_line / 1024) + " kB",
+                lines.number()});
             ++out.rows;
             ++out.left_out;
             continue;
@@ -1015,7 +1048,10 @@ PartTableRead read_part_table(std::istream& in, const PartTable& table, const st
         for (std::size_t i = 0; i < again.size(); ++i) feed(again[i], from + static_cast<int>(i));
     }
     if (full && out.rows - out.left_out == most_parts && out.left_out > 0)
-        add({Severity::error, "", kind.lists, "the file holds more than " + std::to_string(most_parts) + " that could be kept; those after them are left out", 0});
+        add({Severity::error, "", kind.lists,
+            "the file holds more than " + std::to_string(most_parts) +
+                " that could be kept; those after them are left out",
+            0});
     return out;
 }
 
@@ -1072,16 +1108,19 @@ std::string part_table_csv(const PartKind& kind, const PartLists& parts) {
             if (cell.empty() || is_placed(kind, last_of(f.path))) continue;
             Column& c = columns[f.path];
             if (c.heading.empty()) {
-                const auto alike = std::count_if(known.begin(), known.end(), [&](const Field& k) { return k.label == f.label(); });
+                const auto alike =
+                    std::count_if(known.begin(), known.end(), [&](const Field& k) { return k.label == f.label(); });
                 c.heading = f.path == "/name" ? "name" : alike == 1 ? f.label() : f.path;
                 c.unit = f.quantity && f.quantity->unit ? f.quantity->unit->symbol : "";
             }
             c.cells.resize(list.size());
             const std::string unit = f.quantity && f.quantity->unit ? std::string(f.quantity->unit->symbol) : "";
             double number = 0;
-            const std::size_t size = cell.size() > unit.size() + 1 && cell.ends_with(" " + unit) ? cell.size() - unit.size() - 1 : 0;
+            const std::size_t size =
+                cell.size() > unit.size() + 1 && cell.ends_with(" " + unit) ? cell.size() - unit.size() - 1 : 0;
             const auto r = std::from_chars(cell.data(), cell.data() + size, number);
-            if (unit.empty() || unit == "1" || unit != c.unit || size == 0 || r.ptr != cell.data() + size) c.one_unit = false;
+            if (unit.empty() || unit == "1" || unit != c.unit || size == 0 || r.ptr != cell.data() + size)
+                c.one_unit = false;
             c.cells[i] = std::move(cell);
         }
     std::string out;
@@ -1096,7 +1135,9 @@ std::string part_table_csv(const PartKind& kind, const PartLists& parts) {
     for (std::size_t i = 0; i < list.size(); ++i) {
         for (std::size_t c = 0; c < shown.size(); ++c) {
             const std::string cell = i < shown[c]->cells.size() ? shown[c]->cells[i] : "";
-            out += (c ? "," : "") + csv_cell(shown[c]->one_unit && !cell.empty() ? cell.substr(0, cell.size() - shown[c]->unit.size() - 1) : cell);
+            out += (c ? "," : "") + csv_cell(shown[c]->one_unit && !cell.empty()
+                                                 ? cell.substr(0, cell.size() - shown[c]->unit.size() - 1)
+                                                 : cell);
         }
         out += "\r\n";
     }

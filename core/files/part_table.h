@@ -57,10 +57,10 @@ void match_columns(PartTable& table);
 
 struct PartTableRead {
     PartLists parts;
-    Problems problems;          ///< with line and heading
+    Problems problems;             ///< with line and heading
     std::size_t more_problems = 0; ///< beyond those that are listed
-    std::size_t rows = 0;       ///< that held something
-    std::size_t left_out = 0;   ///< of them, for what `problems` say
+    std::size_t rows = 0;          ///< that held something
+    std::size_t left_out = 0;      ///< of them, for what `problems` say
     bool cancelled = false;
 };
 

@@ -553,8 +553,7 @@ std::string write_parts(const std::string& name, const PartLists& parts) {
             const ListRef own = kind.own(const_cast<PartLists&>(parts)); // the writer only looks
             if (own.size() == 0) continue;
             Json list = Json::array();
-            for (std::size_t i = 0; i < own.size(); ++i)
-                list.push_back(Writer(texts).object_of(own.shared_entry(i)));
+            for (std::size_t i = 0; i < own.size(); ++i) list.push_back(Writer(texts).object_of(own.shared_entry(i)));
             out[kind.list] = std::move(list);
         }
         return out;

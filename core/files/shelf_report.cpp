@@ -33,8 +33,9 @@ std::string checked_json(const CheckedCatalogue& c) {
     if (c.table) {
         Value columns = Value::array();
         for (const PartColumn& col : c.table->columns)
-            columns.push_back({{"heading", col.heading}, {"field", col.field.empty() ? Value(nullptr) : Value(col.field)},
-                {"unit", col.unit}, {"sure", col.sure}, {"wrong", col.wrong}});
+            columns.push_back(
+                {{"heading", col.heading}, {"field", col.field.empty() ? Value(nullptr) : Value(col.field)},
+                    {"unit", col.unit}, {"sure", col.sure}, {"wrong", col.wrong}});
         out["table"] = {{"kind", c.table->kind}, {"encoding", c.table->encoding},
             {"separator", separator_words(c.table->separator)}, {"decimal_comma", c.table->decimal_comma},
             {"heading_line", c.table->heading_line}, {"rows", c.rows}, {"left_out", c.left_out},
@@ -99,8 +100,9 @@ std::string judged_parts_text(const JudgedParts& c) {
     const Axis& axis = c.machine.axes[c.axis];
     const auto carry =
         std::count_if(c.judged.begin(), c.judged.end(), [](const Candidate& j) { return carries(j.state); });
-    std::string out = fmt::format("{} — policy {}: {} of {} {} carry it\n",
-        axis.name.empty() ? "axis without a name" : axis.name, axis.policy, carry, c.judged.size(), lower(c.kind.lists));
+    std::string out =
+        fmt::format("{} — policy {}: {} of {} {} carry it\n", axis.name.empty() ? "axis without a name" : axis.name,
+            axis.policy, carry, c.judged.size(), lower(c.kind.lists));
     std::size_t wide = 5;
     for (std::size_t i = 0; i < c.judged.size(); ++i) wide = std::max(wide, c.kind.name(parts, i).size());
     const auto number = [](double v) { return std::isfinite(v) ? format_number(v, 6) : std::string("–"); };

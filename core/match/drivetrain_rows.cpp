@@ -1,5 +1,5 @@
-#include "core/motor/stepper.h"
 #include "core/match/drivetrain_rows.h"
+#include "core/motor/stepper.h"
 
 #include "core/drivetrain/screw_life.h"
 #include "core/drivetrain/screw_limits.h"
@@ -145,7 +145,7 @@ bool has_range(const LimitInput& in) {
 // The larger shaft against the largest bore, or the smallest bore against the smaller shaft, whatever is worse.
 void judge_range(Limit& l, const LimitInput& in) {
     const Coupling& c = in.axis.coupling;
-    const QuantityBase *ends[] = {driving_shaft(in.axis), &c.driven_shaft};
+    const QuantityBase* ends[] = {driving_shaft(in.axis), &c.driven_shaft};
     bool all = true;
     double large = 0, small = std::numeric_limits<double>::infinity();
     for (const QuantityBase* q : ends)
@@ -336,8 +336,8 @@ void judge_dial(Limit& l, const LimitInput& in) {
     l.allowed = d.most_current.si;
     if (!closed(l, in, of_drive)) return;
     if (l.state == LimitState::tight) l.state = LimitState::fits; // a dial turned up to its end is no risk
-    l.reason = Text(d.phase_current.given() ? "set to " : "as the motor is rated, ") + format_number(l.used, 3) + " A " +
-               (peak ? "peak" : "RMS") + "; the dial goes up to " + format_number(l.allowed, 3) + " A";
+    l.reason = Text(d.phase_current.given() ? "set to " : "as the motor is rated, ") + format_number(l.used, 3) +
+               " A " + (peak ? "peak" : "RMS") + "; the dial goes up to " + format_number(l.allowed, 3) + " A";
     if (l.state != LimitState::fits) l.remedy = "A drive with more phase current, or less current and less torque.";
 }
 

@@ -42,8 +42,8 @@ RatioPoint point_of(const Machine& machine, const Axis& like, const std::string&
     p.peak = use("peak_torque");
     p.heat = open_loop(axis) ? use("phase_current") : use("continuous_loss");
     p.power = figure("energy.mean_power");
-    p.precision = a.precision ? (axis.accuracy.judged_by == ErrorSum::worst ? a.precision->worst : a.precision->squares)
-                              : none;
+    p.precision =
+        a.precision ? (axis.accuracy.judged_by == ErrorSum::worst ? a.precision->worst : a.precision->squares) : none;
     p.tightest = none;
     if (a.limits.empty()) return p;
     const Limit& worst = a.limits[by_tightness(a.limits).front()];
@@ -72,8 +72,8 @@ RatioCurve ratio_curve(const Machine& machine, std::size_t index, std::size_t st
     std::size_t count, const std::function<bool()>& go_on) {
     RatioCurve out;
     const Axis& axis = machine.axes.at(index);
-    out.present = stage < axis.stages.size() && axis.stages[stage].ratio.given() ? axis.stages[stage].ratio.si
-                                                                                 : std::nan("");
+    out.present =
+        stage < axis.stages.size() && axis.stages[stage].ratio.given() ? axis.stages[stage].ratio.si : std::nan("");
     out.speed_limit = std::nan("");
     if (!(low > 0) || !(high > low) || count < 2) return out;
     out.points.resize(count);
@@ -95,22 +95,25 @@ RatioCurve ratio_curve(const Machine& machine, std::size_t index, std::size_t st
         out.points.clear();
         return out;
     }
-    const auto least = std::min_element(out.points.begin(), out.points.end(), [](const RatioPoint& a, const RatioPoint& b) {
-        const double x = a.motor_share(), y = b.motor_share();
-        return std::isnan(y) ? !std::isnan(x) : x < y;
-    });
+    const auto least =
+        std::min_element(out.points.begin(), out.points.end(), [](const RatioPoint& a, const RatioPoint& b) {
+            const double x = a.motor_share(), y = b.motor_share();
+            return std::isnan(y) ? !std::isnan(x) : x < y;
+        });
     const auto share_at = [&](double ratio) { return point_of(machine, axis, path, stage, ratio, {}); };
     if (std::isfinite(least->motor_share())) {
         // between the neighbours, by the golden section
         const auto i = static_cast<std::size_t>(least - out.points.begin());
-        double a = std::log(out.points[i > 0 ? i - 1 : i].ratio), b = std::log(out.points[std::min(i + 1, count - 1)].ratio);
+        double a = std::log(out.points[i > 0 ? i - 1 : i].ratio),
+               b = std::log(out.points[std::min(i + 1, count - 1)].ratio);
         constexpr double g = 0.6180339887498949;
         RatioPoint best = *least;
         for (int k = 0; k < 18 && !(go_on && !go_on()); ++k) {
             const RatioPoint one = share_at(std::exp(b - g * (b - a))), two = share_at(std::exp(a + g * (b - a)));
             const RatioPoint& better = two.motor_share() < one.motor_share() ? two : one;
             if (better.motor_share() < best.motor_share()) best = better;
-            (two.motor_share() < one.motor_share() ? a : b) = std::log(two.motor_share() < one.motor_share() ? one.ratio : two.ratio);
+            (two.motor_share() < one.motor_share() ? a : b) =
+                std::log(two.motor_share() < one.motor_share() ? one.ratio : two.ratio);
         }
         out.best = best;
     }

@@ -31,10 +31,10 @@ struct RatioPoint {
 };
 
 struct RatioCurve {
-    std::vector<RatioPoint> points;       ///< by rising ratio, logarithmically even
-    double present = 0;                   ///< the ratio as it is; NaN: there is no such stage
-    std::optional<RatioPoint> best;       ///< where the largest share of the motor is least
-    double speed_limit = 0;               ///< beyond it the motor is too fast; NaN: not within the curve, or not known
+    std::vector<RatioPoint> points; ///< by rising ratio, logarithmically even
+    double present = 0;             ///< the ratio as it is; NaN: there is no such stage
+    std::optional<RatioPoint> best; ///< where the largest share of the motor is least
+    double speed_limit = 0;         ///< beyond it the motor is too fast; NaN: not within the curve, or not known
 };
 
 /// The axis with this ratio at the stage (at the end of the stages: one more), whose sheet stays as it is.

@@ -23,10 +23,10 @@ struct Coupling {
     Quantity<Kind::torsional_stiffness> stiffness;
     Quantity<Kind::angle> backlash;
     HubFastening fastening = HubFastening::unsaid;
-    Quantity<Kind::length> driving_bore; ///< on the motor's side
-    Quantity<Kind::length> driven_bore;  ///< on the load's side
+    Quantity<Kind::length> driving_bore;                ///< on the motor's side
+    Quantity<Kind::length> driven_bore;                 ///< on the load's side
     Quantity<Kind::length> smallest_bore, largest_bore; ///< that its hubs can have
-    Quantity<Kind::length> driven_shaft; ///< diameter of the shaft on the load's side
+    Quantity<Kind::length> driven_shaft;                ///< diameter of the shaft on the load's side
     // what it allows, each alone, and what assembly holds
     Quantity<Kind::angle> angular_allowed, angular;
     Quantity<Kind::length> parallel_allowed, parallel;

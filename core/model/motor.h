@@ -123,8 +123,8 @@ struct Drive {
     Quantity<Kind::current> phase_current; ///< of a stepper, as the drive's dial has it
     AmperesAs dial = AmperesAs::rms;
     Quantity<Kind::current> most_current; ///< that the dial can be set to, in the same amperes
-    Quantity<Kind::number> idle_current; ///< share of it left at rest
-    Quantity<Kind::time> idle_delay;     ///< from standstill until then
+    Quantity<Kind::number> idle_current;  ///< share of it left at rest
+    Quantity<Kind::time> idle_delay;      ///< from standstill until then
     Quantity<Kind::number> microsteps;
     Quantity<Kind::frequency> pulse_limit;    ///< of the controller, microsteps a second
     Quantity<Kind::angular_speed> ramp_start; ///< at which the controller's ramps begin and end

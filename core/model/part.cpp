@@ -41,16 +41,20 @@ class Carrier : public FieldVisitor {
             set(it->second);
     }
     void on_quantity(QuantityBase& q, const QuantitySpec& spec, const Place&) override {
-        meet(spec.key, quantities_, [&] { return q; }, [&](const QuantityBase& v) { q = v; });
+        meet(
+            spec.key, quantities_, [&] { return q; }, [&](const QuantityBase& v) { q = v; });
     }
     void on_text(std::string& s, const TextSpec& spec, const Place&) override {
-        meet(spec.key, texts_, [&] { return s; }, [&](const std::string& v) { s = v; });
+        meet(
+            spec.key, texts_, [&] { return s; }, [&](const std::string& v) { s = v; });
     }
     void on_choice(ChoiceRef c, const ChoiceSpec& spec, const Place&) override {
-        meet(spec.key, choices_, [&] { return c.chosen(); }, [&](int v) { c.choose(v); });
+        meet(
+            spec.key, choices_, [&] { return c.chosen(); }, [&](int v) { c.choose(v); });
     }
     void on_flag(bool& b, const FlagSpec& spec, const Place&) override {
-        meet(spec.key, flags_, [&] { return b; }, [&](bool v) { b = v; });
+        meet(
+            spec.key, flags_, [&] { return b; }, [&](bool v) { b = v; });
     }
 };
 
@@ -64,8 +68,8 @@ template <class T> void carry(const T& from, T& to, std::span<const char* const>
 }
 
 constexpr const char* stage_placed[] = {"radial_load", "axial_load", "tilting_moment", "adapter"};
-constexpr const char* coupling_placed[] = {
-    "place", "service_factor", "driving_bore", "driven_bore", "driven_shaft", "angular", "parallel", "axial", "radial_load"};
+constexpr const char* coupling_placed[] = {"place", "service_factor", "driving_bore", "driven_bore", "driven_shaft",
+    "angular", "parallel", "axial", "radial_load"};
 constexpr const char* brake_placed[] = {"place"};
 // the bus, how the drive is set, what the controller gives, how the axis stops, how warm the motor is
 constexpr const char* drive_placed[] = {"bus_voltage", "mains_tolerance", "bus_droop", "mains_rise", "derating",
@@ -130,12 +134,12 @@ PartKind kind_of(const char* key, const char* label, const char* list, const cha
                 } else {
                     T none, &here = part_of<T>(a, place);
                     carry(here, none, placed_of<T>());
-                    if constexpr (std::is_same_v<T, Coupling>) none.driving_bore = none.driven_bore = {}; // its hubs go too
+                    if constexpr (std::is_same_v<T, Coupling>)
+                        none.driving_bore = none.driven_bore = {}; // its hubs go too
                     here = std::move(none);
                 }
             },
-        .keep = [](PartLists& to, const PartLists& from,
-                    std::size_t i) { (to.*List).push_back((from.*List).at(i)); },
+        .keep = [](PartLists& to, const PartLists& from, std::size_t i) { (to.*List).push_back((from.*List).at(i)); },
         .keep_chosen =
             [](PartLists& to, const Axis& from, std::size_t place) {
                 T copy = part_of<T>(const_cast<Axis&>(from), place); // only looked at
@@ -259,7 +263,8 @@ Problems check_parts(const PartLists& parts) {
             const std::string path = "/" + std::string(kind.list) + "/" + std::to_string(i);
             const std::string& name = kind.name(looked_at(parts), i);
             if (name.empty())
-                out.push_back({Severity::error, path + "/name", kind.label, "it has no name; a catalogue knows parts by it"});
+                out.push_back(
+                    {Severity::error, path + "/name", kind.label, "it has no name; a catalogue knows parts by it"});
             else if (const auto [first, added] = names.emplace(name, i); !added)
                 out.push_back({Severity::error, path + "/name", kind.label,
                     "\"" + name + "\" is the name of two parts, the other is number " +

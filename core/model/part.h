@@ -18,20 +18,20 @@ struct PartKind {
     const char* lists; ///< "Gearheads"
     /// Keys of the fields that the axis sets and not the maker: they stay where another part takes the place.
     std::span<const char* const> placed;
-    const char* at;                                    ///< path below the axis, "/stages"; empty: no axis holds one
-    ListRef (*own)(PartLists&);                        ///< the list of this kind
-    std::size_t (*places)(const Axis&);                ///< how many of the kind the axis has
-    GroupRef (*chosen)(Axis&, std::size_t place);      ///< `place` < `places`
-    std::string& (*name)(PartLists&, std::size_t i);   ///< what it is known by
+    const char* at;                                  ///< path below the axis, "/stages"; empty: no axis holds one
+    ListRef (*own)(PartLists&);                      ///< the list of this kind
+    std::size_t (*places)(const Axis&);              ///< how many of the kind the axis has
+    GroupRef (*chosen)(Axis&, std::size_t place);    ///< `place` < `places`
+    std::string& (*name)(PartLists&, std::size_t i); ///< what it is known by
     std::string& (*chosen_name)(Axis&, std::size_t place);
     Provenance& (*provenance)(PartLists&, std::size_t i);
     const QuantityBase& (*price)(const PartLists&, std::size_t i);
     const QuantityBase& (*mass)(const PartLists&, std::size_t i);
     /// Part `i` takes this place of the axis; gearheads at the end are added.
     void (*put)(Axis&, std::size_t place, const PartLists&, std::size_t i);
-    void (*remove)(Axis&, std::size_t place); ///< what the axis sets stays
-    void (*keep)(PartLists& to, const PartLists& from, std::size_t i);            ///< adds a copy
-    void (*keep_chosen)(PartLists& to, const Axis& from, std::size_t place);      ///< without what the axis sets
+    void (*remove)(Axis&, std::size_t place);                                ///< what the axis sets stays
+    void (*keep)(PartLists& to, const PartLists& from, std::size_t i);       ///< adds a copy
+    void (*keep_chosen)(PartLists& to, const Axis& from, std::size_t place); ///< without what the axis sets
 };
 
 const std::vector<PartKind>& part_kinds();

@@ -26,7 +26,8 @@ void Supply::describe(FieldVisitor& v) {
     s.range.open_min = false;
     v.quantity(droop, s);
     v.quantity(current, field("current", "Output current", "A", 1e5, "DC, for good.", "not known", "I_2"));
-    v.quantity(peak_current, field("peak_current", "Peak current", "A", 1e5, "DC, for a moment.", "as for good", "I_2p"));
+    v.quantity(
+        peak_current, field("peak_current", "Peak current", "A", 1e5, "DC, for a moment.", "as for good", "I_2p"));
     s = field("peak_time", "Peak for", "s", 1e4, "How long it gives its peak.", "not known", "t_p");
     s.applies = peak_current.given();
     v.quantity(peak_time, s);
@@ -36,7 +37,8 @@ void Supply::describe(FieldVisitor& v) {
         field("capacitance", "Output capacitance", "µF", 1e9, "What takes up returned energy.", "not known", "C"));
     v.quantity(trip_voltage, field("trip_voltage", "Overvoltage trip", "V", 2000,
                                  "At its output: braking axes push it up.", "not known", "U_trip"));
-    v.quantity(inrush_current, field("inrush_current", "Inrush current", "A", 1e5, "At its input, cold.", "not known", "I_i"));
+    v.quantity(
+        inrush_current, field("inrush_current", "Inrush current", "A", 1e5, "At its input, cold.", "not known", "I_i"));
     v.flag(takes_back, {"takes_back", "Returns energy to the mains", "Else it must be stored, used up or burnt."});
     describe_trade(v, mass, price, provenance);
 }

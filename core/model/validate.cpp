@@ -314,8 +314,7 @@ void check_motor(Problems& out, const Motor& m, const std::string& path) {
         // without points the constants of the sheet tell it, where there are any
         if (!m.continuous.empty() || !m.has_constant() || !m.has_rating())
             check_curve(out, m.continuous, path + "continuous", "Continuous curve");
-        if (!m.peak.empty() || !m.has_constant())
-            check_curve(out, m.peak, path + "peak", "Peak curve");
+        if (!m.peak.empty() || !m.has_constant()) check_curve(out, m.peak, path + "peak", "Peak curve");
     }
 }
 

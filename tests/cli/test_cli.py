@@ -10,6 +10,7 @@ import sys
 import tempfile
 import time
 import unittest
+import xml.dom.minidom
 
 BINARY, ROOT = sys.argv[1], sys.argv[2]
 DEMO = os.path.join(ROOT, "data/projects/tile-glazing-cell.fulmox")
@@ -350,6 +351,76 @@ class Cli(unittest.TestCase):
         for done in (closed, gone):
             self.assertEqual(done.returncode, 2)
             self.assertIn(b"cannot be written", done.stderr)
+
+    def test_candidates_of_every_kind_come_cheapest_first(self):
+        for kind in ("gearhead", "coupling", "brake", "drive"):
+            code, out, err = run("candidates", DEMO, "--axis", "2", "--part", kind, "--json")
+            self.assertIn(code, (0, 1), err)
+            read = json.loads(out)
+            self.assertEqual(read["kind"], kind)
+            parts = read["parts"]
+            with open(os.path.join(ROOT, "data", "catalogue", kind + "s.csv"), encoding="utf-8") as file:
+                self.assertEqual(len(parts), len(file.read().splitlines()) - 1)
+            carry = [p for p in parts if p["state"] in ("fits", "tight")]
+            self.assertEqual(parts[:len(carry)], carry)
+            self.assertEqual([p["price"] for p in carry], sorted(p["price"] for p in carry))
+            self.assertEqual(code, 0 if carry else 1)
+        code, _, err = run("candidates", DEMO, "--axis", "2", "--part", "gearhead", "--place", "7")
+        self.assertEqual(code, 2)
+        self.assertIn("allowed is 1 to 2", err)
+        code, _, err = run("candidates", DEMO, "--axis", "2", "--part", "wheel")
+        self.assertEqual(code, 2)
+
+    def test_a_catalogue_is_checked_by_line_and_column(self):
+        for name in os.listdir(os.path.join(ROOT, "data", "catalogue")):
+            code, out, err = run("catalogue", "check", os.path.join(ROOT, "data", "catalogue", name))
+            self.assertEqual((code, err), (0, ""), name)
+        with tempfile.TemporaryDirectory() as folder:
+            path = os.path.join(folder, "list.csv")
+            with open(path, "wb") as file:
+                file.write("Part number;Gear ratio;Rated torque [Nm]\r\nA;5;12,5\r\nB;x;12,5\r\nC;7;12,5 \u00b7\r\n".encode("cp1252"))
+            code, out, err = run("catalogue", "check", path, "--json")
+            self.assertEqual(code, 2)
+            read = json.loads(out)
+            self.assertEqual(read["parts"], {"gearheads": {"parts": 1, "without_price": 1, "without_mass": 1}})
+            self.assertEqual((read["table"]["encoding"], read["table"]["separator"], read["table"]["decimal_comma"]), ("Windows-1252", "semicolon", True))
+            self.assertEqual([p["line"] for p in read["problems"]], [3, 4])
+            self.assertIn("column 2", read["problems"][0]["path"])
+            for broken in (b"", b"{", b"\x00\xff\xfe", b"name\n" * 3, b'"' * 5000, b"name,ratio\n" + b"x," * 3000):
+                with open(path, "wb") as file:
+                    file.write(broken)
+                code, out, err = run("catalogue", "check", path)
+                self.assertEqual(code, 2, broken[:20])
+                self.assertTrue(err.startswith(path) or "no parts" in out)
+        code, _, err = run("catalogue", "check", "/no/such/file.csv")
+        self.assertEqual(code, 2)
+        self.assertIn("cannot be opened", err)
+
+    def test_a_long_parts_list_is_read_in_time_and_bounded_memory(self):
+        with tempfile.TemporaryDirectory() as folder:
+            path = os.path.join(folder, "long.csv")
+            with open(path, "w", encoding="utf-8") as file:
+                file.write("name,ratio,rated torque [N·m],peak torque [N·m],mass [kg],price,origin\n")
+                for i in range(250000):
+                    file.write(f"Part {i},{3 + i % 97},{10 + i % 31}.5,{30 + i % 31},1.25,{i % 999},somewhere\n")
+            code, out, err = run("catalogue", "check", path)
+            self.assertEqual(code, 2)
+            self.assertIn("250000 rows, 150000 left out", out)
+            self.assertIn("more than 100000", err)
+
+    def test_the_plan_of_a_screw_and_its_drawing(self):
+        code, out, err = run("screw", DEMO, "--axis", "1")
+        self.assertEqual(code, 0)
+        self.assertIn("length 900 mm", out)
+        self.assertIn("special coupling", err)
+        code, out, _ = run("screw", DEMO, "--axis", "1", "--svg")
+        self.assertEqual(code, 0)
+        xml.dom.minidom.parseString(out)
+        code, out, _ = run("screw", DEMO, "--axis", "1", "--dxf")
+        self.assertTrue(out.startswith("0\r\nSECTION") or out.startswith("0\nSECTION"))
+        code, _, err = run("screw", DEMO, "--axis", "2")
+        self.assertEqual(code, 2)
+        self.assertIn("waits for", err)
 
     def test_an_unknown_command_is_named_with_what_is_allowed(self):
         code, _, err = run("frob\x1b[2Jnicate")

@@ -142,9 +142,10 @@ TEST_CASE("a parts list of any order, units, separators and encodings gives the 
     same(plain, "UTF-8");
     same("\xEF\xBB\xBF" + plain, "UTF-8");
     // other order and units, semicolons, decimal commas, quotes, a percentage, trade words, CRLF, a title above
-    same("Price list 2026;;;;;\r\n\"Weight\n[g]\";Max. acceleration torque T2B [Nm];Gear ratio;Efficiency [%];\"Nominal "
-         "torque, T2N [lb·in]\";Part number\r\n"
-         "1250;20,0;5;97;110,635;A 5\r\n1500;17,5;10;95;88,508;\"B 10\"\r\n",
+    same(
+        "Price list 2026;;;;;\r\n\"Weight\n[g]\";Max. acceleration torque T2B [Nm];Gear ratio;Efficiency [%];\"Nominal "
+        "torque, T2N [lb·in]\";Part number\r\n"
+        "1250;20,0;5;97;110,635;A 5\r\n1500;17,5;10;95;88,508;\"B 10\"\r\n",
         "UTF-8");
     // a line of units under the heading, tabs
     same("Model\ti\tRated torque\tPeak torque\tMass\tEfficiency\n\t\tN·m\tN·m\tkg\t%\nA 5\t5\t12.5\t20\t1.25\t97\nB "
@@ -185,7 +186,8 @@ TEST_CASE("what is wrong with a parts list is named by line and column, and the 
     one_wrong("good,5,10,20,planetary", "is the name of two parts, the other stands in line 2");
     one_wrong(",5,10,20,planetary", "it has no name");
     // a contradiction inside a part
-    const PartTableRead bent = read_text("name,ratio,efficiency,rated torque [N·m],no-load torque [N·m]\nx,5,0.97,10,1\n");
+    const PartTableRead bent =
+        read_text("name,ratio,efficiency,rated torque [N·m],no-load torque [N·m]\nx,5,0.97,10,1\n");
     CHECK(bent.parts.gearheads.empty());
     CHECK_THAT(said(bent), Contains("line 2, column 5") && Contains("all losses together"));
     // a quotation mark that nobody closes takes its own row with it and no other
@@ -217,8 +219,8 @@ TEST_CASE("headings without units, or with another dimension, are named and neve
     // thousands and decimals, as the file has them
     const auto torque = [](const std::string& cell, const std::string& other_cell, char separator) {
         const std::string s(1, separator);
-        const PartTableRead r = read_text("name" + s + "ratio" + s + "rated torque [N·m]\nx" + s + "5" + s + cell + "\ny" + s +
-                                          "5" + s + other_cell + "\n");
+        const PartTableRead r = read_text("name" + s + "ratio" + s + "rated torque [N·m]\nx" + s + "5" + s + cell +
+                                          "\ny" + s + "5" + s + other_cell + "\n");
         return r.parts.gearheads.empty() ? std::nan("") : r.parts.gearheads[0].rated_torque.si;
     };
     CHECK(torque("1.250,5", "2,5", ';') == 1250.5);
@@ -263,7 +265,8 @@ TEST_CASE("parts written as CSV are read again as they were") {
             const FieldRefs x = walk(kind.own(read->parts).entry(i)),
                             y = walk(kind.own(const_cast<PartLists&>(again.parts)).entry(i));
             for (std::size_t f = 0; f < x.size(); ++f)
-                if (x[f].quantity && !is_placed(kind, x[f].path.substr(1))) CHECK(x[f].quantity->text == y[f].quantity->text);
+                if (x[f].quantity && !is_placed(kind, x[f].path.substr(1)))
+                    CHECK(x[f].quantity->text == y[f].quantity->text);
         }
     }
 }

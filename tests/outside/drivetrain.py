@@ -1,7 +1,9 @@
 """Chains of springs and bodies, and a stop by a brake, by scipy. Reads nothing of the program."""
 import json
 import math
+import sys
 
+import ezdxf
 import numpy as np
 from scipy.integrate import solve_ivp
 from scipy.linalg import eigh
@@ -29,5 +31,15 @@ rests.terminal, rests.direction = True, -1
 slip = solve_ivp(lambda t, y: [(g - b) / J, y[0], b * y[0]], (delay, 10), [fall.y[0][-1], fall.y[1][-1], 0.0], events=rests, rtol=1e-12, atol=1e-14)
 out["brake"] = {"inertia": J, "driving": g, "slips": b, "delay": delay, "speed": w0, "bites_at": float(fall.y[0][-1]),
                 "time": float(slip.t[-1]), "angle": float(slip.y[1][-1]), "energy": float(slip.y[2][-1])}
+
+if len(sys.argv) > 1:  # a drawing to read back
+    drawing = ezdxf.readfile(sys.argv[1])
+    space = drawing.modelspace()
+    lines, words = space.query("LINE"), space.query("TEXT")
+    outline = [l for l in lines if l.dxf.layer == "OUTLINE"]
+    out["dxf"] = {"errors": len(drawing.audit().errors), "version": drawing.dxfversion, "lines": len(lines),
+                  "words": [w.dxf.text for w in words], "layers": sorted({l.dxf.layer for l in lines}),
+                  "left": min(min(l.dxf.start.x, l.dxf.end.x) for l in outline), "right": max(max(l.dxf.start.x, l.dxf.end.x) for l in outline),
+                  "top": max(max(l.dxf.start.y, l.dxf.end.y) for l in outline)}
 
 print(json.dumps(out))

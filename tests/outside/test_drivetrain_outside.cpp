@@ -1,12 +1,16 @@
 // Chain of a screw axis, stop by a brake and its energy against scipy.
 #include "core/drivetrain/brake_stop.h"
+#include "core/drivetrain/screw_layout.h"
 #include "core/drivetrain/stiffness.h"
 #include "tests/demo.h"
 #include "tests/outside/record.h"
 
 #include <cmath>
+#include <filesystem>
+#include <fstream>
 #include <nlohmann/json.hpp>
 #include <numbers>
+#include <unistd.h>
 
 using namespace fulmox;
 using namespace fulmox::testing;
@@ -88,4 +92,30 @@ TEST_CASE("a stop by a brake against solve_ivp") {
     outside("loss of power, way", "scipy.integrate.solve_ivp", b["angle"], stop->backward->distance, 1e-9, "rad");
     outside("loss of power, energy in the brake", "scipy.integrate.solve_ivp", b["energy"], stop->backward->energy,
         1e-9, "J");
+}
+
+TEST_CASE("the drawing of a screw is read back by ezdxf") {
+    const Axis a = demo().axes[0];
+    const Drawing d = screw_drawing(screw_layout(a, 0.4), a.name);
+    const std::string file =
+        (std::filesystem::temp_directory_path() / ("fulmox-screw-" + std::to_string(::getpid()) + ".dxf")).string();
+    {
+        std::ofstream out(file, std::ios::binary);
+        out << drawing_dxf(d);
+    }
+    const std::string said = output_of(
+        "/usr/bin/python3 '" + std::string(FULMOX_SOURCE_DIR) + "/tests/outside/drivetrain.py' '" + file + "' 2>&1");
+    std::filesystem::remove(file);
+    INFO(said);
+    const nlohmann::json read = nlohmann::json::parse(said, nullptr, false);
+    REQUIRE(!read.is_discarded());
+    const auto& dxf = read["dxf"];
+    CHECK(dxf["errors"] == 0);
+    CHECK(dxf["version"] == "AC1009");
+    CHECK(dxf["layers"] == nlohmann::json{"CENTRE", "DIMENSIONS", "OUTLINE", "THIN"});
+    outside("lines of the DXF of a screw", "ezdxf", dxf["lines"], static_cast<double>(d.lines.size()), 0, "");
+    outside("words of the DXF of a screw", "ezdxf", static_cast<double>(dxf["words"].size()),
+        static_cast<double>(d.words.size()), 0, "");
+    outside("height of the outline in the DXF, half the 20 mm of the thread", "ezdxf", dxf["top"], 10, 1e-9, "mm");
+    CHECK(dxf["left"].get<double>() == 0);
 }

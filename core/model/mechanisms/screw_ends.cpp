@@ -5,8 +5,8 @@
 namespace fulmox {
 
 void ScrewEnd::describe(FieldVisitor& v) {
-    const auto field = [](const char* key, const char* label, const char* help, const char* if_empty, const char* symbol,
-                           bool applies = true) {
+    const auto field = [](const char* key, const char* label, const char* help, const char* if_empty,
+                           const char* symbol, bool applies = true) {
         QuantitySpec s = optional_quantity(key, label, "mm", 10000, help, if_empty, symbol, need::record);
         s.applies = applies;
         return s;
@@ -17,38 +17,40 @@ void ScrewEnd::describe(FieldVisitor& v) {
                                 "Shorter than its bearings, so that what retains them presses on them and not on the "
                                 "shaft.",
                                 "as wide as the bearing", "l_s", seat));
-    v.quantity(bearing_width, field("bearing_width", "Bearing width", "Of all bearings on the seat together.",
-                                  "not checked", "B", seat));
+    v.quantity(bearing_width,
+        field("bearing_width", "Bearing width", "Of all bearings on the seat together.", "not checked", "B", seat));
     QuantitySpec s = field("undercut", "Undercut",
         "Width of the groove in the corner, without which a bearing does not lie flat against the shoulder.", "none",
         "b_u", seat);
     s.range.open_min = false;
     v.quantity(undercut, s);
-    v.choice(retained, {"retained", "Bearing retained by", retaining, "A fixed bearing needs one; a floating one may move.",
-                           true, seat, 0, need::record});
+    v.choice(retained, {"retained", "Bearing retained by", retaining,
+                           "A fixed bearing needs one; a floating one may move.", true, seat, 0, need::record});
     const bool nut = seat && retained == Retained::lock_nut;
     v.quantity(lock_thread, field("lock_thread", "Lock-nut thread", "Its outer diameter.", "as the seat", "d_n", nut));
     v.quantity(lock_pitch, field("lock_pitch", "Lock-nut pitch", "Fine, as of M15 × 1.", "not shown", "p_n", nut));
-    v.quantity(lock_length, field("lock_length", "Thread length", "Of the lock-nut thread.", "as its diameter", "l_n", nut));
-    v.quantity(journal_diameter, field("journal_diameter", "Journal", "Diameter that coupling or pulley sits on.",
-                                     "no journal", "d_j"));
+    v.quantity(
+        lock_length, field("lock_length", "Thread length", "Of the lock-nut thread.", "as its diameter", "l_n", nut));
+    v.quantity(journal_diameter,
+        field("journal_diameter", "Journal", "Diameter that coupling or pulley sits on.", "no journal", "d_j"));
     const bool journal = journal_diameter.given();
     v.quantity(journal_length,
         field("journal_length", "Journal length", "For coupling or pulley.", "twice its diameter", "l_j", journal));
-    v.choice(holds, {"holds", "Journal holds", holding, "Clamping holds better and does not mark the shaft.", true, journal,
-                        0, need::record});
-    v.quantity(flats, field("flats", "Wrench flats", "Across, for a wrench that holds the screw while the nut is tightened.",
-                          "none", "s_w"));
+    v.choice(holds, {"holds", "Journal holds", holding, "Clamping holds better and does not mark the shaft.", true,
+                        journal, 0, need::record});
+    v.quantity(flats, field("flats", "Wrench flats",
+                          "Across, for a wrench that holds the screw while the nut is tightened.", "none", "s_w"));
     v.quantity(flats_length,
         field("flats_length", "Flats length", "Along the screw.", "half the width across", "l_w", flats.given()));
 }
 
 void ScrewEnds::describe(FieldVisitor& v) {
     QuantitySpec s = optional_quantity("nut_length", "Nut or carriage", "mm", 10000,
-        "Length along the screw of what travels on it, whichever meets its stops first.", "not known", "l_c", need::record);
-    v.quantity(nut_length, s);
-    s = optional_quantity("margin", "End margins", "mm", 10000, "Beyond the stroke, at either end.", "none", "l_m",
+        "Length along the screw of what travels on it, whichever meets its stops first.", "not known", "l_c",
         need::record);
+    v.quantity(nut_length, s);
+    s = optional_quantity(
+        "margin", "End margins", "mm", 10000, "Beyond the stroke, at either end.", "none", "l_m", need::record);
     s.range.open_min = false;
     v.quantity(margin, s);
     v.group(drive_end, {"drive_end", "Drive end"});

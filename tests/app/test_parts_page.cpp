@@ -1,0 +1,360 @@
+// Page 4 by its cards: what else could stand there, the ratio curve, parts lists, the ends of a screw.
+#include "app/import_parts.h"
+#include "app/part_shelf.h"
+#include "app/plots/ratio_plot.h"
+#include "app/widgets/part_cards.h"
+#include "app/widgets/screw_view.h"
+#include "app/widgets/shelf_view.h"
+#include "core/files/part_table.h"
+#include "tests/app/window.h"
+
+#include <QClipboard>
+#include <QComboBox>
+#include <QDir>
+#include <QFile>
+#include <QLineEdit>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QSpinBox>
+#include <QTabWidget>
+#include <QTableWidget>
+#include <QTemporaryDir>
+
+using namespace fulmox;
+using namespace fulmox::testing;
+
+namespace {
+
+PartCards& cards(Window& w) {
+    w.click_page(4);
+    w.settle();
+    auto* row = w.window.findChild<PartCards*>();
+    REQUIRE(row);
+    return *row;
+}
+
+ShelfView& open_shelf(Window& w, CardOf of, const char* kind) {
+    PartCards& row = cards(w);
+    REQUIRE(row.card(of));
+    QTest::mouseClick(row.card(of), Qt::LeftButton);
+    w.settle();
+    for (ShelfView* s : w.window.findChildren<ShelfView*>())
+        if (s->model().kind().key == std::string_view(kind)) {
+            REQUIRE(s->isVisible());
+            REQUIRE(QTest::qWaitFor([&] { return !s->model().judging() && s->model().candidate(0); }, 20000));
+            return *s;
+        }
+    FAIL("no shelf of " << kind);
+    throw 0;
+}
+
+QString temporary(QTemporaryDir& folder, const char* name, const QByteArray& text) {
+    const QString path = folder.filePath(QString::fromUtf8(name));
+    QFile f(path);
+    REQUIRE(f.open(QIODevice::WriteOnly));
+    f.write(text);
+    return path;
+}
+
+struct NoCatalogues {
+    NoCatalogues() { clear(); }
+    ~NoCatalogues() { clear(); }
+    static void clear() {
+        QDir(part_shelf().folder()).removeRecursively();
+        part_shelf().reload();
+    }
+};
+
+} // namespace
+
+TEST_CASE("each card shows the tightest limit of its part, and decides what stands below, by mouse and keys") {
+    Window w;
+    PartCards& row = cards(w);
+    for (const CardOf of : {CardOf::motor, CardOf::coupling, CardOf::brake, CardOf::drive, CardOf::screw}) {
+        const PartCard* card = row.card(of);
+        REQUIRE(card);
+        const Assessment& a = w.document().assessment();
+        QString expected;
+        for (const std::size_t i : by_tightness(a.limits))
+            if (card_of(a.limits[i].key) == of) {
+                expected = QString::fromStdString(a.limits[i].label);
+                break;
+            }
+        INFO(card->accessibleName().toStdString());
+        CHECK(card->says().endsWith(expected));
+        CHECK(!expected.isEmpty());
+    }
+    CHECK(row.card(CardOf::coupling)->part() == QStringLiteral("Lift coupling"));
+    CHECK(row.card(CardOf::brake)->part() == QStringLiteral("in the motor"));
+    // every limit has a card, and every card its own tabs
+    QTabWidget* tabs = nullptr;
+    for (QTabWidget* t : w.window.findChildren<QTabWidget*>())
+        if (t->isVisible()) tabs = t;
+    REQUIRE(tabs);
+    const auto shown = [&] {
+        QStringList out;
+        for (int i = 0; i < tabs->count(); ++i)
+            if (tabs->isTabVisible(i)) out << tabs->tabText(i);
+        return out;
+    };
+    CHECK(shown().contains(QStringLiteral("Datasheet")));
+    CHECK(!shown().contains(QStringLiteral("Couplings")));
+    // by keys: Tab to the card, Enter
+    row.card(CardOf::coupling)->setFocus();
+    QTest::keyClick(row.card(CardOf::coupling), Qt::Key_Return);
+    w.settle();
+    CHECK(shown() == QStringList{QStringLiteral("Couplings"), QStringLiteral("Coupling")});
+    // the way from a field opens its card
+    w.window.go_to(QStringLiteral("/axes/0/mechanism/ends/drive_end/seat_diameter"));
+    w.settle();
+    CHECK(row.current() == CardOf::screw);
+    CHECK(shown() == QStringList{QStringLiteral("Screw ends")});
+    // an axis without a screw has no such card, and falls back to the motor
+    w.document().select_axis(1);
+    w.settle();
+    CHECK(!row.card(CardOf::screw));
+    CHECK(row.current() == CardOf::motor);
+    // a linear motor has neither gearhead nor coupling nor brake of its own
+    w.document().select_axis(7);
+    w.settle();
+    for (const CardOf of : {CardOf::gearhead, CardOf::coupling, CardOf::brake}) CHECK(!row.card(of));
+}
+
+TEST_CASE("a gearhead is taken from the catalogue by a key, undone, and what the axis sets stays") {
+    Window w;
+    w.document().select_axis(1);
+    ShelfView& s = open_shelf(w, CardOf::gearhead, "gearhead");
+    CHECK(s.model().rowCount() >= 200);
+    CHECK(s.model().carrying() > 0);
+    const Axis before = w.document().axis();
+    s.table().setFocus();
+    s.table().setCurrentIndex(s.table().model()->index(0, 0));
+    const std::string name = s.table().model()->index(0, ShelfModel::name).data().toString().toStdString();
+    QTest::keyClick(&s.table(), Qt::Key_Return);
+    w.settle();
+    CHECK(w.document().axis().stages.size() == before.stages.size());
+    CHECK(w.document().axis().stages[0].name == name);
+    CHECK(w.document().axis().stages[0].radial_load.text == before.stages[0].radial_load.text);
+    // the one that stood there, typed by hand, is among the project's own
+    REQUIRE(w.document().machine().gearheads.size() == 1);
+    CHECK(w.document().machine().gearheads[0].name == before.stages[0].name);
+    REQUIRE(QTest::qWaitFor([&] { return !s.model().judging(); }, 20000));
+    // what the row says of it is what the ledger says now
+    const Assessment& a = w.document().assessment();
+    for (int r = 0; r < s.model().rowCount(); ++r)
+        if (s.model().part_name(r) == name) {
+            std::vector<Limit> limits = a.limits;
+            std::erase_if(limits, [](const Limit& l) { return !tells_of(part_kind("gearhead"), l.key); });
+            CHECK(s.model().candidate(r)->key == limits[by_tightness(limits).front()].key);
+        }
+    w.document().undo_stack().undo();
+    CHECK(w.document().axis() == before);
+    CHECK(w.document().machine().gearheads.empty());
+    // one more stage
+    w.settle();
+    auto* stage = s.findChild<QSpinBox*>();
+    REQUIRE(stage);
+    CHECK(stage->maximum() == static_cast<int>(before.stages.size()) + 1);
+    stage->setValue(2);
+    REQUIRE(QTest::qWaitFor([&] { return !s.model().judging(); }, 20000));
+    s.table().setCurrentIndex(s.table().model()->index(0, 0));
+    s.take_current();
+    CHECK(w.document().axis().stages.size() == before.stages.size() + 1);
+}
+
+TEST_CASE("filter, side by side, and a part that its catalogue has otherwise") {
+    NoCatalogues none;
+    Window w;
+    ShelfView& s = open_shelf(w, CardOf::coupling, "coupling");
+    auto* words = w.child<QLineEdit>("shelf-words-coupling");
+    QTest::keyClicks(words, QStringLiteral("bittern"));
+    w.settle();
+    CHECK(s.table().model()->rowCount() == 13);
+    QTest::keyClicks(words, QStringLiteral(" nothing of the kind"));
+    CHECK(s.table().model()->rowCount() == 0);
+    QTest::keyClick(&s.table(), Qt::Key_Return); // on a row that is none
+    QTest::keyClick(&s.table(), Qt::Key_Space);
+    words->clear();
+    auto* beside = w.child<QTableWidget>("beside-coupling");
+    CHECK(!beside->isVisible());
+    s.table().setFocus();
+    QString refused;
+    QObject::connect(&w.document(), &fulmox::app::Document::refused, beside, [&](const QString& why) { refused = why; });
+    for (int i = 0; i < 5; ++i) {
+        s.table().setCurrentIndex(s.table().model()->index(i, 0));
+        QTest::keyClick(&s.table(), Qt::Key_Space);
+    }
+    w.settle();
+    CHECK(beside->isVisible());
+    CHECK(beside->columnCount() == 5); // a head and four of them
+    CHECK(refused.contains(QStringLiteral("4 parts")));
+    bool torque = false;
+    for (int r = 0; r < beside->rowCount(); ++r)
+        torque = torque || beside->item(r, 0)->text() == QStringLiteral("Allowable torque");
+    CHECK(torque);
+    // taken, then changed by hand: it is pointed out and nothing is swapped
+    s.table().setCurrentIndex(s.table().model()->index(2, 0));
+    s.take_current();
+    w.settle();
+    CHECK(s.differs().isEmpty());
+    const std::string name = w.document().axis().coupling.name;
+    w.document().edit(QStringLiteral("x"),
+        [](Machine& m) { m.axes[0].coupling.rated_torque = Quantity<Kind::torque>("1.5 N·m"); });
+    w.settle();
+    CHECK(s.differs().contains(QStringLiteral("Allowable torque 1.5 N·m here")));
+    CHECK(w.document().axis().coupling.rated_torque.si == 1.5);
+    // the bores, which the axis sets, make no difference
+    w.document().undo_stack().undo();
+    w.document().edit(QStringLiteral("x"),
+        [](Machine& m) { m.axes[0].coupling.driving_bore = Quantity<Kind::length>("13 mm"); });
+    CHECK(s.differs().isEmpty());
+    CHECK(w.document().axis().coupling.name == name);
+}
+
+TEST_CASE("the ratio curve marks what can be had, and a click takes it") {
+    Window w;
+    w.document().select_axis(1);
+    ShelfView& s = open_shelf(w, CardOf::gearhead, "gearhead");
+    auto* plot = w.window.findChild<RatioPlot*>();
+    REQUIRE(plot);
+    REQUIRE(QTest::qWaitFor([&] { return !plot->reckoning() && !plot->curve().points.empty(); }, 20000));
+    CHECK(plot->curve().present == w.document().axis().stages[0].ratio.si);
+    REQUIRE(plot->curve().best);
+    for (const RatioPoint& p : plot->curve().points)
+        if (std::isfinite(p.motor_share())) CHECK(plot->curve().best->motor_share() <= p.motor_share() * (1 + 1e-9));
+    CHECK(plot->as_table().rows.size() == plot->curve().points.size());
+    REQUIRE(!plot->offers().empty());
+    plot->replot(QCustomPlot::rpImmediateRefresh);
+    const auto best = std::find_if(plot->offers().begin(), plot->offers().end(), [](const RatioPlot::Offer& o) { return carries(o.state); });
+    REQUIRE(best != plot->offers().end());
+    const std::string name = best->name;
+    QTest::mouseClick(plot, Qt::LeftButton, {}, plot->place_of(*best).toPoint());
+    w.settle();
+    CHECK(w.document().axis().stages[0].name == name);
+    // beside the marks a click does nothing, and neither does a drag
+    const Axis after = w.document().axis();
+    QTest::mouseClick(plot, Qt::LeftButton, {}, QPoint(plot->width() / 2, 60));
+    CHECK(w.document().axis() == after);
+    // what was said of another state does not stay: without a segment nothing is known
+    w.document().edit(QStringLiteral("x"), [](Machine& m) { m.axes[1].cycle.segments.clear(); });
+    REQUIRE(QTest::qWaitFor([&] { return !plot->reckoning(); }, 20000));
+    w.settle();
+    CHECK(!plot->missing().isEmpty());
+    CHECK(s.model().rowCount() >= 200);
+}
+
+TEST_CASE("a parts list of another program becomes a catalogue, corrected where it was not understood") {
+    NoCatalogues none;
+    Window w;
+    open_shelf(w, CardOf::gearhead, "gearhead");
+    QTemporaryDir folder;
+    const QString file = temporary(folder, "list.csv",
+        "Price list;;;;\r\nPart number;Gear ratio;Nominal torque;Max. acceleration torque T2B [Nm];Colour\r\n"
+        "Q-5;5;12,5;20;red\r\nQ-7;seven;12,5;20;red\r\nQ-10;10;10,5;17;blue\r\n");
+    REQUIRE(fulmox::app::import_parts(w.document(), file, {}, &w.window).isEmpty());
+    auto* dialog = w.window.findChild<ImportParts*>();
+    REQUIRE(dialog);
+    const auto done = [&] { REQUIRE(QTest::qWaitFor([&] { return !dialog->reading(); }, 20000)); };
+    done();
+    auto* problems = dialog->findChild<QPlainTextEdit*>(QStringLiteral("import-problems"));
+    auto* found = dialog->findChild<QLabel*>(QStringLiteral("import-found"));
+    CHECK(dialog->findChild<QComboBox*>(QStringLiteral("import-kind"))->currentData() == QStringLiteral("gearhead"));
+    // a torque without a unit is no number, so that no row can be kept
+    CHECK(problems->toPlainText().contains(QStringLiteral("without a unit")));
+    CHECK(found->text().startsWith(QStringLiteral("0 of 3")));
+    CHECK(!dialog->findChild<QPushButton*>(QStringLiteral("import-project"))->isEnabled());
+    auto* unit = dialog->findChild<QLineEdit*>(QStringLiteral("import-unit-2"));
+    unit->setText(QStringLiteral("kg")); // of another dimension
+    CHECK(unit->isEnabled());
+    unit->setText(QStringLiteral("N"));
+    unit->setText(QStringLiteral("Nm"));
+    QTest::qWait(400);
+    done();
+    CHECK(found->text().startsWith(QStringLiteral("2 of 3")));
+    CHECK(problems->toPlainText().contains(QStringLiteral("line 4, column 2")));
+    // a column taken for another field, and the same twice
+    auto* colour = dialog->findChild<QComboBox*>(QStringLiteral("import-field-4"));
+    colour->setCurrentIndex(colour->findData(QStringLiteral("/listing/note")));
+    QTest::qWait(400);
+    done();
+    QTest::mouseClick(dialog->findChild<QPushButton*>(QStringLiteral("import-project")), Qt::LeftButton);
+    w.settle();
+    REQUIRE(w.document().machine().gearheads.size() == 2);
+    const Stage& q = w.document().machine().gearheads[0];
+    CHECK(q.name == "Q-5");
+    CHECK(q.rated_torque.si == 12.5);
+    CHECK(q.provenance.note == "red");
+    CHECK(q.provenance.file == "list.csv");
+    CHECK(q.provenance.line == "3");
+    CHECK(!q.provenance.date.empty());
+    w.document().undo_stack().undo();
+    CHECK(w.document().machine().gearheads.empty());
+}
+
+TEST_CASE("the library keeps catalogues in the data folder, reads what is put there, and never writes over what it cannot read") {
+    NoCatalogues none;
+    Window w;
+    PartLists parts;
+    Stage s;
+    s.name = "Mine";
+    s.ratio = Quantity<Kind::number>("6");
+    parts.gearheads.push_back(s);
+    CHECK(part_shelf().keep(QStringLiteral("My <b>parts</b>"), parts).isEmpty());
+    REQUIRE(part_shelf().own().size() == 1);
+    // again under a name that is taken
+    CHECK(part_shelf().keep(QStringLiteral("My <b>parts</b>"), parts).isEmpty());
+    REQUIRE(part_shelf().own()[0].parts.gearheads.size() == 2);
+    CHECK(part_shelf().own()[0].parts.gearheads[1].name == "Mine (2)");
+    // a CSV put there by hand
+    QFile csv(part_shelf().folder() + QStringLiteral("/theirs.csv"));
+    REQUIRE(csv.open(QIODevice::WriteOnly));
+    csv.write("name,ratio,rated torque [N·m]\nTheirs,8,20\nBroken,x,20\n");
+    csv.close();
+    ShelfView& shelf = open_shelf(w, CardOf::gearhead, "gearhead");
+    REQUIRE(part_shelf().own().size() == 2);
+    bool theirs = false;
+    for (int r = 0; r < shelf.model().rowCount(); ++r) theirs = theirs || shelf.model().part_name(r) == "Theirs";
+    CHECK(theirs);
+    CHECK(part_shelf().own()[1].problem.contains(QStringLiteral("line 3")));
+    // half a file is named, and not written over
+    QFile half(part_shelf().own()[0].file);
+    REQUIRE(half.open(QIODevice::WriteOnly));
+    half.write("{\"format\": \"fulmox-catalogue\", ");
+    half.close();
+    const QString wrong = part_shelf().keep(QStringLiteral("My <b>parts</b>"), parts);
+    CHECK(wrong.contains(QStringLiteral("my-b-parts-b.json")));
+    REQUIRE(half.open(QIODevice::ReadOnly));
+    CHECK(half.readAll() == "{\"format\": \"fulmox-catalogue\", ");
+}
+
+TEST_CASE("the ends of a screw are drawn while they are typed, and exported") {
+    Window w;
+    PartCards& row = cards(w);
+    QTest::mouseClick(row.card(CardOf::screw), Qt::LeftButton);
+    w.settle();
+    auto* view = w.window.findChild<ScrewView*>();
+    REQUIRE(view);
+    REQUIRE(view->isVisible());
+    CHECK(view->layout_now().missing.empty());
+    auto* said = w.child<QLabel>("screw-warnings");
+    CHECK(said->text().contains(QStringLiteral("differ")));
+    auto* edit = w.type("/mechanism/ends/drive_end/journal_diameter", "14 mm");
+    QTest::keyClick(edit, Qt::Key_Return);
+    w.settle();
+    CHECK(!said->text().contains(QStringLiteral("special coupling")));
+    QTemporaryDir folder;
+    for (const char* name : {"a.svg", "a.dxf"}) {
+        CHECK(view->export_to(folder.filePath(QString::fromUtf8(name))).isEmpty());
+        QFile f(folder.filePath(QString::fromUtf8(name)));
+        REQUIRE(f.open(QIODevice::ReadOnly));
+        CHECK(f.size() > 2000);
+    }
+    CHECK(view->export_to(folder.filePath(QStringLiteral("a.png"))).contains(QStringLiteral(".svg or .dxf")));
+    CHECK(!view->export_to(QStringLiteral("/no/such/place/a.svg")).isEmpty());
+    // half typed: the drawing waits and says for what
+    w.document().edit(QStringLiteral("x"),
+        [](Machine& m) { std::get<Screw>(m.axes[0].mechanism).ends.nut_length = {}; });
+    w.settle();
+    CHECK(w.child<QLabel>("screw-sums")->text().contains(QStringLiteral("nut or carriage")));
+    CHECK(said->text().isEmpty());
+}

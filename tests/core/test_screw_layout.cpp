@@ -1,0 +1,176 @@
+// The plan of a screw with its ends, and its drawing.
+#include "core/drivetrain/screw_layout.h"
+#include "core/drivetrain/screw_limits.h"
+#include "tests/demo.h"
+
+#include <cmath>
+
+using namespace fulmox;
+using namespace fulmox::testing;
+using Catch::Matchers::Contains;
+using Catch::Matchers::WithinAbs;
+using Catch::Matchers::WithinRel;
+
+namespace {
+
+Screw& screw_of(Axis& a) { return std::get<Screw>(a.mechanism); }
+
+std::string warnings(const Axis& a, double stroke = 0.4) {
+    std::string out;
+    const ScrewLayout l = screw_layout(a, stroke);
+    INFO(l.missing);
+    REQUIRE(l.missing.empty());
+    for (const Text& w : l.warnings) out += w.in(UnitSystem::si) + "\n";
+    return out;
+}
+
+} // namespace
+
+TEST_CASE("the plan of a screw adds up, by hand") {
+    const Axis a = demo().axes[0];
+    const ScrewLayout l = screw_layout(a, 0.4);
+    REQUIRE(l.missing.empty());
+    // drive end 34 + 18 + 42, thread 400 + 300 + 2·17.4, far end 9 + groove and edge of DIN 471 for 15 mm, 1.1 + 1.1, + 60
+    CHECK_THAT(l.thread_from, WithinAbs(0.094, 1e-12));
+    CHECK_THAT(l.thread_to - l.thread_from, WithinAbs(0.7348, 1e-12));
+    CHECK_THAT(l.length, WithinAbs(0.094 + 0.7348 + 0.009 + 0.0022 + 0.060, 1e-12));
+    CHECK_THAT(l.free_length, WithinAbs(l.length - (0.034 + 0.018 + 0.021) - (0.060 + 0.0022 + 0.0045), 1e-12));
+    CHECK_THAT(l.loaded_length, WithinAbs(0.094 + 0.0174 + 0.150 + 0.4 - 0.073, 1e-12));
+    // sections stand one behind the other without a gap
+    double at = 0;
+    for (const ScrewSection& s : l.sections) {
+        CHECK_THAT(s.from, WithinAbs(at, 1e-12));
+        CHECK(s.to > s.from);
+        at = s.to;
+    }
+    CHECK_THAT(at, WithinAbs(l.length, 1e-12));
+    // the ring's groove keeps its edge to the end of the seat
+    int rings = 0;
+    for (const ScrewGroove& g : l.grooves) rings += g.ring;
+    CHECK(rings == 1);
+    CHECK(l.grooves.size() == 3);
+    // buckling along the stroke: Euler on the root diameter, less the further the nut stands out
+    REQUIRE(l.places.size() == 11);
+    const Screw& s = std::get<Screw>(a.mechanism);
+    for (std::size_t i = 0; i < 11; ++i) {
+        CHECK_THAT(l.places[i].buckling,
+            WithinRel(buckling_load(s.root_diameter.si, l.places[i].loaded, s.elastic_modulus.si, s.fixity), 1e-12));
+        if (i > 0) CHECK(l.places[i].buckling < l.places[i - 1].buckling);
+    }
+    CHECK_THAT(l.places.back().loaded, WithinAbs(l.loaded_length, 1e-12));
+}
+
+TEST_CASE("retaining rings of DIN 471, from memory") {
+    // a groove leaves a shoulder on both sides of its ring, and deeper ones come with larger shafts
+    const RingGroove* last = nullptr;
+    for (const RingGroove& g : ring_grooves()) {
+        CHECK(g.diameter < g.shaft);
+        CHECK(g.width > g.ring);
+        CHECK(g.width - g.ring <= 0.16);
+        // n = 3 (d1 − d2)/2, rounded up in the standard
+        CHECK(g.edge >= 1.5 * (g.shaft - g.diameter) - 0.16);
+        if (last) {
+            CHECK(g.shaft > last->shaft);
+            CHECK(g.diameter > last->diameter);
+            CHECK(g.ring >= last->ring);
+        }
+        last = &g;
+    }
+    CHECK(ring_groove(0.015)->diameter == 14.3);
+    CHECK(ring_groove(0.025)->diameter == 23.9);
+    CHECK(ring_groove(0.0151) == nullptr);
+}
+
+TEST_CASE("what does not go together in a plan is said, and nothing else") {
+    Axis good = demo().axes[0];
+    Screw& s = screw_of(good);
+    s.ends.drive_end.journal_diameter = Quantity<Kind::length>("14 mm"); // that of the motor
+    s.loaded_length = Quantity<Kind::length>("588 mm");
+    good.coupling.driven_shaft = Quantity<Kind::length>("14 mm");
+    CHECK(warnings(good).empty());
+    const auto with = [&](auto&& change) {
+        Axis a = good;
+        change(screw_of(a).ends, a);
+        return warnings(a);
+    };
+    using L = Quantity<Kind::length>;
+    CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.drive_end.journal_diameter = L("12 mm"); }),
+        Contains("14 mm, differ") && Contains("special coupling") && Contains("the coupling is told"));
+    CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.drive_end.seat_length = L("46 mm"); }),
+        Contains("longer than its bearing"));
+    CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.drive_end.undercut = {}; }), Contains("no undercut"));
+    CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.far_end.seat_diameter = L("15.5 mm"); }), Contains("no normal ring"));
+    CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.far_end.seat_length = L("11 mm"); }), Contains("the ring stands"));
+    CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.drive_end.lock_thread = L("17 mm"); }), Contains("nothing can be pushed over"));
+    CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.drive_end.seat_diameter = L("18 mm"); }), Contains("cannot be screwed on"));
+    CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.far_end.flats = L("10 mm"); }), Contains("leave nothing to hold"));
+    CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.drive_end.retained = Retained::nothing; }), Contains("needs a lock nut"));
+    CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.margin = L("40 mm"); }), Contains("typed as 900 mm"));
+    CHECK_THAT(with([](ScrewEnds&, Axis& a) { screw_of(a).fixity = EndFixity::fixed_fixed; }), Contains("cannot grow"));
+    // two at once are both said
+    CHECK_THAT(with([](ScrewEnds& e, Axis&) {
+        e.drive_end.undercut = {};
+        e.drive_end.seat_length = L("46 mm");
+    }),
+        Contains("no undercut") && Contains("longer than its bearing"));
+}
+
+TEST_CASE("a plan waits for what it needs by name, and never draws half") {
+    const Axis good = demo().axes[0];
+    const auto missing = [&](auto&& change, double stroke = 0.4) {
+        Axis a = good;
+        change(screw_of(a));
+        const ScrewLayout l = screw_layout(a, stroke);
+        CHECK(l.sections.empty());
+        CHECK(screw_drawing(l, "x").lines.empty());
+        return l.missing;
+    };
+    CHECK_THAT(missing([](Screw& s) { s.ends.nut_length = {}; }), Contains("nut or carriage"));
+    CHECK_THAT(missing([](Screw& s) { s.ends.far_end = {}; }), Contains("seat at the far end"));
+    CHECK_THAT(missing([](Screw& s) {
+        s.ends.drive_end.seat_length = {};
+        s.ends.drive_end.bearing_width = {};
+    }),
+        Contains("length of the seat at the drive end"));
+    CHECK_THAT(missing([](Screw&) {}, std::nan("")), Contains("stroke"));
+    // a free end needs no seat there
+    Axis free = good;
+    screw_of(free).fixity = EndFixity::fixed_free;
+    screw_of(free).ends.far_end = {};
+    const ScrewLayout l = screw_layout(free, 0.4);
+    CHECK(l.missing.empty());
+    CHECK_THAT(l.free_length, WithinAbs(l.length - 0.073, 1e-12));
+    // without a root diameter nothing buckles by guess
+    Axis rootless = good;
+    screw_of(rootless).root_diameter = {};
+    for (const auto& p : screw_layout(rootless, 0.4).places) CHECK(std::isnan(p.buckling));
+    Axis belt = demo().axes[1];
+    CHECK_THAT(screw_layout(belt, 0.4).missing, Contains("screw"));
+}
+
+TEST_CASE("the drawing has every dimension, and names with markup stay words") {
+    const Axis a = demo().axes[0];
+    const ScrewLayout l = screw_layout(a, 0.4);
+    const Drawing d = screw_drawing(l, "A<b>&\"\n");
+    std::string words;
+    for (const Drawing::Word& w : d.words) words += w.text + "|";
+    for (const char* each : {"34|", "18|", "42|", "734.8|", "60|", "900|", "Ø12|", "Ø15|", "Ø20|", "Ø10|", "SW 8|"}) {
+        INFO(each);
+        CHECK_THAT(words, Contains(each));
+    }
+    for (const Drawing::Line& line : d.lines)
+        for (const auto& [x, y] : {std::pair(line.x1, line.y1), std::pair(line.x2, line.y2)}) {
+            CHECK((x >= d.left && x <= d.right));
+            CHECK((y >= d.bottom && y <= d.top));
+        }
+    CHECK_THAT(drawing_svg(d), Contains("A&lt;b&gt;&amp;&quot; ") && !Contains("<b>"));
+    CHECK_THAT(drawing_dxf(d), Contains("%%c12") && Contains("AC1009"));
+    // a line end in a name would be another group of the DXF
+    CHECK_THAT(drawing_dxf(d), !Contains("A<b>&\"\n"));
+    // a short thread is not broken: ends and thread stand as far apart as they do
+    Axis small = a;
+    screw_of(small).ends.nut_length = Quantity<Kind::length>("40 mm");
+    const ScrewLayout s = screw_layout(small, 0.03);
+    const Drawing whole = screw_drawing(s, "");
+    CHECK_THAT(whole.right - 6, WithinAbs(1000 * s.length, 1e-6));
+}
