@@ -242,6 +242,8 @@ def windows(axis, number, out):
         out["drive_highest"] = (number(drive["bus_voltage"]) * (1 + number(drive.get("mains_rise"), 0.0)), number(drive["highest_voltage"]), 1.0)
     if drive.get("lowest_voltage") is not None:
         out["drive_lowest"] = (number(drive["lowest_voltage"]), number(drive["bus_voltage"]) * low, 1.0)
+    if drive.get("most_current") is not None and "stepper" in axis.get("motor", {}).get("electric", {}).get("kind", ""):
+        out["drive_dial"] = (number(drive["phase_current"]), number(drive["most_current"]), 1.0)
 
 
 def coupling_rest(x, axis, number, fig, has_motor, out):
@@ -253,7 +255,8 @@ def coupling_rest(x, axis, number, fig, has_motor, out):
     pairs = [(c.get(k), c.get(k + "_allowed")) for k in ("angular", "parallel", "axial") if c.get(k + "_allowed") is not None]
     if pairs:
         out["coupling_alignment"] = unknown if any(h is None for h, _ in pairs) else (sum(number(h) / number(a) for h, a in pairs), 1.0, 1.0)
-    if c.get("smallest_bore") is not None or c.get("largest_bore") is not None:
+    there = any(c.get(k) is not None for k in ("allowable_torque", "inertia", "top_speed", "driving_bore", "driven_bore")) or c.get("type")
+    if there and (c.get("smallest_bore") is not None or c.get("largest_bore") is not None):
         at_motor = c.get("place", "motor") == "motor" or not x.stages
         ends = [(axis["motor"].get("shaft_diameter") if has_motor else None) if at_motor else axis["stages"][-1].get("output_shaft"), c.get("driven_shaft")]
         known = [number(e) for e in ends if e is not None]

@@ -406,6 +406,13 @@ class Maker:
         self.fill(s, "nominal_speed", 0.4, lambda: self.u(200, 6000, "rpm"))
         self.fill(s, "top_speed", 0.4, lambda: self.u(500, 12000, "rpm"))
 
+    def sizes(self, a):
+        """bores that a coupling can have, the dial of a stepper's drive"""
+        self.fill(a["coupling"], "largest_bore", 0.3, lambda: self.pick("12 mm", "14 mm", "20 mm"))
+        self.fill(a["coupling"], "smallest_bore", 0.2, lambda: self.pick("5 mm", "13 mm"))
+        if "phase_current" in a["drive"]:
+            self.fill(a["drive"], "most_current", 0.5, lambda: self.u(0.5, 8, "A"))
+
     def parts(self, a):
         """coupling, brakes, drive and gearheads beyond what decides the demand"""
         c, d, m = a["coupling"], a["drive"], a.get("motor", {})
@@ -534,6 +541,9 @@ def project(seed, count):
     parts = Maker(np.random.default_rng(seed + 9_000_000))
     for a in axes:
         parts.parts(a)
+    sizes = Maker(np.random.default_rng(seed + 11_000_000))
+    for a in axes:
+        sizes.sizes(a)
     return {"format": "fulmox-project", "version": 5, "name": f"random {seed}", "unit_system": "si",
             "site": {"gravity": "9.80665 m/s²", "ambient": f"{float(rng.uniform(10, 70)):.3g} °C",
                      "altitude": f"{float(rng.uniform(0, 3000)):.4g} m"},
