@@ -13,6 +13,7 @@
 #include "app/widgets/kind_view.h"
 #include "app/widgets/paint.h"
 #include "app/widgets/picture_view.h"
+#include "app/widgets/precision_view.h"
 #include "app/widgets/screw_view.h"
 #include "app/widgets/sheet_view.h"
 #include "app/widgets/shelf_view.h"
@@ -472,8 +473,9 @@ void WhatDrives::add_shelves() {
     auto* screw_view = new ScrewView(document_);
     static_cast<QVBoxLayout*>(screw->layout())->insertWidget(0, screw_view, 1);
     add_tab(screw, tr("Screw ends"), CardOf::screw, tr("The plan of the screw to scale, and its ends"));
-    add_tab(of_part("/accuracy", {"precision.", "stiffness."}), tr("Precision"), CardOf::precision,
-        tr("How exactly the load stands, and what gives way"));
+    auto* precision = of_part("/accuracy", {"precision.", "stiffness."});
+    static_cast<QVBoxLayout*>(precision->layout())->insertWidget(1, new PrecisionView(document_), 1);
+    add_tab(precision, tr("Precision"), CardOf::precision, tr("How exactly the load stands, and what gives way"));
 }
 
 // Its currents, its voltage, and what it lets the motor do.

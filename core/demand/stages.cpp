@@ -32,7 +32,7 @@ std::vector<StageUse> stage_uses(const LoadModel& load, const Trajectory& motion
         use.exponent = stage.exponent.value_or(3);
         use.rms = d.rms_torque;
         use.peak = d.coupling_peak;
-        use.emergency = d.coupling_emergency;
+        use.emergency = stage.stop_torque.given() ? stage.stop_torque.si : d.coupling_emergency;
         use.mean_speed = d.mean_speed * ratio;
         use.peak_speed = d.peak_speed * ratio;
         // powers of the share of the largest, lest they overflow

@@ -271,8 +271,8 @@ LoadModel load_model(const Machine& machine, const Axis& axis, double web) {
     if (!shaft) return m;
     for (const Stage& s : axis.stages) {
         const double forward = inner_efficiency(s);
-        m.stages.push_back({s.ratio.si, s.inertia.value_or(0), forward, backward_or(s.efficiency_back, forward),
-            s.no_load_torque.value_or(0)});
+        m.stages.push_back({s.ratio.si, s.inertia.value_or(0), forward,
+            s.by_lead() ? s.back() : backward_or(s.efficiency_back, forward), s.no_load_torque.value_or(0)});
         m.ratio *= s.ratio.si;
     }
     const double coupling = axis.coupling.inertia.value_or(0);
@@ -289,8 +289,8 @@ LoadModel load_model(const Machine& machine, const Axis& axis, double web) {
 }
 
 double inner_efficiency(const Stage& s) {
-    if (!s.no_load_torque.given() || !s.rated_torque.given()) return s.efficiency.si;
-    return 1 / (1 / s.efficiency.si - s.ratio.si * s.no_load_torque.si / s.rated_torque.si);
+    if (!s.no_load_torque.given() || !s.rated_torque.given()) return s.driving();
+    return 1 / (1 / s.driving() - s.ratio.si * s.no_load_torque.si / s.rated_torque.si);
 }
 
 double full_web(const Winder& w) {

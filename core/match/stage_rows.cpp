@@ -121,10 +121,14 @@ void judge_equivalent(Limit& l, const LimitInput& in) {
 void judge_emergency(Limit& l, const LimitInput& in) {
     Judged w;
     if (!judged<&Stage::emergency_torque>(l, in, w, [](const StageUse& u) { return u.emergency; })) return;
-    if (in.so_far.demand->stop_time <= 0) return cannot(l, "neither time nor distance of an emergency stop is given");
+    const bool typed = w.stage->stop_torque.given();
+    if (!typed && in.so_far.demand->stop_time <= 0)
+        return cannot(l, "neither time nor distance of an emergency stop is given");
     if (!closed(l, in, sheet_says)) return;
     l.reason = words(in).torque(l.used) + " at the output of " + name_of(in.axis, w.use->stage) +
-               " when the axis stops in " + words(in).say(in.so_far.demand->stop_time, Kind::time) + " from top speed";
+               (typed ? Text(" in an emergency stop, as it is typed")
+                      : Text(" when the axis stops in ") + words(in).say(in.so_far.demand->stop_time, Kind::time) +
+                            " from top speed");
     if (const double motor = motor_peak_at(in.axis, in.so_far.demand->load, in.so_far.can, w.use->stage);
         motor > l.allowed)
         l.reason += "; the motor itself could give " + words(in).torque(motor) +

@@ -67,7 +67,7 @@ template <class T> void carry(const T& from, T& to, std::span<const char* const>
     to.describe(carrier);
 }
 
-constexpr const char* stage_placed[] = {"radial_load", "axial_load", "tilting_moment", "adapter"};
+constexpr const char* stage_placed[] = {"radial_load", "axial_load", "tilting_moment", "adapter", "stop_torque"};
 constexpr const char* coupling_placed[] = {"place", "service_factor", "driving_bore", "driven_bore", "driven_shaft",
     "angular", "parallel", "axial", "radial_load"};
 constexpr const char* brake_placed[] = {"place"};

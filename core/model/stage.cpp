@@ -2,7 +2,25 @@
 
 #include "core/model/visitor.h"
 
+#include <cmath>
+#include <numbers>
+
 namespace fulmox {
+
+namespace {
+
+double friction_angle(double friction) { return std::atan(friction / std::cos(20 * std::numbers::pi / 180)); }
+
+} // namespace
+
+double Stage::driving() const {
+    if (!by_lead()) return efficiency.si;
+    return std::tan(lead_angle.si) / std::tan(lead_angle.si + friction_angle(mesh_friction.si));
+}
+
+double Stage::back() const {
+    return std::tan(lead_angle.si - friction_angle(mesh_friction.si)) / std::tan(lead_angle.si);
+}
 
 void Stage::describe(FieldVisitor& v) {
     v.text(name, {"name", "Stage", "What it is."});
@@ -35,6 +53,7 @@ void Stage::describe(FieldVisitor& v) {
                                .typical = {0.3, 1},
                                .help = "From the motor to the load.",
                                .symbol = "η_f",
+                               .applies = !by_lead(),
                                .needs = Motion::shaft,
                                .serves = need::force});
     v.quantity(efficiency_back,
@@ -47,8 +66,23 @@ void Stage::describe(FieldVisitor& v) {
             .if_empty = "2 − 1/η",
             .rare = true,
             .symbol = "η_b",
+            .applies = !by_lead(),
             .needs = Motion::shaft,
             .serves = need::force});
+    QuantitySpec worm = optional_quantity("lead_angle", "Lead angle of the worm", "deg", 60,
+        "Both efficiencies follow from it and from the friction of the mesh.", "efficiency as given", "γ_w",
+        need::force);
+    worm.rare = true;
+    worm.needs = Motion::shaft;
+    worm.applies = kind == StageKind::worm;
+    v.quantity(lead_angle, worm);
+    worm = optional_quantity("mesh_friction", "Friction of the mesh", "1", 0.5,
+        "Steel on bronze 0.02 to 0.1, less the faster it slides.", "not known", "μ_w", need::force);
+    worm.source = "common practice, no source";
+    worm.needs = Motion::shaft;
+    worm.required = worm.applies = by_lead();
+    worm.typical = {0.01, 0.15};
+    v.quantity(mesh_friction, worm);
     // few belts and open gears have a sheet
     const bool rare = kind == StageKind::belt || kind == StageKind::gears || kind == StageKind::chain;
     const auto sheet = [&](const char* key, const char* label, const char* unit, double most, const char* help,
@@ -103,6 +137,11 @@ void Stage::describe(FieldVisitor& v) {
         "none", "T_0", need::force);
     q.range.open_min = false;
     v.quantity(no_load_torque, q);
+    q = more("stop_torque", "Emergency stop, as known", "N·m", 1e8,
+        "At its output in an emergency stop, where it is measured or told: in place of what the stop comes to.",
+        "as the stop comes to", "T_2S", need::stage);
+    q.applies = emergency_torque.given() || ratchet_torque.given();
+    v.quantity(stop_torque, q);
     q = more("emergency_stops", "Emergency stops permitted", "1", 1e9, "At the emergency torque, in its life.",
         "not judged", "N_2E", need::stage);
     q.applies = emergency_torque.given();

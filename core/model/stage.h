@@ -15,6 +15,8 @@ struct Stage {
     Quantity<Kind::inertia> inertia;
     Quantity<Kind::number> efficiency{"0.95"};
     Quantity<Kind::number> efficiency_back;
+    Quantity<Kind::angle> lead_angle;     ///< of a worm; then both efficiencies follow from it
+    Quantity<Kind::number> mesh_friction; ///< between worm and wheel
     // of its sheet: torques at the output, speeds at the input
     Quantity<Kind::torque> rated_torque;
     Quantity<Kind::number> exponent; ///< of its fatigue; not given: 3
@@ -24,6 +26,7 @@ struct Stage {
     Quantity<Kind::angular_speed> top_speed;
     Quantity<Kind::time> life;              ///< at rated torque and nominal speed
     Quantity<Kind::torque> no_load_torque;  ///< at the input
+    Quantity<Kind::torque> stop_torque;     ///< at the output in an emergency stop, where it is known otherwise
     Quantity<Kind::number> emergency_stops; ///< permitted in its life
     Quantity<Kind::number> peak_share;      ///< of the peak torque left at this number of cycles an hour
     Quantity<Kind::torque> ratchet_torque;  ///< of a strain wave gear
@@ -45,6 +48,12 @@ struct Stage {
     static constexpr Option kinds[] = {{"gearhead", "Gearhead, planetary"}, {"belt", "Belt reduction"},
         {"gears", "Gear pair"}, {"strain_wave", "Strain wave gear"}, {"worm", "Worm gear"}, {"bevel", "Bevel gear"},
         {"chain", "Chain reduction"}};
+
+    /// The efficiency is that of a worm by its lead angle γ: tan γ/tan(γ + ρ) driving, tan(γ − ρ)/tan γ back, with
+    /// tan ρ = μ/cos 20°, the pressure angle of worms. Source: as of screws, Shigley, from memory.
+    bool by_lead() const { return kind == StageKind::worm && lead_angle.given(); }
+    double driving() const; ///< from the motor to the load, at the rated torque
+    double back() const;    ///< of a worm by its lead; needs `by_lead`
 
     /// Its sheet gives something the cycle is held against.
     bool has_sheet() const {

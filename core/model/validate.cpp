@@ -232,11 +232,12 @@ void check_stages(Problems& out, const Axis& axis, const std::string& path) {
     for (std::size_t i = 0; i < axis.stages.size(); ++i) {
         const Stage& s = axis.stages[i];
         const std::string at = path + "/stages/" + std::to_string(i) + "/";
-        if (s.no_load_torque.given() && s.rated_torque.given() && s.efficiency.given() && s.ratio.given()) {
-            const double most = (1 / s.efficiency.si - 1) * s.rated_torque.si / s.ratio.si;
+        if (const double driving = s.driving();
+            s.no_load_torque.given() && s.rated_torque.given() && driving > 0 && s.ratio.given()) {
+            const double most = (1 / driving - 1) * s.rated_torque.si / s.ratio.si;
             if (s.no_load_torque.si > most * (1 + 1e-9))
                 error(out, at + "no_load_torque", "No-load torque",
-                    "found " + s.no_load_torque.text + "; with an efficiency of " + s.efficiency.text +
+                    "found " + s.no_load_torque.text + "; with an efficiency of " + format_number(driving, 4) +
                         " at the rated torque all losses together are " + format_number(most, 4) + " N·m at the input");
         }
         const auto rises = [&](const QuantityBase& low, const QuantityBase& high, const char* key, const char* label,

@@ -140,7 +140,7 @@ Value stages_json(const Axis& axis, const Assessment& a) {
                 finite(
                     a.demand ? motor_peak_at(axis, a.demand->load, a.can ? &*a.can : nullptr, u.stage) : std::nan(""))},
             {"life", finite(stage_life(s, u))}};
-        const bool stops = a.demand && a.demand->stop_time > 0;
+        const bool stops = s.stop_torque.given() || (a.demand && a.demand->stop_time > 0);
         one["emergency_torque"] = shared(stops ? u.emergency : std::nan(""), s.emergency_torque);
         out.push_back(std::move(one));
     }

@@ -3,6 +3,7 @@
 #include "app/part_shelf.h"
 #include "app/plots/ratio_plot.h"
 #include "app/widgets/part_cards.h"
+#include "app/widgets/precision_view.h"
 #include "app/widgets/screw_view.h"
 #include "app/widgets/shelf_view.h"
 #include "core/files/part_table.h"
@@ -179,7 +180,8 @@ TEST_CASE("filter, side by side, and a part that its catalogue has otherwise") {
     CHECK(!beside->isVisible());
     s.table().setFocus();
     QString refused;
-    QObject::connect(&w.document(), &fulmox::app::Document::refused, beside, [&](const QString& why) { refused = why; });
+    QObject::connect(
+        &w.document(), &fulmox::app::Document::refused, beside, [&](const QString& why) { refused = why; });
     for (int i = 0; i < 5; ++i) {
         s.table().setCurrentIndex(s.table().model()->index(i, 0));
         QTest::keyClick(&s.table(), Qt::Key_Space);
@@ -198,15 +200,15 @@ TEST_CASE("filter, side by side, and a part that its catalogue has otherwise") {
     w.settle();
     CHECK(s.differs().isEmpty());
     const std::string name = w.document().axis().coupling.name;
-    w.document().edit(QStringLiteral("x"),
-        [](Machine& m) { m.axes[0].coupling.rated_torque = Quantity<Kind::torque>("1.5 N·m"); });
+    w.document().edit(
+        QStringLiteral("x"), [](Machine& m) { m.axes[0].coupling.rated_torque = Quantity<Kind::torque>("1.5 N·m"); });
     w.settle();
     CHECK(s.differs().contains(QStringLiteral("Allowable torque 1.5 N·m here")));
     CHECK(w.document().axis().coupling.rated_torque.si == 1.5);
     // the bores, which the axis sets, make no difference
     w.document().undo_stack().undo();
-    w.document().edit(QStringLiteral("x"),
-        [](Machine& m) { m.axes[0].coupling.driving_bore = Quantity<Kind::length>("13 mm"); });
+    w.document().edit(
+        QStringLiteral("x"), [](Machine& m) { m.axes[0].coupling.driving_bore = Quantity<Kind::length>("13 mm"); });
     CHECK(s.differs().isEmpty());
     CHECK(w.document().axis().coupling.name == name);
 }
@@ -225,7 +227,8 @@ TEST_CASE("the ratio curve marks what can be had, and a click takes it") {
     CHECK(plot->as_table().rows.size() == plot->curve().points.size());
     REQUIRE(!plot->offers().empty());
     plot->replot(QCustomPlot::rpImmediateRefresh);
-    const auto best = std::find_if(plot->offers().begin(), plot->offers().end(), [](const RatioPlot::Offer& o) { return carries(o.state); });
+    const auto best = std::find_if(
+        plot->offers().begin(), plot->offers().end(), [](const RatioPlot::Offer& o) { return carries(o.state); });
     REQUIRE(best != plot->offers().end());
     const std::string name = best->name;
     QTest::mouseClick(plot, Qt::LeftButton, {}, plot->place_of(*best).toPoint());
@@ -291,7 +294,8 @@ TEST_CASE("a parts list of another program becomes a catalogue, corrected where 
     CHECK(w.document().machine().gearheads.empty());
 }
 
-TEST_CASE("the library keeps catalogues in the data folder, reads what is put there, and never writes over what it cannot read") {
+TEST_CASE("the library keeps catalogues in the data folder, reads what is put there, and never writes over what it "
+          "cannot read") {
     NoCatalogues none;
     Window w;
     PartLists parts;
@@ -352,9 +356,30 @@ TEST_CASE("the ends of a screw are drawn while they are typed, and exported") {
     CHECK(view->export_to(folder.filePath(QStringLiteral("a.png"))).contains(QStringLiteral(".svg or .dxf")));
     CHECK(!view->export_to(QStringLiteral("/no/such/place/a.svg")).isEmpty());
     // half typed: the drawing waits and says for what
-    w.document().edit(QStringLiteral("x"),
-        [](Machine& m) { std::get<Screw>(m.axes[0].mechanism).ends.nut_length = {}; });
+    w.document().edit(
+        QStringLiteral("x"), [](Machine& m) { std::get<Screw>(m.axes[0].mechanism).ends.nut_length = {}; });
     w.settle();
     CHECK(w.child<QLabel>("screw-sums")->text().contains(QStringLiteral("nut or carriage")));
     CHECK(said->text().isEmpty());
+}
+
+TEST_CASE("precision: every term and every spring of the assessment is in its table") {
+    Window w;
+    w.document().select_axis(1);
+    PartCards& row = cards(w);
+    QTest::mouseClick(row.card(CardOf::precision), Qt::LeftButton);
+    w.settle();
+    auto* view = w.window.findChild<PrecisionView*>();
+    REQUIRE(view);
+    REQUIRE(view->isVisible());
+    const Assessment& a = w.document().assessment();
+    REQUIRE(a.precision);
+    REQUIRE(a.stiffness);
+    CHECK(view->terms().rowCount() == static_cast<int>(a.precision->terms.size()));
+    CHECK(view->springs().rowCount() == static_cast<int>(a.stiffness->springs.size()));
+    CHECK(view->terms().rowCount() > 3);
+    // half typed it says what it waits for, and no row stays
+    w.document().edit(QStringLiteral("x"), [](Machine& m) { m.axes[1].cycle.segments.clear(); });
+    w.settle();
+    CHECK(view->terms().rowCount() == 0);
 }

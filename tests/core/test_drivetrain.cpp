@@ -396,3 +396,53 @@ TEST_CASE("bounds of a coupling on a crank are those of its worst angle, however
     }
     CHECK(a.coupling->judged() == Approx(most).epsilon(1e-6));
 }
+
+TEST_CASE("a worm by its lead angle: the formula of a screw, by hand") {
+    Stage s;
+    s.kind = StageKind::worm;
+    s.ratio = Quantity<Kind::number>("30");
+    s.lead_angle = Quantity<Kind::angle>("6 deg");
+    s.mesh_friction = Quantity<Kind::number>("0.06");
+    // tan ρ = 0.06/cos 20° = 0.0638507, ρ = 3.65341°; tan 6° = 0.1051042, tan 9.65341° = 0.1700963
+    CHECK_THAT(s.driving(), Catch::Matchers::WithinAbs(0.1051042 / 0.1700963, 2e-6));
+    CHECK_THAT(s.back(), Catch::Matchers::WithinAbs(std::tan((6 - 3.65341) * M_PI / 180) / 0.1051042, 2e-5));
+    // below the friction angle it locks
+    s.lead_angle = Quantity<Kind::angle>("3 deg");
+    CHECK(s.back() < 0);
+    // of another kind the fields have no effect
+    s.kind = StageKind::gearhead;
+    CHECK(s.driving() == s.efficiency.si);
+    Machine m = demo();
+    Axis& a = m.axes[1];
+    a.stages[0].kind = StageKind::worm;
+    a.stages[0].no_load_torque = {};
+    a.stages[0].lead_angle = Quantity<Kind::angle>("20 deg");
+    a.stages[0].mesh_friction = Quantity<Kind::number>("0.05");
+    const double forward = a.stages[0].driving(), back = a.stages[0].back();
+    const Assessment by_lead = assess(m, 1);
+    a.stages[0].lead_angle = {};
+    a.stages[0].efficiency = Quantity<Kind::number>(format_number(forward, 17));
+    a.stages[0].efficiency_back = Quantity<Kind::number>(format_number(back, 17));
+    const Assessment typed = assess(m, 1);
+    CHECK_THAT(by_lead.demand->rms_torque, Catch::Matchers::WithinRel(typed.demand->rms_torque, 1e-12));
+    // without the friction of the mesh nothing that hangs on it is known
+    a.stages[0].lead_angle = Quantity<Kind::angle>("20 deg");
+    a.stages[0].mesh_friction = {};
+    CHECK(assess(m, 1).limit("peak_torque")->state == LimitState::cannot_say);
+    CHECK(assess(m, 1).limit("speed")->state != LimitState::cannot_say);
+}
+
+TEST_CASE("the torque of a gearhead in an emergency stop may be typed") {
+    Machine m = demo();
+    Axis& a = m.axes[1];
+    REQUIRE(a.stages[0].emergency_torque.given());
+    a.stages[0].stop_torque = Quantity<Kind::torque>("7.5 N·m");
+    CHECK(assess(m, 1).limit("stage_emergency")->used == 7.5);
+    a.drive.stop_time = {};
+    a.drive.stop_distance = {};
+    const Assessment without = assess(m, 1);
+    CHECK(without.limit("stage_emergency")->used == 7.5);
+    CHECK_THAT(without.limit("stage_emergency")->reason.in(UnitSystem::si), Contains("as it is typed"));
+    a.stages[0].stop_torque = {};
+    CHECK(assess(m, 1).limit("stage_emergency")->state == LimitState::cannot_say);
+}

@@ -30,7 +30,8 @@ TEST_CASE("the plan of a screw adds up, by hand") {
     const Axis a = demo().axes[0];
     const ScrewLayout l = screw_layout(a, 0.4);
     REQUIRE(l.missing.empty());
-    // drive end 34 + 18 + 42, thread 400 + 300 + 2·17.4, far end 9 + groove and edge of DIN 471 for 15 mm, 1.1 + 1.1, + 60
+    // drive end 34 + 18 + 42, thread 400 + 300 + 2·17.4, far end 9 + groove and edge of DIN 471 for 15 mm, 1.1 + 1.1, +
+    // 60
     CHECK_THAT(l.thread_from, WithinAbs(0.094, 1e-12));
     CHECK_THAT(l.thread_to - l.thread_from, WithinAbs(0.7348, 1e-12));
     CHECK_THAT(l.length, WithinAbs(0.094 + 0.7348 + 0.009 + 0.0022 + 0.060, 1e-12));
@@ -96,15 +97,18 @@ TEST_CASE("what does not go together in a plan is said, and nothing else") {
     using L = Quantity<Kind::length>;
     CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.drive_end.journal_diameter = L("12 mm"); }),
         Contains("14 mm, differ") && Contains("special coupling") && Contains("the coupling is told"));
-    CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.drive_end.seat_length = L("46 mm"); }),
-        Contains("longer than its bearing"));
+    CHECK_THAT(
+        with([](ScrewEnds& e, Axis&) { e.drive_end.seat_length = L("46 mm"); }), Contains("longer than its bearing"));
     CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.drive_end.undercut = {}; }), Contains("no undercut"));
     CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.far_end.seat_diameter = L("15.5 mm"); }), Contains("no normal ring"));
     CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.far_end.seat_length = L("11 mm"); }), Contains("the ring stands"));
-    CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.drive_end.lock_thread = L("17 mm"); }), Contains("nothing can be pushed over"));
-    CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.drive_end.seat_diameter = L("18 mm"); }), Contains("cannot be screwed on"));
+    CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.drive_end.lock_thread = L("17 mm"); }),
+        Contains("nothing can be pushed over"));
+    CHECK_THAT(
+        with([](ScrewEnds& e, Axis&) { e.drive_end.seat_diameter = L("18 mm"); }), Contains("cannot be screwed on"));
     CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.far_end.flats = L("10 mm"); }), Contains("leave nothing to hold"));
-    CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.drive_end.retained = Retained::nothing; }), Contains("needs a lock nut"));
+    CHECK_THAT(
+        with([](ScrewEnds& e, Axis&) { e.drive_end.retained = Retained::nothing; }), Contains("needs a lock nut"));
     CHECK_THAT(with([](ScrewEnds& e, Axis&) { e.margin = L("40 mm"); }), Contains("typed as 900 mm"));
     CHECK_THAT(with([](ScrewEnds&, Axis& a) { screw_of(a).fixity = EndFixity::fixed_fixed; }), Contains("cannot grow"));
     // two at once are both said
