@@ -6,6 +6,7 @@
 #include "app/widgets/compare_view.h"
 #include "app/widgets/mechanism_gallery.h"
 #include "app/widgets/motor_table.h"
+#include "app/widgets/part_cards.h"
 #include "app/widgets/picture_view.h"
 
 #include <QApplication>
@@ -67,8 +68,6 @@ int write_shots(const QString& folder) {
     shot("0-machine");
     window.show_page(0);
     shot("1-what-moves");
-    window.document().select_axis(2);
-    shot("2-what-moves-table");
     window.document().select_axis(1);
     window.show_page(1);
     shot("3-how-must-it-move");
@@ -148,16 +147,18 @@ int write_shots(const QString& folder) {
         compare->over_speed(false);
         motors->toggle_compared();
     }
-    // what the parts of the axis come to
-    window.document().select_axis(0);
-    tab(9);
-    settle();
-    for (QScrollArea* page : window.findChildren<QScrollArea*>()) // the page, not the tab in it
-        if (page->isVisible() && page->viewport()->height() > 500)
-            page->verticalScrollBar()->setValue(page->verticalScrollBar()->maximum());
-    shot("18-parts-of-the-axis");
-    scrolled(false);
-    window.document().select_axis(0);
+    // the cards of other parts
+    if (auto* cards = window.findChild<PartCards*>()) {
+        scrolled(false);
+        window.document().select_axis(1);
+        cards->select(CardOf::gearhead);
+        for (int i = 0; i < 4; ++i) settle(); // judged and drawn beside the window
+        shot("18-ratio-and-gearheads");
+        window.document().select_axis(0);
+        cards->select(CardOf::screw);
+        shot("19-screw-ends");
+        cards->select(CardOf::motor);
+    }
     tab(6);
     scrolled(true);
     shot("14-heat");

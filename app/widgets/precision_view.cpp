@@ -28,7 +28,8 @@ QTableWidget* plain_table(const QStringList& heads, const QString& name) {
     t->horizontalHeader()->setHighlightSections(false);
     t->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     t->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
-    for (int c = 1; c < heads.size(); ++c) t->horizontalHeaderItem(c)->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    for (int c = 1; c < heads.size(); ++c)
+        t->horizontalHeaderItem(c)->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
     return t;
 }
 
@@ -49,7 +50,8 @@ PrecisionView::PrecisionView(Document& document, QWidget* parent) : QWidget(pare
     line->setContentsMargins(2, 0, 2, 0);
     line->setSpacing(16);
     terms_ = plain_table({tr("Error at the load"), tr("±"), tr("of the sum")}, tr("Errors at the load, term by term"));
-    springs_ = plain_table({tr("What gives way"), tr("at the motor"), tr("of the give")}, tr("What gives way, turned to the motor's shaft"));
+    springs_ = plain_table({tr("What gives way"), tr("at the motor"), tr("of the give")},
+        tr("What gives way, turned to the motor's shaft"));
     const auto column = [&](QTableWidget* table, QLabel*& says) {
         auto* box = new QVBoxLayout;
         box->setSpacing(2);
@@ -106,7 +108,8 @@ void PrecisionView::refresh() {
             QStringList schools;
             for (const SchoolView& v : a.schools)
                 schools << tr("%1 %2").arg(qs(v.policy), QString::fromUtf8(state_words(v.state)));
-            says = tr("A velocity loop reaches about %1 to %2 Hz, a third to a half of the antiresonance. Of the inertia ratio the "
+            says = tr("A velocity loop reaches about %1 to %2 Hz, a third to a half of the antiresonance. Of the "
+                      "inertia ratio the "
                       "schools say: %3.")
                        .arg(qs(format_number(StiffnessStatement::slow_bandwidth(s->two.antiresonance), 3)),
                            qs(format_number(StiffnessStatement::fast_bandwidth(s->two.antiresonance), 3)),

@@ -208,11 +208,11 @@ QString ShelfModel::provenance(int row) const {
 }
 
 void ShelfModel::toggle_mark(int row) {
-    const std::string& name = part_name(row);
-    if (const auto it = std::find(marked_.begin(), marked_.end(), name); it != marked_.end())
+    const std::string& part = part_name(row);
+    if (const auto it = std::find(marked_.begin(), marked_.end(), part); it != marked_.end())
         marked_.erase(it);
     else if (marked_.size() < most_beside)
-        marked_.push_back(name);
+        marked_.push_back(part);
     emit dataChanged(index(row, 0), index(row, 0));
 }
 

@@ -379,7 +379,9 @@ class Writer : public FieldVisitor {
     void on_flag(bool& b, const FlagSpec& spec, const Place&) override { (*out_)[spec.key] = b; }
     void on_group(GroupRef group, const GroupSpec& spec, const Place&) override {
         Json made = object_of(group);
-        if (spec.sparse && std::all_of(made.begin(), made.end(), [](const Json& j) { return j == ""; })) return;
+        if (spec.sparse && std::all_of(made.begin(), made.end(),
+                               [](const Json& j) { return j.is_string() && j.get_ref<const std::string&>().empty(); }))
+            return;
         (*out_)[spec.key] = std::move(made);
     }
     void on_list(ListRef list, const ListSpec& spec, const Place&) override {
