@@ -58,6 +58,7 @@ ImportParts::ImportParts(Document& document, QString file, QString name, const Q
     how_ = new QLabel;
     how_->setObjectName(QStringLiteral("second"));
     how_->setFont(type_face(12));
+    how_->setTextFormat(Qt::PlainText);
     top->addWidget(how_, 1);
     box->addLayout(top);
     auto* scroll = new QScrollArea;
@@ -68,6 +69,7 @@ ImportParts::ImportParts(Document& document, QString file, QString name, const Q
     found_ = new QLabel;
     found_->setObjectName(QStringLiteral("import-found"));
     found_->setWordWrap(true);
+    found_->setTextFormat(Qt::PlainText);
     box->addWidget(found_);
     problems_ = new QPlainTextEdit;
     problems_->setReadOnly(true);

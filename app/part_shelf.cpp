@@ -30,7 +30,15 @@ QString file_name(const QString& name) {
 
 } // namespace
 
-PartShelf::PartShelf(QObject* parent) : QObject(parent) {
+PartShelf::PartShelf(QObject* parent) : QObject(parent) {}
+
+const PartLists& PartShelf::shipped() const {
+    static const PartLists once = read_shipped();
+    return once;
+}
+
+PartLists PartShelf::read_shipped() {
+    PartLists out;
     need_resources();
     for (const PartKind& kind : part_kinds()) {
         QFile file(QStringLiteral(":/catalogue/%1.csv").arg(QString::fromUtf8(kind.list)));
@@ -40,8 +48,9 @@ PartShelf::PartShelf(QObject* parent) : QObject(parent) {
             std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())), "Aviary catalogue", "");
         if (!read) continue;
         const std::size_t count = kind.own(read->parts).size();
-        for (std::size_t i = 0; i < count; ++i) kind.keep(shipped_, read->parts, i);
+        for (std::size_t i = 0; i < count; ++i) kind.keep(out, read->parts, i);
     }
+    return out;
 }
 
 QString PartShelf::folder() const {
@@ -109,7 +118,15 @@ QString PartShelf::keep(const QString& name, const PartLists& parts) {
         }
         if (kind.own(all).size() > most_parts) return tr("%1 would hold more than %2 parts").arg(file).arg(most_parts);
     }
-    const QString wrong = write_atomically(file, QByteArray::fromStdString(write_parts(name.toStdString(), all)));
+    const std::string text = write_parts(name.toStdString(), all);
+    if (text.size() > largest_file)
+        return tr(
+            "%1 would be %2 MB; at most %3 MB are read again. Put the list itself into %4 as CSV, or keep fewer parts.")
+            .arg(file)
+            .arg(text.size() >> 20)
+            .arg(largest_file >> 20)
+            .arg(folder());
+    const QString wrong = write_atomically(file, QByteArray::fromStdString(text));
     if (!wrong.isEmpty()) return wrong;
     seen_.erase(file);
     reload();

@@ -26,7 +26,7 @@ class PartShelf : public QObject {
     explicit PartShelf(QObject* parent = nullptr);
 
     /// All kinds but motors, which have a catalogue of their own.
-    const PartLists& shipped() const { return shipped_; }
+    const PartLists& shipped() const;
     const std::vector<UserCatalogue>& own() const { return own_; }
     /// Another number whenever something has changed.
     int revision() const { return revision_; }
@@ -43,7 +43,7 @@ class PartShelf : public QObject {
     void changed();
 
   private:
-    PartLists shipped_;
+    static PartLists read_shipped();
     std::vector<UserCatalogue> own_;
     std::map<QString, QDateTime> seen_;
     int revision_ = 0;

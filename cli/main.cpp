@@ -516,6 +516,26 @@ int plan_screw(const std::string& path, const std::string& named, bool svg, bool
     return all_fit;
 }
 
+// One kind of part of a catalogue as CSV.
+int catalogue_as_csv(const std::string& path, const std::string& kind) {
+    const auto text = read_file(path);
+    if (!text) return bad_input;
+    const auto read = read_any_parts(*text, std::filesystem::path(path).filename().string(), "");
+    if (!read) {
+        say(path, read.error());
+        return bad_input;
+    }
+    for (const Problem& p : read->problems) say(path, p);
+    const std::vector<PartsCount> counts = count_parts(read->parts);
+    if (kind.empty() && counts.size() > 1) {
+        std::cerr << "error: --part: the catalogue has several kinds; say which one\n";
+        return bad_input;
+    }
+    const PartKind* of = !kind.empty() ? &part_kind(kind) : counts.empty() ? nullptr : counts.front().kind;
+    if (of) std::cout << part_table_csv(*of, read->parts);
+    return has_errors(read->problems) || !of ? bad_input : all_fit;
+}
+
 struct CandidateOptions {
     std::string axis, kind, catalogue;
     std::size_t place = 1;
@@ -666,6 +686,11 @@ int run(int argc, char** argv) {
         ->add_option("--part", checked_kind, "What a CSV lists, where its headings do not tell: motor, gearhead, …")
         ->check(CLI::IsMember({"motor", "gearhead", "coupling", "brake", "drive", "supply"}));
     check_command->add_flag("--json", json, "As JSON");
+    auto* csv_command = catalogue_command->add_subcommand(
+        "csv", "One kind of part of a catalogue as CSV with units in its headings; curves are left out");
+    csv_command->add_option("FILE", file, "A catalogue, JSON or CSV")->required();
+    csv_command->add_option("--part", checked_kind, "Which kind, where there are several")
+        ->check(CLI::IsMember({"motor", "gearhead", "coupling", "brake", "drive", "supply"}));
 
     std::string screw_axis;
     bool svg = false, dxf = false;
@@ -707,6 +732,7 @@ int run(int argc, char** argv) {
     try {
         if (*assess_command) return assess_file(file, json, workings);
         if (*parts_command) return show_parts(file, json, csv);
+        if (*csv_command) return catalogue_as_csv(file, checked_kind);
         if (*check_command) return check_catalogue(file, checked_kind, json);
         if (*screw_command) return plan_screw(file, screw_axis, svg, dxf);
         if (*candidates_command) return judge_candidates(file, candidate_options, json, csv);

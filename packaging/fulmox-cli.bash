@@ -48,7 +48,7 @@ _fulmox_cli() {
             return
         fi
         if [ "$COMP_CWORD" = 2 ]; then
-            mapfile -t COMPREPLY < <(compgen -W "check" -- "$word")
+            mapfile -t COMPREPLY < <(compgen -W "check csv" -- "$word")
             return
         fi
         compopt -o filenames 2>/dev/null

@@ -19,6 +19,7 @@
 #include "app/widgets/shelf_view.h"
 #include "app/widgets/windings_view.h"
 #include "app/words.h"
+#include "core/match/coupling_kinds.h"
 #include "core/match/figures.h"
 #include "core/motor/curves.h"
 #include "core/quantity/format.h"
@@ -129,6 +130,12 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     connect(columns, &QPushButton::clicked, this,
         [columns, column_menu] { column_menu->popup(columns->mapToGlobal(QPoint(0, columns->height()))); });
     filters->addWidget(columns);
+    auto* import = new QPushButton(tr("Import…"));
+    import->setObjectName(QStringLiteral("link"));
+    import->setAccessibleName(tr("Import motors"));
+    import->setToolTip(tr("Takes in a list of motors, CSV or JSON"));
+    connect(import, &QPushButton::clicked, this, [this] { import_list("motor"); });
+    filters->addWidget(import);
     catalogue_box->addLayout(filters);
     catalogue_box->addWidget(table_, 1);
     auto* below = new QHBoxLayout;
@@ -442,15 +449,20 @@ QWidget* WhatDrives::of_gearheads() {
     return page;
 }
 
+void WhatDrives::import_list(const char* kind) {
+    const QString file =
+        QFileDialog::getOpenFileName(this, tr("Import parts"), {}, tr("Parts lists (*.csv *.tsv *.txt *.json)"));
+    if (file.isEmpty()) return;
+    const QString wrong = import_parts(document_, file, QString::fromUtf8(kind), this);
+    if (!wrong.isEmpty()) emit document_.refused(wrong);
+}
+
 void WhatDrives::add_shelves() {
     const auto shelf = [this](ShelfView* view, const char* kind) {
         connect(view, &ShelfView::refused, &document_, &Document::refused);
-        connect(view, &ShelfView::import_requested, this, [this, kind] {
-            const QString file = QFileDialog::getOpenFileName(
-                this, tr("Import parts"), {}, tr("Parts lists (*.csv *.tsv *.txt *.json)"));
-            if (file.isEmpty()) return;
-            const QString wrong = import_parts(document_, file, QString::fromUtf8(kind), this);
-            if (!wrong.isEmpty()) emit document_.refused(wrong);
+        connect(view, &ShelfView::import_requested, this, [this, kind] { import_list(kind); });
+        connect(view, &ShelfView::sheet_requested, this, [this, view] {
+            emit go_to_requested(document_.axis_path() + QStringLiteral("/stages/%1/ratio").arg(view->place()));
         });
         connect(view, &ShelfView::dropped, this, [this, kind](const QString& file) {
             const QString wrong = import_parts(document_, file, QString::fromUtf8(kind), this);
@@ -461,8 +473,32 @@ void WhatDrives::add_shelves() {
     add_tab(of_gearheads(), tr("Gearheads"), CardOf::gearhead, tr("The ratio curve, and what can be had"));
     shelf(gearheads_, "gearhead");
     add_tab(shelf(new ShelfView(document_, "coupling"), "coupling"), tr("Couplings"), CardOf::coupling);
-    add_tab(of_part("/coupling", {"coupling."}), tr("Coupling"), CardOf::coupling,
-        tr("The coupling of this axis, and what it comes to"));
+    auto* coupling = of_part("/coupling", {"coupling."});
+    auto* kinds = new QLabel;
+    kinds->setObjectName(QStringLiteral("coupling-kinds"));
+    kinds->setFont(type_face(12));
+    kinds->setWordWrap(true);
+    kinds->setTextFormat(Qt::PlainText);
+    static_cast<QVBoxLayout*>(coupling->layout())->insertWidget(1, kinds);
+    const auto say_kinds = [this, kinds] {
+        if (!document_.has_axis()) return;
+        QStringList lines;
+        for (const CouplingAdvice& k : coupling_kinds(document_.axis(), document_.assessment())) {
+            QStringList against;
+            for (const Text& t : k.against) against << qs(t.in(document_.machine().unit_system));
+            const QString what = QString::fromUtf8(k.label) + QStringLiteral(": ") + QString::fromUtf8(k.traits);
+            lines << (against.isEmpty() ? tr("%1.").arg(what)
+                                        : tr("%1. Why not: %2.").arg(what, against.join(QStringLiteral("; "))));
+        }
+        kinds->setText(lines.join(QLatin1Char('\n')));
+    };
+    connect(&document_, &Document::changed, kinds, [kinds, say_kinds] {
+        if (kinds->isVisible()) say_kinds();
+    });
+    connect(tabs_, &QTabWidget::currentChanged, kinds, [this, coupling, say_kinds] {
+        if (tabs_->currentWidget() == coupling) say_kinds();
+    });
+    add_tab(coupling, tr("Coupling"), CardOf::coupling, tr("The coupling of this axis, and what it comes to"));
     add_tab(shelf(new ShelfView(document_, "brake"), "brake"), tr("Brakes"), CardOf::brake);
     add_tab(
         of_part("/brake", {"brake."}), tr("Brake"), CardOf::brake, tr("The brake of this axis, and how it stops it"));

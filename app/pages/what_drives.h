@@ -51,6 +51,7 @@ class WhatDrives : public Page {
     QWidget* of_part(const char* place, std::initializer_list<const char*> rooms);
     QWidget* of_gearheads();
     void add_shelves();
+    void import_list(const char* kind);
     void show_card();
     int add_tab(QWidget* page, const QString& name, CardOf card, const QString& tip = {});
     QWidget* of_heat();

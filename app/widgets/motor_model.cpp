@@ -1,6 +1,7 @@
 #include "app/widgets/motor_model.h"
 
 #include "app/library.h"
+#include "app/part_shelf.h"
 #include "app/shipped_motors.h"
 #include "app/theme.h"
 #include "app/words.h"
@@ -16,21 +17,31 @@ namespace {
 
 QString percent(double x) { return qs(use_text(x)); }
 
+// Of the library, and of the catalogues in the data folder.
+std::vector<Motor> motors_of_ones_own() {
+    std::vector<Motor> out = motor_library().motors();
+    for (const UserCatalogue& c : part_shelf().own())
+        out.insert(out.end(), c.parts.motors.begin(), c.parts.motors.end());
+    return out;
+}
+
 } // namespace
 
 MotorModel::MotorModel(Document& document, QObject* parent) : QAbstractTableModel(parent), document_(document) {
     motors_ = shipped_motors();
-    library_ = motor_library().motors();
+    library_ = motors_of_ones_own();
     follow();
     connect(&document_, &Document::changed, this, &MotorModel::follow);
-    connect(&motor_library(), &MotorLibrary::changed, this, [this] {
+    const auto anew = [this] {
         beginResetModel();
-        library_ = motor_library().motors();
+        library_ = motors_of_ones_own();
         rows_.assign(motors_.size() + library_.size() + own_count_, Row{});
         endResetModel();
         emit listed();
         judge();
-    });
+    };
+    connect(&motor_library(), &MotorLibrary::changed, this, anew);
+    connect(&part_shelf(), &PartShelf::changed, this, anew);
 }
 
 void MotorModel::follow() {

@@ -278,7 +278,13 @@ void MotorTable::keyPressEvent(QKeyEvent* event) {
         toggle_compared();
     else if (event->key() == Qt::Key_Delete && currentIndex().isValid() &&
              motors_->of_library(order_->mapToSource(currentIndex()).row())) {
-        const QString wrong = motor_library().remove(motors_->motor(order_->mapToSource(currentIndex()).row()).name);
+        const std::string name = motors_->motor(order_->mapToSource(currentIndex()).row()).name;
+        const auto& kept = motor_library().motors();
+        if (std::none_of(kept.begin(), kept.end(), [&](const Motor& m) { return m.name == name; })) {
+            emit refused(tr("%1 stands in a catalogue of your data folder, and goes with its file").arg(qs(name)));
+            return;
+        }
+        const QString wrong = motor_library().remove(name);
         if (!wrong.isEmpty()) emit refused(wrong);
     } else if (event->key() == Qt::Key_Delete && currentIndex().isValid() &&
                motors_->own(order_->mapToSource(currentIndex()).row())) {

@@ -369,6 +369,8 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
         place_->setToolTip(tr("Which stage it takes the place of, the motor side first; the last one adds a stage"));
         place_->setPrefix(tr("stage "));
         place_->setRange(1, 1);
+        place_->setFocusPolicy(Qt::StrongFocus);
+        place_->installEventFilter(this); // a wheel that rolls over it is not meant
         connect(place_, &QSpinBox::valueChanged, this, [this] { judge_now(); });
         line->addWidget(place_);
     }
@@ -381,6 +383,10 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
         return b;
     };
     link(tr("Import…"), tr("Takes in a parts list, CSV or JSON"), [this] { emit import_requested(); });
+    if (place_)
+        link(tr("Sheet"), tr("The sheet of this stage, on page 1"), [this] {
+            if (document_.has_axis() && place() < document_.axis().stages.size()) emit sheet_requested();
+        });
     keep_ = link(tr("Keep in project"), tr("Keeps the part of this axis among the project's own"),
         [this] { keep_in_project(); });
     library_ = link(
@@ -548,6 +554,15 @@ QString ShelfView::differs() const {
         .arg(qs(name), model_->from(static_cast<int>(*i)), words.join(QStringLiteral("; ")));
 }
 
+bool ShelfView::says_something(const Axis& axis, std::size_t at) const {
+    const PartKind& kind = model_->kind();
+    if (at >= kind.places(axis)) return false;
+    if (!kind.chosen_name(const_cast<Axis&>(axis), at).empty()) return true; // only looked at
+    PartLists blank;
+    kind.own(blank).insert(0);
+    return !part_differences(kind, axis, at, blank, 0).empty();
+}
+
 void ShelfView::take_current() {
     const int row = current_row();
     const PartKind& kind = model_->kind();
@@ -558,12 +573,9 @@ void ShelfView::take_current() {
     const auto take = [&](Machine& m) {
         Axis& a = m.axes[axis];
         // what was typed by hand stays among the project's own
-        if (at < kind.places(a)) {
-            PartLists blank;
-            kind.own(blank).insert(0);
-            const bool said = !kind.chosen_name(a, at).empty() || !part_differences(kind, a, at, blank, 0).empty();
+        if (says_something(a, at)) {
             const auto known = find_part(kind, parts, kind.chosen_name(a, at));
-            if (said && (!known || !part_differences(kind, a, at, parts, *known).empty())) {
+            if (!known || !part_differences(kind, a, at, parts, *known).empty()) {
                 kind.keep_chosen(m, a, at);
                 std::string& name = kind.name(m, kind.own(m).size() - 1);
                 if (name.empty()) name = "Typed by hand";
@@ -582,7 +594,11 @@ void ShelfView::take_current() {
 
 void ShelfView::keep_in_project() {
     const PartKind& kind = model_->kind();
-    if (!document_.has_axis() || place() >= kind.places(document_.axis())) return;
+    if (!document_.has_axis()) return;
+    if (!says_something(document_.axis(), place())) {
+        emit refused(tr("this axis has no %1 yet that could be kept").arg(QString::fromUtf8(kind.label).toLower()));
+        return;
+    }
     document_.edit(tr("keep the %1 in the project").arg(QString::fromUtf8(kind.label).toLower()), [&](Machine& m) {
         kind.keep_chosen(m, m.axes[static_cast<std::size_t>(document_.axis_index())], place());
         std::string& name = kind.name(m, kind.own(m).size() - 1);
@@ -594,7 +610,11 @@ void ShelfView::keep_in_project() {
 
 void ShelfView::keep_in_library() {
     const PartKind& kind = model_->kind();
-    if (!document_.has_axis() || place() >= kind.places(document_.axis())) return;
+    if (!document_.has_axis()) return;
+    if (!says_something(document_.axis(), place())) {
+        emit refused(tr("this axis has no %1 yet that could be kept").arg(QString::fromUtf8(kind.label).toLower()));
+        return;
+    }
     PartLists one;
     kind.keep_chosen(one, document_.axis(), place());
     const QString wrong = part_shelf().keep(tr("My parts"), one);
@@ -668,6 +688,10 @@ void ShelfView::lay_beside() {
 }
 
 bool ShelfView::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == place_ && event->type() == QEvent::Wheel && !place_->hasFocus()) {
+        event->ignore();
+        return true;
+    }
     if (watched != table_ || event->type() != QEvent::KeyPress) return QWidget::eventFilter(watched, event);
     const auto* key = static_cast<QKeyEvent*>(event);
     const int row = current_row();
@@ -675,11 +699,16 @@ bool ShelfView::eventFilter(QObject* watched, QEvent* event) {
         // what is pasted is read as a file is
         const QString text = QApplication::clipboard()->text();
         if (text.trimmed().isEmpty()) return true;
-        QFile file(
-            QDir::temp().filePath(QStringLiteral("fulmox-pasted-%1.csv").arg(QCoreApplication::applicationPid())));
-        if (file.open(QIODevice::WriteOnly) && file.write(text.toUtf8()) >= 0) {
+        const QString folder =
+            QDir::temp().filePath(QStringLiteral("fulmox-%1").arg(QCoreApplication::applicationPid()));
+        const QByteArray bytes = text.toUtf8();
+        QFile file(folder + QStringLiteral("/pasted.csv"));
+        if (QDir().mkpath(folder) && file.open(QIODevice::WriteOnly) && file.write(bytes) == bytes.size() &&
+            file.flush()) {
             file.close();
             emit dropped(file.fileName());
+        } else {
+            emit refused(tr("what was pasted could not be laid down: %1").arg(file.errorString()));
         }
         return true;
     }

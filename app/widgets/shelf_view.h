@@ -106,6 +106,7 @@ class ShelfView : public QWidget {
     void refused(const QString& why);
     void import_requested();
     void dropped(const QString& file);
+    void sheet_requested();
 
   protected:
     void showEvent(QShowEvent* event) override;
@@ -132,6 +133,7 @@ class ShelfView : public QWidget {
     void keep_in_project();
     void keep_in_library();
     int current_row() const;
+    bool says_something(const Axis& axis, std::size_t place) const; ///< there is such a part
 };
 
 } // namespace fulmox::app

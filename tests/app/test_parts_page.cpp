@@ -2,6 +2,7 @@
 #include "app/import_parts.h"
 #include "app/part_shelf.h"
 #include "app/plots/ratio_plot.h"
+#include "app/widgets/motor_table.h"
 #include "app/widgets/part_cards.h"
 #include "app/widgets/precision_view.h"
 #include "app/widgets/screw_view.h"
@@ -382,4 +383,46 @@ TEST_CASE("precision: every term and every spring of the assessment is in its ta
     w.document().edit(QStringLiteral("x"), [](Machine& m) { m.axes[1].cycle.segments.clear(); });
     w.settle();
     CHECK(view->terms().rowCount() == 0);
+}
+
+TEST_CASE("a list that is pasted is read as a file is, and motors of one's own catalogues stand among the motors") {
+    NoCatalogues none;
+    Window w;
+    ShelfView& shelf = open_shelf(w, CardOf::brake, "brake");
+    QApplication::clipboard()->setText(QStringLiteral("name\tstatic torque [N·m]\nB1\t4\nB2\tfour\n"));
+    shelf.table().setFocus();
+    QTest::keyClick(&shelf.table(), Qt::Key_V, Qt::ControlModifier);
+    auto* dialog = w.window.findChild<ImportParts*>();
+    REQUIRE(dialog);
+    REQUIRE(QTest::qWaitFor([&] { return !dialog->reading(); }, 20000));
+    CHECK(dialog->table().kind == "brake");
+    CHECK(dialog->findChild<QLabel*>(QStringLiteral("import-found"))->text().startsWith(QStringLiteral("1 of 2")));
+    dialog->reject();
+    QApplication::processEvents();
+    PartLists parts;
+    Motor m = w.document().axis().motor;
+    m.name = "Theirs 1";
+    parts.motors.push_back(m);
+    CHECK(part_shelf().keep(QStringLiteral("theirs"), parts).isEmpty());
+    cards(w).select(CardOf::motor);
+    w.settle();
+    auto* table = w.window.findChild<MotorTable*>();
+    REQUIRE(table);
+    MotorModel& model = table->model_of_motors();
+    int found = 0;
+    for (int row = 0; row < model.rowCount(); ++row) found += model.motor(row).name == "Theirs 1";
+    CHECK(found == 1);
+    // it goes with its file, and not by a key
+    QString refused;
+    QObject::connect(table, &MotorTable::refused, table, [&](const QString& why) { refused = why; });
+    table->show_motor(QStringLiteral("Theirs 1"));
+    QTest::keyClick(table, Qt::Key_Delete);
+    CHECK(refused.contains(QStringLiteral("Theirs 1")));
+    // the sheet of a gearhead is one press away
+    w.document().select_axis(1);
+    ShelfView& gearheads = open_shelf(w, CardOf::gearhead, "gearhead");
+    for (QPushButton* b : gearheads.findChildren<QPushButton*>())
+        if (b->text() == QStringLiteral("Sheet")) QTest::mouseClick(b, Qt::LeftButton);
+    w.settle();
+    CHECK(w.child<QPushButton>("page/1")->isChecked());
 }

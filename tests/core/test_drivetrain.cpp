@@ -1,5 +1,6 @@
 // Coupling, brake and drive.
 #include "core/drivetrain/brake_stop.h"
+#include "core/match/coupling_kinds.h"
 #include "core/match/drivetrain_rows.h"
 #include "core/motor/overload_integral.h"
 #include "core/report/json_report.h"
@@ -11,6 +12,7 @@
 
 using namespace fulmox;
 using namespace fulmox::testing;
+using Catch::Matchers::Contains;
 
 TEST_CASE("a coupling is held against what the motor can put through it, not against the cycle alone") {
     // common practice, no source: (T_peak − T_ext) J_L/J + T_ext
@@ -445,4 +447,39 @@ TEST_CASE("the torque of a gearhead in an emergency stop may be typed") {
     CHECK_THAT(without.limit("stage_emergency")->reason.in(UnitSystem::si), Contains("as it is typed"));
     a.stages[0].stop_torque = {};
     CHECK(assess(m, 1).limit("stage_emergency")->state == LimitState::cannot_say);
+}
+
+TEST_CASE("why not by kind of coupling: only what is known speaks against one") {
+    Machine m = demo();
+    Axis& a = m.axes[0];
+    a.coupling.angular = {};
+    a.coupling.parallel = {};
+    a.accuracy = {};
+    a.questions = {};
+    const auto against = [&](CouplingKind kind) {
+        std::string out;
+        const auto all = coupling_kinds(a, assess(m, 0));
+        CHECK(all.size() == std::size(Coupling::kinds) - 1);
+        for (const CouplingAdvice& k : all)
+            if (k.kind == kind)
+                for (const Text& t : k.against) out += t.in(UnitSystem::si) + "\n";
+        return out;
+    };
+    // 4.2 : 1 and nothing told of assembly: only the speed of 4800 rpm tells, against the slow one
+    CHECK(against(CouplingKind::disc).empty());
+    CHECK(against(CouplingKind::sleeve).empty());
+    CHECK_THAT(against(CouplingKind::oldham), Contains("4800"));
+    a.coupling.parallel = Quantity<Kind::length>("0.3 mm");
+    CHECK_THAT(against(CouplingKind::disc), Contains("0.3 mm parallel"));
+    CHECK_THAT(against(CouplingKind::sleeve), Contains("it bears about 0"));
+    CHECK_THAT(against(CouplingKind::oldham), !Contains("parallel"));
+    CHECK(against(CouplingKind::jaw).find("inertia") == std::string::npos);
+    a.load.payload = Quantity<Kind::mass>("120 kg");
+    CHECK_THAT(against(CouplingKind::jaw), Contains("times the rotor's inertia"));
+    CHECK_THAT(against(CouplingKind::disc), !Contains("inertia"));
+    a.accuracy.asked = MotionQuantity<Order::position>("0.05 mm");
+    CHECK_THAT(against(CouplingKind::slit), Contains("winds up"));
+    // without a motor nothing is said of an inertia ratio
+    a.motor = Motor{};
+    CHECK_THAT(against(CouplingKind::jaw), !Contains("rotor"));
 }
