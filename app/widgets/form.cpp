@@ -255,10 +255,12 @@ void Form::rebuild(const FieldRefs& fields) {
         box->addWidget(heading);
         pending.clear();
     };
+    bool whole_folded = false; // what is rarely looked at as a whole: where a part comes from
     for (const FieldRef& f : fields) {
         if (f.type == FieldRef::Type::group || f.type == FieldRef::Type::variant) {
             end_section();
             section = qs(f.path);
+            whole_folded = f.type == FieldRef::Type::group && f.group_spec.sparse;
             pending = qs(f.label()); // a group none of whose fields apply gets no heading
             if (f.type == FieldRef::Type::variant) head();
             if (f.type == FieldRef::Type::variant && f.variant.kinds().size() > 1) add_choice(box, f);
@@ -266,7 +268,7 @@ void Form::rebuild(const FieldRefs& fields) {
         }
         if (!f.active || f.type == FieldRef::Type::samples || f.type == FieldRef::Type::attachment) continue;
         head();
-        if (f.type == FieldRef::Type::quantity && f.quantity_spec.rare)
+        if (whole_folded || (f.type == FieldRef::Type::quantity && f.quantity_spec.rare))
             rare.push_back(f);
         else
             add_row(box, f);

@@ -26,10 +26,13 @@ QTableWidget* plain_table(const QStringList& heads, const QString& name) {
     t->verticalHeader()->hide();
     t->verticalHeader()->setDefaultSectionSize(21);
     t->horizontalHeader()->setHighlightSections(false);
-    t->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    t->horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
     t->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
-    for (int c = 1; c < heads.size(); ++c)
+    t->horizontalHeaderItem(0)->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    for (int c = 1; c < heads.size(); ++c) {
+        t->setColumnWidth(c, c == 1 ? 94 : 76);
         t->horizontalHeaderItem(c)->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    }
     return t;
 }
 
@@ -38,6 +41,7 @@ void fill(QTableWidget* table, const std::vector<QStringList>& rows) {
     for (int r = 0; r < table->rowCount(); ++r)
         for (int c = 0; c < table->columnCount(); ++c) {
             auto* item = new QTableWidgetItem(rows[static_cast<std::size_t>(r)].value(c));
+            if (c == 0) item->setToolTip(plain_tip(item->text()));
             if (c > 0) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
             table->setItem(r, c, item);
         }

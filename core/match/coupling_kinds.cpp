@@ -30,6 +30,10 @@ constexpr Trait traits[] = {
     {CouplingKind::oldham, "bears much parallel misalignment, wears", 0.5 * degree, 1e-3, 4000 * rpm, false, true},
     {CouplingKind::sleeve, "rigid, needs alignment", 0, 0, 15000 * rpm, false, false}};
 
+Text bears(double most, Kind kind) {
+    return most > 0 ? Text(", it bears about ") + Text::of(most, kind, 2) : Text(", it bears none");
+}
+
 constexpr double much_inertia = 5; // load over rotor, from which a soft coupling is felt
 
 } // namespace
@@ -49,11 +53,10 @@ std::vector<CouplingAdvice> coupling_kinds(const Axis& axis, const Assessment& a
         one.traits = t.traits;
         const auto against = [&](Text reason) { one.against.push_back(std::move(reason)); };
         if (c.angular.given() && c.angular.si > t.angular)
-            against(Text("assembly holds ") + Text::of(c.angular.si, Kind::angle, 3) + ", it bears about " +
-                    Text::of(t.angular, Kind::angle, 2));
+            against(Text("assembly holds ") + Text::of(c.angular.si, Kind::angle, 3) + bears(t.angular, Kind::angle));
         if (c.parallel.given() && c.parallel.si > t.parallel)
-            against(Text("assembly holds ") + Text::of(c.parallel.si, Kind::length, 3) + " parallel, it bears about " +
-                    Text::of(t.parallel, Kind::length, 2));
+            against(Text("assembly holds ") + Text::of(c.parallel.si, Kind::length, 3) + " parallel" +
+                    bears(t.parallel, Kind::length));
         if (speed > t.speed)
             against(Text("it turns at ") + Text::of(speed, Kind::angular_speed, 3) + ", usual are up to " +
                     Text::of(t.speed, Kind::angular_speed, 2));
