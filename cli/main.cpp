@@ -401,6 +401,21 @@ int show_curve(const std::string& path, const CurveOptions& options, bool json, 
     return all_fit;
 }
 
+// What the judging of a catalogue comes to: something carries the axis, nothing does, or nothing could be judged.
+int judged_code(const std::string& path, const Machine& machine, std::size_t axis, const Problems& problems,
+    const std::vector<Candidate>& judged) {
+    // what is wrong with the axis keeps every part from being judged: say it
+    if (const Assessment a = assess(machine, axis); has_errors(a.problems) && !a.demand) {
+        for (const Problem& p : a.problems)
+            if (p.severity == Severity::error) say(path, p);
+        return bad_input;
+    }
+    if (has_errors(problems)) return bad_input;
+    return std::any_of(judged.begin(), judged.end(), [](const Candidate& c) { return carries(c.state); })
+               ? all_fit
+               : limit_exceeded;
+}
+
 int judge_catalogue(
     const std::string& path, const std::string& named, const std::string& catalogue, bool json, bool csv) {
     const auto text = read_file(path);
@@ -432,16 +447,7 @@ int judge_catalogue(
     judged.judged = judge_motors(machine, *axis, judged.motors);
     judged.order = cheapest_first(judged.motors, judged.judged);
     std::cout << (json ? judged_json(judged) : csv ? judged_csv(judged) : harmless(judged_text(judged)));
-    // what is wrong with the axis keeps every motor from being judged: say it
-    if (const Assessment a = assess(machine, *axis); has_errors(a.problems) && !a.demand) {
-        for (const Problem& p : a.problems)
-            if (p.severity == Severity::error) say(path, p);
-        return bad_input;
-    }
-    if (has_errors(read->problems)) return bad_input;
-    return std::any_of(judged.judged.begin(), judged.judged.end(), [](const Candidate& c) { return carries(c.state); })
-               ? all_fit
-               : limit_exceeded;
+    return judged_code(path, machine, *axis, read->problems, judged.judged);
 }
 
 // A catalogue as it is read: what it holds, how its columns are taken, what is wrong.
@@ -579,15 +585,7 @@ int judge_candidates(const std::string& path, const CandidateOptions& options, b
     std::cout << (json  ? judged_parts_json(judged)
                   : csv ? judged_parts_csv(judged)
                         : harmless(judged_parts_text(judged)));
-    if (const Assessment a = assess(machine, *axis); has_errors(a.problems) && !a.demand) {
-        for (const Problem& p : a.problems)
-            if (p.severity == Severity::error) say(path, p);
-        return bad_input;
-    }
-    if (has_errors(read->problems)) return bad_input;
-    return std::any_of(judged.judged.begin(), judged.judged.end(), [](const Candidate& c) { return carries(c.state); })
-               ? all_fit
-               : limit_exceeded;
+    return judged_code(path, machine, *axis, read->problems, judged.judged);
 }
 
 } // namespace

@@ -177,22 +177,7 @@ namespace {
 PartLists& looked_at(const PartLists& parts) { return const_cast<PartLists&>(parts); }
 
 std::string value_of(const FieldRef& f) {
-    switch (f.type) {
-    case FieldRef::Type::quantity:
-        return f.quantity->text;
-    case FieldRef::Type::text:
-        return *f.text;
-    case FieldRef::Type::choice:
-        return f.choice_spec.options[static_cast<std::size_t>(f.chosen())].label;
-    case FieldRef::Type::variant:
-        return f.variant.kinds()[static_cast<std::size_t>(f.chosen())].label;
-    case FieldRef::Type::flag:
-        return *f.flag ? "yes" : "no";
-    case FieldRef::Type::list:
-        return std::to_string(f.list.size());
-    default:
-        return {};
-    }
+    return f.type == FieldRef::Type::list ? std::to_string(f.list.size()) : f.words();
 }
 
 } // namespace

@@ -132,6 +132,27 @@ std::string FieldRef::label() const {
     return {};
 }
 
+std::string FieldRef::words() const {
+    switch (type) {
+    case Type::quantity:
+        return quantity->text;
+    case Type::text:
+        return *text;
+    case Type::choice:
+        return choice_spec.options[static_cast<std::size_t>(chosen())].label;
+    case Type::variant:
+        return variant.kinds()[static_cast<std::size_t>(chosen())].label;
+    case Type::flag:
+        return *flag ? "yes" : "no";
+    case Type::samples:
+        return std::to_string(samples->rows()) + " samples";
+    case Type::attachment:
+        return attachment->empty() ? "" : std::to_string(attachment->size()) + " bytes";
+    default:
+        return {};
+    }
+}
+
 std::optional<FieldRef> find_field(Machine& root, const std::string& path) {
     Walker w("", path);
     root.describe(w);

@@ -43,6 +43,8 @@ struct FieldRef {
     void choose(int i) const { variant ? variant.choose(i) : choice.choose(i); }
 
     std::string label() const;
+    /// What it holds, in the words of whoever gave it; empty: nothing, or something that has others in it.
+    std::string words() const;
 };
 
 using FieldRefs = std::vector<FieldRef>;

@@ -23,28 +23,6 @@ std::string say(double si, Kind kind, UnitSystem units) {
 
 std::string percent(double share) { return std::isfinite(share) ? format_number(100 * share, 3) + " %" : "–"; }
 
-// What a field holds, in the words of whoever gave it; empty: nothing.
-std::string value_words(const FieldRef& f) {
-    switch (f.type) {
-    case FieldRef::Type::quantity:
-        return f.quantity->text;
-    case FieldRef::Type::text:
-        return *f.text;
-    case FieldRef::Type::choice:
-        return f.choice_spec.options[static_cast<std::size_t>(f.chosen())].label;
-    case FieldRef::Type::variant:
-        return f.variant.kinds()[static_cast<std::size_t>(f.chosen())].label;
-    case FieldRef::Type::flag:
-        return *f.flag ? "yes" : "no";
-    case FieldRef::Type::samples:
-        return std::to_string(f.samples->rows()) + " samples";
-    case FieldRef::Type::attachment:
-        return f.attachment->empty() ? "" : std::to_string(f.attachment->size()) + " bytes";
-    default:
-        return {};
-    }
-}
-
 std::string standing_of(const FieldRef& f, const ReportFacts& facts) {
     const QuantityBase& q = *f.quantity;
     std::string from = q.standing == Standing::assumed && facts.standing ? facts.standing(f.path, q.text) : "";
@@ -54,7 +32,7 @@ std::string standing_of(const FieldRef& f, const ReportFacts& facts) {
 
 void input_rows(Table& t, const FieldRefs& fields, const std::string& strip, const ReportFacts& facts) {
     for (const FieldRef& f : fields) {
-        const std::string value = value_words(f);
+        const std::string value = f.words();
         if (!f.active || value.empty()) continue;
         const std::string from = f.type == FieldRef::Type::quantity ? standing_of(f, facts) : "";
         t.rows.push_back({field_and_place(f.label(), f.path.substr(strip.size())), value, from});
