@@ -64,6 +64,59 @@ std::string checked_text(const CheckedCatalogue& c) {
     return out;
 }
 
+std::string shown_value(const FieldRef& f, UnitSystem units) {
+    if (!f.active) return {};
+    if (f.type == FieldRef::Type::flag) return *f.flag ? "yes" : "";
+    if (f.type != FieldRef::Type::quantity || f.kind == Kind::number) return f.words();
+    return f.quantity->given() ? format_quantity(f.quantity->si, f.kind, units, 3) : std::string();
+}
+
+Table parts_beside(
+    const PartKind& kind, const PartLists& parts, const std::vector<BesidePart>& which, UnitSystem units) {
+    const ListRef list = kind.own(const_cast<PartLists&>(parts)); // only looked at
+    Table t{std::string(kind.lists) + " side by side", {""}, {}, {false}};
+    std::vector<FieldRefs> fields;
+    std::vector<std::string> paths, labels;
+    for (const BesidePart& p : which) {
+        fields.push_back(walk(list.shared_entry(p.i)));
+        t.head.push_back(kind.name(const_cast<PartLists&>(parts), p.i));
+        t.right.push_back(false);
+        for (const FieldRef& f : fields.back())
+            if (f.path != "/name" && !is_placed(kind, f.path.substr(f.path.rfind('/') + 1)) &&
+                std::find(paths.begin(), paths.end(), f.path) == paths.end()) {
+                paths.push_back(f.path);
+                labels.push_back(f.label());
+            }
+    }
+    const auto row = [&](const std::string& label, auto&& text) {
+        std::vector<std::string> cells{label};
+        bool any = false;
+        for (std::size_t k = 0; k < which.size(); ++k) {
+            cells.push_back(text(k));
+            any = any || !cells.back().empty();
+            if (cells.back().empty()) cells.back() = "–";
+        }
+        if (any) t.rows.push_back(std::move(cells));
+    };
+    const auto judged = [&](const char* label, auto&& text) {
+        row(label, [&](std::size_t k) { return which[k].is ? text(*which[k].is) : std::string(); });
+    };
+    judged("Tightest", [](const Candidate& c) {
+        return std::string(state_words(c.state)) + "  " + use_text(c.tightest) + "  " + c.limit;
+    });
+    judged("Inertia ratio",
+        [](const Candidate& c) { return std::isfinite(c.ratio) ? format_number(c.ratio, 3) + " : 1" : std::string(); });
+    judged("Peak torque of the motor",
+        [](const Candidate& c) { return std::isnan(c.peak) ? std::string() : use_text(c.peak); });
+    for (std::size_t p = 0; p < paths.size(); ++p)
+        row(labels[p], [&](std::size_t k) {
+            const auto f =
+                std::find_if(fields[k].begin(), fields[k].end(), [&](const FieldRef& x) { return x.path == paths[p]; });
+            return f == fields[k].end() ? std::string() : shown_value(*f, units);
+        });
+    return t;
+}
+
 std::string judged_parts_json(const JudgedParts& c) {
     PartLists& parts = const_cast<PartLists&>(c.parts); // only looked at
     Value rows = Value::array();

@@ -3,6 +3,8 @@
 
 #include "core/files/part_table.h"
 #include "core/match/candidates.h"
+#include "core/model/walk.h"
+#include "core/report/table.h"
 
 #include <optional>
 #include <string>
@@ -22,6 +24,18 @@ struct CheckedCatalogue {
 /// docs/formats/catalogue-json.md
 std::string checked_json(const CheckedCatalogue& c);
 std::string checked_text(const CheckedCatalogue& c);
+
+/// What a field of a part says, in the units of the project; empty: nothing.
+std::string shown_value(const FieldRef& f, UnitSystem units);
+
+/// A part that is laid beside others, and what the axis would say with it; `is` null: not judged yet.
+struct BesidePart {
+    std::size_t i; ///< of the list
+    const Candidate* is;
+};
+/// A column for each; fields that none of them has are left out.
+Table parts_beside(
+    const PartKind& kind, const PartLists& parts, const std::vector<BesidePart>& which, UnitSystem units);
 
 struct JudgedParts {
     const Machine& machine;

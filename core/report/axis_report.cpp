@@ -121,6 +121,21 @@ Table causes_table(const Demand& d, UnitSystem units) {
     return t;
 }
 
+Table precision_table(const PrecisionBudget& p, bool rotary, UnitSystem units) {
+    Table t{"Precision at the load", {"error at the load", "±", "of the sum"}, {}, {false, true, true}};
+    for (const ErrorTerm& e : p.terms)
+        t.rows.push_back({e.label + (e.grows ? ", whole stroke" : ""),
+            say(e.error, rotary ? Kind::angle : Kind::length, units), p.worst > 0 ? percent(e.error / p.worst) : "–"});
+    return t;
+}
+
+Table stiffness_table(const StiffnessStatement& s, UnitSystem units) {
+    Table t{"Stiffness at the motor", {"what gives way", "at the motor", "of the give"}, {}, {false, true, true}};
+    for (const Spring& k : s.springs)
+        t.rows.push_back({k.label, say(k.at_motor, Kind::torsional_stiffness, units), percent(s.total / k.at_motor)});
+    return t;
+}
+
 Table segments_table(const Machine& machine, std::size_t axis, const Assessment& a) {
     const Axis& its = machine.axes.at(axis);
     const UnitSystem units = machine.unit_system;
@@ -204,6 +219,11 @@ std::vector<ReportSection> axis_report(
     if (a.inertia)
         out.push_back({"inertia", direct ? "Moving mass" : "Inertia statement", {}, "",
             inertia_table(*a.inertia, direct, units)});
+    if (a.precision)
+        out.push_back({"precision", "Precision at the load", {}, "",
+            precision_table(*a.precision, motion_of(its.mechanism).rotary, units)});
+    if (a.stiffness)
+        out.push_back({"stiffness", "Stiffness at the motor", {}, "", stiffness_table(*a.stiffness, units)});
     out.push_back(inputs(copy, its, path, facts));
     out.push_back(assumptions(its, path, facts));
     out.push_back({"workings", "Workings", {}, "", workings_table(a, units)});

@@ -42,6 +42,10 @@ Table figures_table(const Assessment& a, UnitSystem units, const std::vector<std
 Table inertia_table(const InertiaStatement& s, bool direct, UnitSystem units);
 /// What each cause has in the peak and in the heat.
 Table causes_table(const Demand& d, UnitSystem units);
+/// Every error at the load, and its share of the worst case.
+Table precision_table(const PrecisionBudget& p, bool rotary, UnitSystem units);
+/// What gives way between motor and load, turned to the motor's shaft, and its share of the give.
+Table stiffness_table(const StiffnessStatement& s, UnitSystem units);
 Table segments_table(const Machine& machine, std::size_t axis, const Assessment& a);
 /// Limits with the lines of their workings below them, in working order.
 Table workings_table(const Assessment& a, UnitSystem units);

@@ -1,0 +1,260 @@
+#include "app/widgets/shelf_model.h"
+
+#include "app/part_shelf.h"
+#include "app/theme.h"
+#include "app/words.h"
+#include "core/files/shelf_report.h"
+#include "core/quantity/format.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+namespace fulmox::app {
+
+namespace {
+
+// What a table shows of a part of this kind beside price and mass.
+std::vector<std::string> shown_fields(const PartKind& kind) {
+    const std::string_view of = kind.key;
+    if (of == "gearhead")
+        return {"/type", "/ratio", "/rated_torque", "/peak_torque", "/top_speed", "/backlash", "/efficiency"};
+    if (of == "coupling")
+        return {"/type", "/allowable_torque", "/smallest_bore", "/largest_bore", "/stiffness", "/top_speed"};
+    if (of == "brake") return {"/static_torque", "/dynamic_torque", "/apply_time", "/stop_energy", "/inertia"};
+    if (of == "drive")
+        return {"/continuous_current", "/peak_current", "/peak_time", "/most_current", "/lowest_voltage",
+            "/highest_voltage"};
+    if (of == "supply") return {"/type", "/voltage", "/current", "/peak_current", "/power", "/capacitance"};
+    return {};
+}
+
+} // namespace
+
+ShelfModel::ShelfModel(Document& document, const PartKind& kind, QObject* parent)
+    : QAbstractTableModel(parent), document_(document), kind_(kind) {
+    const std::vector<PartField> all = part_fields(kind);
+    for (const std::string& path : shown_fields(kind)) {
+        const auto it = std::find_if(all.begin(), all.end(), [&](const PartField& f) { return f.path == path; });
+        if (it != all.end()) fields_.push_back(*it);
+    }
+}
+
+void ShelfModel::read() {
+    auto parts = std::make_shared<PartLists>();
+    std::vector<QString> origins;
+    const auto add = [&](const PartLists& from, const QString& origin) {
+        const std::size_t count = kind_.own(const_cast<PartLists&>(from)).size(); // only looked at
+        for (std::size_t i = 0; i < count; ++i) kind_.keep(*parts, from, i);
+        origins.insert(origins.end(), count, origin);
+    };
+    add(part_shelf().shipped(), tr("Aviary catalogue"));
+    for (const UserCatalogue& c : part_shelf().own()) add(c.parts, c.name);
+    project_from_ = origins.size();
+    add(document_.machine(), tr("this project"));
+    parts_ = std::move(parts);
+    origins_ = std::move(origins);
+    const UnitSystem units = document_.machine().unit_system;
+    cells_.assign(origins_.size(), {});
+    for (std::size_t i = 0; i < cells_.size(); ++i) {
+        const FieldRefs all = walk(kind_.own(const_cast<PartLists&>(*parts_)).shared_entry(i));
+        for (const PartField& f : fields_) {
+            const auto it = std::find_if(all.begin(), all.end(), [&](const FieldRef& x) { return x.path == f.path; });
+            cells_[i].push_back(it == all.end()
+                                    ? Shown{{}, std::nan("")}
+                                    : Shown{qs(shown_value(*it, units)),
+                                          it->quantity && it->quantity->given() ? it->quantity->si : std::nan("")});
+        }
+    }
+}
+
+void ShelfModel::follow() {
+    const Machine& m = document_.machine();
+    const bool same = seen_ && revision_ == part_shelf().revision() && seen_->unit_system == m.unit_system &&
+                      static_cast<const PartLists&>(*seen_) == static_cast<const PartLists&>(m);
+    seen_ = document_.snapshot();
+    if (same) return;
+    revision_ = part_shelf().revision();
+    beginResetModel();
+    read();
+    judged_.clear();
+    ranks_.clear();
+    endResetModel();
+}
+
+const std::string& ShelfModel::part_name(int row) const {
+    return kind_.name(const_cast<PartLists&>(*parts_), static_cast<std::size_t>(row)); // only looked at
+}
+bool ShelfModel::of_project(int row) const { return static_cast<std::size_t>(row) >= project_from_; }
+
+const Candidate* ShelfModel::candidate(int row) const {
+    return static_cast<std::size_t>(row) < judged_.size() ? &judged_[static_cast<std::size_t>(row)] : nullptr;
+}
+
+int ShelfModel::carrying() const {
+    return static_cast<int>(
+        std::count_if(judged_.begin(), judged_.end(), [](const Candidate& c) { return carries(c.state); }));
+}
+
+void ShelfModel::judge(std::size_t place) {
+    place_ = place;
+    if (!document_.has_axis() || !*kind_.at || origins_.empty()) return;
+    const auto changed = [this] { emit dataChanged(index(0, 0), index(rowCount() - 1, columnCount() - 1)); };
+    work_.run(
+        this,
+        [machine = document_.snapshot(), axis = static_cast<std::size_t>(document_.axis_index()), parts = parts_,
+            count = origins_.size(), &kind = kind_, place](const GoOn& go_on) {
+            std::vector<std::size_t> which(count);
+            std::iota(which.begin(), which.end(), std::size_t{0});
+            Result out;
+            out.judged =
+                judge_parts(*machine, axis, kind, place, *parts, which, go_on, [&](double s) { go_on.done(s); });
+            if (out.judged.empty()) return out;
+            std::vector<double> prices;
+            for (const std::size_t i : which)
+                prices.push_back(kind.price(*parts, i).given() ? kind.price(*parts, i).si : std::nan(""));
+            out.ranks.resize(count);
+            std::size_t next = 0;
+            for (const std::size_t i : cheapest_first(prices, out.judged)) out.ranks[i] = ++next;
+            return out;
+        },
+        [this, changed](Result r) {
+            if (r.judged.size() != origins_.size()) return; // the shelf has changed meanwhile, and is judged again
+            judged_ = std::move(r.judged);
+            ranks_ = std::move(r.ranks);
+            changed();
+            emit judged();
+        });
+    if (!work_.running()) return;
+    judged_.clear(); // what was said of another state of the axis does not stay
+    ranks_.clear();
+    changed();
+    emit judged();
+}
+
+bool ShelfModel::in_use(int row) const {
+    if (!document_.has_axis() || place_ >= kind_.places(document_.axis())) return false;
+    return !part_name(row).empty() && kind_.chosen_name(const_cast<Axis&>(document_.axis()), place_) == part_name(row);
+}
+
+QString ShelfModel::provenance(int row) const {
+    const Provenance& p =
+        kind_.provenance(const_cast<PartLists&>(*parts_), static_cast<std::size_t>(row)); // only looked at
+    QStringList words{from(row)};
+    if (!p.file.empty() && qs(p.file) != from(row)) words << qs(p.file);
+    if (!p.line.empty()) words << tr("line %1").arg(qs(p.line));
+    if (!p.date.empty()) words << tr("read on %1").arg(qs(p.date));
+    if (!p.note.empty()) words << qs(p.note);
+    return words.join(QStringLiteral(", "));
+}
+
+void ShelfModel::toggle_mark(int row) {
+    const std::string& part = part_name(row);
+    if (const auto it = std::find(marked_.begin(), marked_.end(), part); it != marked_.end())
+        marked_.erase(it);
+    else if (marked_.size() < most_marked)
+        marked_.push_back(part);
+    emit dataChanged(index(row, 0), index(row, 0));
+}
+
+int ShelfModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : static_cast<int>(origins_.size());
+}
+int ShelfModel::columnCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : first_field + static_cast<int>(fields_.size()) + 1;
+}
+
+QVariant ShelfModel::headerData(int section, Qt::Orientation orientation, int role) const {
+    if (orientation != Qt::Horizontal) return {};
+    static constexpr const char* heads[] = {"", "#", "Price", "Mass", "Tightest", "Limit"};
+    const int field = section - first_field;
+    const bool text = section == name || section == limit || section == columnCount() - 1 ||
+                      (field >= 0 && field < static_cast<int>(fields_.size()) &&
+                          fields_[static_cast<std::size_t>(field)].kind == Kind::illegal);
+    if (role == Qt::TextAlignmentRole) return int((text ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
+    if (role == Qt::ToolTipRole) {
+        if (section == rank) return tr("Cheapest that carries the axis first");
+        if (section == tightest) return tr("The tightest of the limits that such a part decides; hover for why");
+        if (section == name) return tr("A bar before it: side by side (Space)");
+        return {};
+    }
+    if (role != Qt::DisplayRole) return {};
+    if (section == name) return tr(kind_.label);
+    if (section < first_field) return tr(heads[section]);
+    if (field < static_cast<int>(fields_.size())) return qs(fields_[static_cast<std::size_t>(field)].label);
+    return tr("From");
+}
+
+QVariant ShelfModel::data(const QModelIndex& at, int role) const {
+    if (!at.isValid()) return {};
+    const auto row = static_cast<std::size_t>(at.row());
+    const int column = at.column(), field = column - first_field;
+    const Candidate* c = candidate(at.row());
+    const auto number = [](const QuantityBase& q) { return q.given() ? q.si : std::nan(""); };
+    const bool is_field = field >= 0 && field < static_cast<int>(fields_.size());
+    switch (role) {
+    case Qt::DisplayRole:
+        if (column == name) return qs(part_name(at.row()));
+        if (column == rank) return row < ranks_.size() ? QString::number(ranks_[row]) : QStringLiteral("–");
+        if (column == price) {
+            const double v = number(kind_.price(*parts_, row));
+            return std::isnan(v) ? QStringLiteral("–") : qs(format_number(v));
+        }
+        if (column == mass) {
+            const double v = number(kind_.mass(*parts_, row));
+            return std::isnan(v) ? QStringLiteral("–")
+                                 : qs(format_quantity(v, Kind::mass, document_.machine().unit_system, 3));
+        }
+        if (column == tightest) {
+            if (!*kind_.at) return tr("judged later");
+            if (!c) return judging() ? tr("being judged…") : QStringLiteral("–");
+            return QStringLiteral("%1  %2").arg(QString::fromUtf8(state_words(c->state)), qs(use_text(c->tightest)));
+        }
+        if (column == limit) return c ? qs(c->limit) : QString();
+        if (is_field) {
+            const QString& text = cells_[row][static_cast<std::size_t>(field)].text;
+            return text.isEmpty() ? QStringLiteral("–") : text;
+        }
+        return origins_[row];
+    case sort_role: {
+        const double last = 1e300;
+        double v = std::nan("");
+        if (column == rank)
+            v = row < ranks_.size() ? static_cast<double>(ranks_[row]) : last;
+        else if (column == price)
+            v = number(kind_.price(*parts_, row));
+        else if (column == mass)
+            v = number(kind_.mass(*parts_, row));
+        else if (column == tightest)
+            v = c ? static_cast<int>(c->state) * 1e6 + (std::isnan(c->tightest) ? 1e5 : std::min(c->tightest, 1e5))
+                  : last;
+        else if (is_field && fields_[static_cast<std::size_t>(field)].kind != Kind::illegal)
+            v = cells_[row][static_cast<std::size_t>(field)].value;
+        else
+            return data(at, Qt::DisplayRole);
+        return std::isnan(v) ? last : v;
+    }
+    case Qt::TextAlignmentRole:
+        return headerData(column, Qt::Horizontal, Qt::TextAlignmentRole);
+    case Qt::FontRole:
+        return column == name && in_use(at.row()) ? QVariant(type_face(13, Weight::strong)) : QVariant();
+    case Qt::BackgroundRole:
+        return in_use(at.row()) ? QVariant(theme().accent_ground) : QVariant();
+    case state_role:
+        return column == tightest && c ? QVariant(static_cast<int>(c->state)) : QVariant();
+    case mark_role:
+        return std::find(marked_.begin(), marked_.end(), part_name(at.row())) != marked_.end();
+    case Qt::ToolTipRole:
+        if (column == tightest && c)
+            return plain_tip((c->limit.empty() ? QString() : qs(c->limit) + QStringLiteral(": ")) +
+                             qs(c->reason.in(document_.machine().unit_system)));
+        if (column == name) return plain_tip(provenance(at.row()));
+        return {};
+    case Qt::AccessibleTextRole:
+        return column == tightest && c ? QVariant(QString::fromUtf8(state_words(c->state))) : QVariant();
+    default:
+        return {};
+    }
+}
+
+} // namespace fulmox::app

@@ -1,0 +1,82 @@
+// Parts of one kind that could stand in the place of that of the axis, judged on it.
+#pragma once
+
+#include "app/document.h"
+#include "core/files/part_table.h"
+#include "core/match/candidates.h"
+#include "core/model/part.h"
+
+#include <QAbstractTableModel>
+#include <memory>
+#include <string>
+#include <vector>
+
+namespace fulmox::app {
+
+/// Parts of one kind from every catalogue and the project.
+class ShelfModel : public QAbstractTableModel {
+    Q_OBJECT
+
+  public:
+    enum Column { name, rank, price, mass, tightest, limit, first_field };
+    static constexpr std::size_t most_marked = 4; ///< side by side
+    enum Role { state_role = Qt::UserRole + 1, sort_role, mark_role };
+
+    ShelfModel(Document& document, const PartKind& kind, QObject* parent);
+
+    const PartKind& kind() const { return kind_; }
+    int rowCount(const QModelIndex& parent = {}) const override;
+    int columnCount(const QModelIndex& parent = {}) const override;
+    QVariant data(const QModelIndex& index, int role) const override;
+    QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
+
+    /// Reads what there is anew, where it is not as it was.
+    void follow();
+    /// Judges all of them at this place of the axis; `judged` says when it is done.
+    void judge(std::size_t place);
+    bool judging() const { return work_.running(); }
+    const PartLists& parts() const { return *parts_; }
+    const std::string& part_name(int row) const;
+    QString from(int row) const { return origins_[static_cast<std::size_t>(row)]; }
+    bool of_project(int row) const; ///< one of the project's own
+    const Candidate* candidate(int row) const;
+    int carrying() const;
+    std::size_t rank_of(int row) const {
+        return static_cast<std::size_t>(row) < ranks_.size() ? ranks_[static_cast<std::size_t>(row)] : 0;
+    }
+    const std::vector<std::string>& marked() const { return marked_; }
+    void toggle_mark(int row);
+
+  signals:
+    void judged();
+
+  private:
+    Document& document_;
+    const PartKind& kind_;
+    std::shared_ptr<const PartLists> parts_ = std::make_shared<PartLists>();
+    std::vector<QString> origins_;
+    std::size_t project_from_ = 0; ///< row of the first of the project's own
+    std::vector<Candidate> judged_;
+    std::vector<std::size_t> ranks_; ///< by row, from 1
+    std::vector<std::string> marked_;
+    std::vector<PartField> fields_;
+    struct Shown {
+        QString text;
+        double value;
+    };
+    std::vector<std::vector<Shown>> cells_; ///< of the fields, by row
+    struct Result {
+        std::vector<Candidate> judged;
+        std::vector<std::size_t> ranks;
+    };
+    std::size_t place_ = 0;
+    std::shared_ptr<const Machine> seen_; ///< with the project's own parts as they are listed
+    int revision_ = -1;                   ///< of the shelf
+    Background<Result> work_;
+
+    void read();
+    bool in_use(int row) const; ///< the axis has a part of this name there
+    QString provenance(int row) const;
+};
+
+} // namespace fulmox::app
