@@ -1,17 +1,14 @@
 // fulmox-cli: the core without a window.
-#include "catalogue.h"
-#include "core/drivetrain/screw_layout.h"
 #include "core/files/document.h"
 #include "core/files/project.h"
-#include "core/files/shelf_report.h"
 #include "core/match/assess.h"
 #include "core/quantity/expression.h"
 #include "core/quantity/format.h"
-#include "core/report/catalogue_report.h"
 #include "core/report/curve_report.h"
 #include "core/report/json_report.h"
 #include "core/report/motor_report.h"
-#include "core/report/parts_list.h"
+#include "output.h"
+#include "parts.h"
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
@@ -28,79 +25,6 @@
 namespace {
 
 using namespace fulmox;
-
-constexpr int all_fit = 0;
-constexpr int limit_exceeded = 1;
-constexpr int bad_input = 2;
-
-// What a terminal might take for a command, or turn about, is shown as its code.
-std::string harmless(std::string_view text) {
-    std::string out;
-    out.reserve(text.size());
-    for (std::size_t i = 0; i < text.size(); ++i) {
-        const auto byte = [&](std::size_t k) {
-            return static_cast<unsigned char>(i + k < text.size() ? text[i + k] : 0);
-        };
-        const unsigned c = byte(0);
-        unsigned code = 0, length = 1;
-        if ((c < 0x20 && c != '\n' && c != '\t') || c == 0x7f) code = c;
-        if (c == 0xc2 && byte(1) < 0xa0) code = byte(1), length = 2; // the second set of control characters
-        if (c == 0xe2 && byte(1) == 0x80 && byte(2) >= 0xaa && byte(2) <= 0xae)
-            code = 0x2000 + byte(2) - 0x80, length = 3;
-        if (c == 0xe2 && byte(1) == 0x81 && byte(2) >= 0xa6 && byte(2) <= 0xa9)
-            code = 0x2040 + byte(2) - 0x80, length = 3;
-        if (code > 0) {
-            char digits[8];
-            out += "\\u{" + std::string(digits, std::to_chars(digits, digits + sizeof digits, code, 16).ptr) + "}";
-            i += length - 1;
-        } else {
-            out += text[i];
-        }
-    }
-    return out;
-}
-
-void say(const std::string& file, const Problem& p) {
-    std::cerr << file << ": "
-              << (p.severity == Severity::error           ? "error: "
-                     : p.severity == Severity::suspicious ? "check: "
-                                                          : "caution: ")
-              << harmless(to_text(p)) << "\n";
-}
-
-// A file, a pipe, or "-" for the standard input; larger ones than a project may be are refused before they are read
-// whole.
-std::optional<std::string> read_file(const std::string& path) {
-    std::ifstream file;
-    if (path != "-") {
-        file.open(path, std::ios::binary);
-        if (!file || std::filesystem::is_directory(path)) {
-            std::cerr << path << ": error: it cannot be opened for reading\n";
-            return std::nullopt;
-        }
-    }
-    std::istream& in = path == "-" ? std::cin : file;
-    std::string text, part(1 << 16, '\0');
-    while (text.size() <= largest_file && in.read(part.data(), static_cast<std::streamsize>(part.size())).gcount() > 0)
-        text.append(part, 0, static_cast<std::size_t>(in.gcount()));
-    if (in.bad()) {
-        std::cerr << path << ": error: it cannot be read to the end\n";
-        return std::nullopt;
-    }
-    return text;
-}
-
-std::optional<ProjectRead> open_project(const std::string& path) {
-    const auto text = read_file(path);
-    if (!text) return std::nullopt;
-    auto project = read_project(*text);
-    if (!project) {
-        say(path, project.error());
-        return std::nullopt;
-    }
-    if (!project->warning.empty()) std::cerr << path << ": " << harmless(project->warning) << "\n";
-    return std::move(*project);
-}
 
 struct Judged {
     ProjectRead project;
@@ -143,15 +67,6 @@ int assess_file(const std::string& path, bool json, bool workings) {
                              [&](const std::string& pointer) { return judged->line(pointer); })
                        : harmless(assessment_text(judged->project.machine, judged->axes, workings)));
     return judged->wrong ? bad_input : judged->exceeded ? limit_exceeded : all_fit;
-}
-
-int show_parts(const std::string& path, bool json, bool csv) {
-    const auto project = open_project(path);
-    if (!project) return bad_input;
-    for (const Problem& p : project->problems) say(path, p);
-    const Machine& m = project->machine;
-    std::cout << (json ? parts_json(m) : csv ? parts_csv(m) : harmless(parts_text(m)));
-    return has_errors(project->problems) ? bad_input : all_fit;
 }
 
 int validate_file(const std::string& path) {
@@ -203,11 +118,6 @@ std::optional<double> either(std::string_view text, Kind turning, Kind along, co
         if (const auto q = read_quantity(text, kind, kind == turning ? *find_unit(unit, turning) : si_unit(along)))
             return q->si;
     return std::nullopt;
-}
-
-int refuse(const std::string& what, const std::string& found, const char* allowed) {
-    std::cerr << "error: " << what << ": found \"" << harmless(found) << "\"; allowed is " << allowed << "\n";
-    return bad_input;
 }
 
 struct SheetOptions {
@@ -302,14 +212,6 @@ bool fix_conditions(CurveQuestion& q, const CurveOptions& o) {
 }
 
 // The axis that is named, by name or number from 1; nothing is said where it is found.
-std::optional<std::size_t> axis_of(const Machine& machine, const std::string& named) {
-    const auto& axes = machine.axes;
-    for (std::size_t i = 0; i < axes.size(); ++i)
-        if (axes[i].name == named || std::to_string(i + 1) == named) return i;
-    refuse("--axis", named, ("the name of an axis, or its number from 1 to " + std::to_string(axes.size())).c_str());
-    return std::nullopt;
-}
-
 int show_curve(const std::string& path, const CurveOptions& options, bool json, bool csv) {
     const auto text = read_file(path);
     if (!text) return bad_input;
@@ -399,193 +301,6 @@ int show_curve(const std::string& path, const CurveOptions& options, bool json, 
     }
     std::cout << (json ? curve_json(q) : csv ? curve_csv(q) : harmless(curve_text(q)));
     return all_fit;
-}
-
-// What the judging of a catalogue comes to: something carries the axis, nothing does, or nothing could be judged.
-int judged_code(const std::string& path, const Machine& machine, std::size_t axis, const Problems& problems,
-    const std::vector<Candidate>& judged) {
-    // what is wrong with the axis keeps every part from being judged: say it
-    if (const Assessment a = assess(machine, axis); has_errors(a.problems) && !a.demand) {
-        for (const Problem& p : a.problems)
-            if (p.severity == Severity::error) say(path, p);
-        return bad_input;
-    }
-    if (has_errors(problems)) return bad_input;
-    return std::any_of(judged.begin(), judged.end(), [](const Candidate& c) { return carries(c.state); })
-               ? all_fit
-               : limit_exceeded;
-}
-
-int judge_catalogue(
-    const std::string& path, const std::string& named, const std::string& catalogue, bool json, bool csv) {
-    const auto text = read_file(path);
-    if (!text) return bad_input;
-    const auto project = read_project(*text);
-    if (!project) {
-        say(path, project.error());
-        return bad_input;
-    }
-    const Machine& machine = project->machine;
-    const auto axis = axis_of(machine, named);
-    if (!axis) return bad_input;
-    std::string own;
-    if (!catalogue.empty()) {
-        const auto other = read_file(catalogue);
-        if (!other) return bad_input;
-        own = *other;
-    }
-    const auto read = read_motors(catalogue.empty() ? shipped_catalogue("motors") : own);
-    if (!read) {
-        say(catalogue, read.error());
-        return bad_input;
-    }
-    for (const Problem& p : read->problems) say(catalogue, p);
-    JudgedCatalogue judged{machine, *axis, read->name, {}, {}, {}};
-    for (const auto* list : {&read->motors, &machine.motors})
-        for (const Motor& m : *list)
-            if (suits(m, machine.axes[*axis])) judged.motors.push_back(&m);
-    judged.judged = judge_motors(machine, *axis, judged.motors);
-    judged.order = cheapest_first(judged.motors, judged.judged);
-    std::cout << (json ? judged_json(judged) : csv ? judged_csv(judged) : harmless(judged_text(judged)));
-    return judged_code(path, machine, *axis, read->problems, judged.judged);
-}
-
-// A catalogue as it is read: what it holds, how its columns are taken, what is wrong.
-int check_catalogue(const std::string& path, const std::string& kind, bool json) {
-    std::ifstream file(path, std::ios::binary);
-    if (!file || std::filesystem::is_directory(path)) {
-        std::cerr << path << ": error: it cannot be opened for reading\n";
-        return bad_input;
-    }
-    CheckedCatalogue c;
-    c.file = std::filesystem::path(path).filename().string();
-    while (std::isspace(file.peek())) file.get();
-    const bool object = file.peek() == '{';
-    file.clear();
-    file.seekg(0);
-    if (object) {
-        const auto text = read_file(path);
-        if (!text) return bad_input;
-        auto read = read_parts(*text);
-        if (!read) {
-            say(path, read.error());
-            return bad_input;
-        }
-        c.name = std::move(read->name);
-        c.parts = std::move(read->parts);
-        c.problems = std::move(read->problems);
-    } else {
-        c.table = look_at_part_table(file, kind);
-        file.clear();
-        file.seekg(0);
-        PartTableRead read = read_part_table(file, *c.table, c.file, "");
-        c.parts = std::move(read.parts);
-        c.problems = std::move(read.problems);
-        c.more_problems = read.more_problems;
-        c.rows = read.rows;
-        c.left_out = read.left_out;
-    }
-    if (!json)
-        for (const Problem& p : c.problems) say(path, p);
-    if (!json && c.more_problems > 0) std::cerr << path << ": and " << c.more_problems << " more of these\n";
-    std::cout << (json ? checked_json(c) : harmless(checked_text(c)));
-    return has_errors(c.problems) || count_parts(c.parts).empty() ? bad_input : all_fit;
-}
-
-// The plan of a screw, or its drawing.
-int plan_screw(const std::string& path, const std::string& named, bool svg, bool dxf) {
-    const auto project = open_project(path);
-    if (!project) return bad_input;
-    const auto axis = axis_of(project->machine, named);
-    if (!axis) return bad_input;
-    const Assessment a = assess(project->machine, *axis);
-    const ScrewLayout plan = screw_layout(project->machine.axes[*axis], a.motion ? a.motion->stroke() : std::nan(""));
-    if (!plan.missing.empty()) {
-        std::cerr << path << ": error: the plan waits for " << plan.missing << "\n";
-        return bad_input;
-    }
-    const Drawing drawing = screw_drawing(plan, project->machine.axes[*axis].name);
-    if (svg || dxf) {
-        std::cout << (svg ? drawing_svg(drawing) : drawing_dxf(drawing));
-        return all_fit;
-    }
-    const UnitSystem units = project->machine.unit_system;
-    const auto length = [&](double m) { return format_quantity(m, Kind::length, units, 5); };
-    std::cout << "length " << length(plan.length) << ", thread " << length(plan.thread_to - plan.thread_from)
-              << ", free length " << length(plan.free_length) << ", loaded length " << length(plan.loaded_length)
-              << "\n";
-    for (const ScrewLayout::Place& p : plan.places)
-        if (std::isfinite(p.buckling))
-            std::cout << "nut at " << length(p.at) << ": buckles at "
-                      << format_quantity(p.buckling, Kind::force, units, 4) << "\n";
-    for (const Text& w : plan.warnings) std::cerr << path << ": check: " << harmless(w.in(units)) << "\n";
-    return all_fit;
-}
-
-// One kind of part of a catalogue as CSV.
-int catalogue_as_csv(const std::string& path, const std::string& kind) {
-    const auto text = read_file(path);
-    if (!text) return bad_input;
-    const auto read = read_any_parts(*text, std::filesystem::path(path).filename().string(), "");
-    if (!read) {
-        say(path, read.error());
-        return bad_input;
-    }
-    for (const Problem& p : read->problems) say(path, p);
-    const std::vector<PartsCount> counts = count_parts(read->parts);
-    if (kind.empty() && counts.size() > 1) {
-        std::cerr << "error: --part: the catalogue has several kinds; say which one\n";
-        return bad_input;
-    }
-    const PartKind* of = !kind.empty() ? &part_kind(kind) : counts.empty() ? nullptr : counts.front().kind;
-    if (of) std::cout << part_table_csv(*of, read->parts);
-    return has_errors(read->problems) || !of ? bad_input : all_fit;
-}
-
-struct CandidateOptions {
-    std::string axis, kind, catalogue;
-    std::size_t place = 1;
-};
-
-int judge_candidates(const std::string& path, const CandidateOptions& options, bool json, bool csv) {
-    const auto project = open_project(path);
-    if (!project) return bad_input;
-    const Machine& machine = project->machine;
-    const auto axis = axis_of(machine, options.axis);
-    if (!axis) return bad_input;
-    const PartKind& kind = part_kind(options.kind);
-    const std::size_t places = kind.places(machine.axes[*axis]), most = places + (options.kind == "gearhead");
-    if (options.place < 1 || options.place > most) {
-        std::cerr << "error: --place: found " << options.place << "; allowed is 1 to " << most << "\n";
-        return bad_input;
-    }
-    std::string own;
-    if (!options.catalogue.empty()) {
-        const auto other = read_file(options.catalogue);
-        if (!other) return bad_input;
-        own = *other;
-    }
-    const std::string_view text = options.catalogue.empty() ? shipped_catalogue(kind.list) : own;
-    auto read = read_any_parts(text, std::filesystem::path(options.catalogue).filename().string(), "");
-    if (!read) {
-        say(options.catalogue, read.error());
-        return bad_input;
-    }
-    for (const Problem& p : read->problems) say(options.catalogue, p);
-    const std::size_t project_own = kind.own(const_cast<Machine&>(machine)).size();
-    for (std::size_t i = 0; i < project_own; ++i) kind.keep(read->parts, machine, i);
-    std::vector<std::size_t> which(kind.own(read->parts).size());
-    std::iota(which.begin(), which.end(), std::size_t{0});
-    JudgedParts judged{machine, *axis, kind, read->parts, {}, {}};
-    judged.judged = judge_parts(machine, *axis, kind, options.place - 1, read->parts, which);
-    std::vector<double> prices;
-    for (const std::size_t i : which)
-        prices.push_back(kind.price(read->parts, i).given() ? kind.price(read->parts, i).si : std::nan(""));
-    judged.order = cheapest_first(prices, judged.judged);
-    std::cout << (json  ? judged_parts_json(judged)
-                  : csv ? judged_parts_csv(judged)
-                        : harmless(judged_parts_text(judged)));
-    return judged_code(path, machine, *axis, read->problems, judged.judged);
 }
 
 } // namespace

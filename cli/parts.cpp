@@ -1,0 +1,213 @@
+#include "parts.h"
+
+#include "catalogue.h"
+#include "core/drivetrain/screw_layout.h"
+#include "core/files/shelf_report.h"
+#include "core/match/assess.h"
+#include "core/quantity/format.h"
+#include "core/report/catalogue_report.h"
+#include "core/report/parts_list.h"
+#include "output.h"
+
+#include <algorithm>
+#include <cmath>
+#include <filesystem>
+#include <fstream>
+#include <iostream>
+#include <numeric>
+
+namespace fulmox {
+
+namespace {
+
+// What the judging of a catalogue comes to: something carries the axis, nothing does, or nothing could be judged.
+int judged_code(const std::string& path, const Machine& machine, std::size_t axis, const Problems& problems,
+    const std::vector<Candidate>& judged) {
+    // what is wrong with the axis keeps every part from being judged: say it
+    if (const Assessment a = assess(machine, axis); has_errors(a.problems) && !a.demand) {
+        for (const Problem& p : a.problems)
+            if (p.severity == Severity::error) say(path, p);
+        return bad_input;
+    }
+    if (has_errors(problems)) return bad_input;
+    return std::any_of(judged.begin(), judged.end(), [](const Candidate& c) { return carries(c.state); })
+               ? all_fit
+               : limit_exceeded;
+}
+
+} // namespace
+
+int show_parts(const std::string& path, bool json, bool csv) {
+    const auto project = open_project(path);
+    if (!project) return bad_input;
+    for (const Problem& p : project->problems) say(path, p);
+    const Machine& m = project->machine;
+    std::cout << (json ? parts_json(m) : csv ? parts_csv(m) : harmless(parts_text(m)));
+    return has_errors(project->problems) ? bad_input : all_fit;
+}
+
+int judge_catalogue(
+    const std::string& path, const std::string& named, const std::string& catalogue, bool json, bool csv) {
+    const auto text = read_file(path);
+    if (!text) return bad_input;
+    const auto project = read_project(*text);
+    if (!project) {
+        say(path, project.error());
+        return bad_input;
+    }
+    const Machine& machine = project->machine;
+    const auto axis = axis_of(machine, named);
+    if (!axis) return bad_input;
+    std::string own;
+    if (!catalogue.empty()) {
+        const auto other = read_file(catalogue);
+        if (!other) return bad_input;
+        own = *other;
+    }
+    const auto read = read_motors(catalogue.empty() ? shipped_catalogue("motors") : own);
+    if (!read) {
+        say(catalogue, read.error());
+        return bad_input;
+    }
+    for (const Problem& p : read->problems) say(catalogue, p);
+    JudgedCatalogue judged{machine, *axis, read->name, {}, {}, {}};
+    for (const auto* list : {&read->motors, &machine.motors})
+        for (const Motor& m : *list)
+            if (suits(m, machine.axes[*axis])) judged.motors.push_back(&m);
+    judged.judged = judge_motors(machine, *axis, judged.motors);
+    judged.order = cheapest_first(judged.motors, judged.judged);
+    std::cout << (json ? judged_json(judged) : csv ? judged_csv(judged) : harmless(judged_text(judged)));
+    return judged_code(path, machine, *axis, read->problems, judged.judged);
+}
+
+int check_catalogue(const std::string& path, const std::string& kind, bool json) {
+    std::ifstream file(path, std::ios::binary);
+    if (!file || std::filesystem::is_directory(path)) {
+        std::cerr << path << ": error: it cannot be opened for reading\n";
+        return bad_input;
+    }
+    CheckedCatalogue c;
+    c.file = std::filesystem::path(path).filename().string();
+    while (std::isspace(file.peek())) file.get();
+    const bool object = file.peek() == '{';
+    file.clear();
+    file.seekg(0);
+    if (object) {
+        const auto text = read_file(path);
+        if (!text) return bad_input;
+        auto read = read_parts(*text);
+        if (!read) {
+            say(path, read.error());
+            return bad_input;
+        }
+        c.name = std::move(read->name);
+        c.parts = std::move(read->parts);
+        c.problems = std::move(read->problems);
+    } else {
+        c.table = look_at_part_table(file, kind);
+        file.clear();
+        file.seekg(0);
+        PartTableRead read = read_part_table(file, *c.table, c.file, "");
+        c.parts = std::move(read.parts);
+        c.problems = std::move(read.problems);
+        c.more_problems = read.more_problems;
+        c.rows = read.rows;
+        c.left_out = read.left_out;
+    }
+    if (!json)
+        for (const Problem& p : c.problems) say(path, p);
+    if (!json && c.more_problems > 0) std::cerr << path << ": and " << c.more_problems << " more of these\n";
+    std::cout << (json ? checked_json(c) : harmless(checked_text(c)));
+    return has_errors(c.problems) || count_parts(c.parts).empty() ? bad_input : all_fit;
+}
+
+int plan_screw(const std::string& path, const std::string& named, bool svg, bool dxf) {
+    const auto project = open_project(path);
+    if (!project) return bad_input;
+    const auto axis = axis_of(project->machine, named);
+    if (!axis) return bad_input;
+    const Assessment a = assess(project->machine, *axis);
+    const ScrewLayout plan = screw_layout(project->machine.axes[*axis], a.motion ? a.motion->stroke() : std::nan(""));
+    if (!plan.missing.empty()) {
+        std::cerr << path << ": error: the plan waits for " << plan.missing << "\n";
+        return bad_input;
+    }
+    const Drawing drawing = screw_drawing(plan, project->machine.axes[*axis].name);
+    if (svg || dxf) {
+        std::cout << (svg ? drawing_svg(drawing) : drawing_dxf(drawing));
+        return all_fit;
+    }
+    const UnitSystem units = project->machine.unit_system;
+    const auto length = [&](double m) { return format_quantity(m, Kind::length, units, 5); };
+    std::cout << "length " << length(plan.length) << ", thread " << length(plan.thread_to - plan.thread_from)
+              << ", free length " << length(plan.free_length) << ", loaded length " << length(plan.loaded_length)
+              << "\n";
+    for (const ScrewLayout::Place& p : plan.places)
+        if (std::isfinite(p.buckling))
+            std::cout << "nut at " << length(p.at) << ": buckles at "
+                      << format_quantity(p.buckling, Kind::force, units, 4) << "\n";
+    for (const Text& w : plan.warnings) std::cerr << path << ": check: " << harmless(w.in(units)) << "\n";
+    return all_fit;
+}
+
+int catalogue_as_csv(const std::string& path, const std::string& kind) {
+    const auto text = read_file(path);
+    if (!text) return bad_input;
+    const auto read = read_any_parts(*text, std::filesystem::path(path).filename().string(), "");
+    if (!read) {
+        say(path, read.error());
+        return bad_input;
+    }
+    for (const Problem& p : read->problems) say(path, p);
+    const std::vector<PartsCount> counts = count_parts(read->parts);
+    if (kind.empty() && counts.size() > 1) {
+        std::cerr << "error: --part: the catalogue has several kinds; say which one\n";
+        return bad_input;
+    }
+    const PartKind* of = !kind.empty() ? &part_kind(kind) : counts.empty() ? nullptr : counts.front().kind;
+    if (of) std::cout << part_table_csv(*of, read->parts);
+    return has_errors(read->problems) || !of ? bad_input : all_fit;
+}
+
+int judge_candidates(const std::string& path, const CandidateOptions& options, bool json, bool csv) {
+    const auto project = open_project(path);
+    if (!project) return bad_input;
+    const Machine& machine = project->machine;
+    const auto axis = axis_of(machine, options.axis);
+    if (!axis) return bad_input;
+    const PartKind& kind = part_kind(options.kind);
+    const std::size_t places = kind.places(machine.axes[*axis]), most = places + (options.kind == "gearhead");
+    if (options.place < 1 || options.place > most) {
+        std::cerr << "error: --place: found " << options.place << "; allowed is 1 to " << most << "\n";
+        return bad_input;
+    }
+    std::string own;
+    if (!options.catalogue.empty()) {
+        const auto other = read_file(options.catalogue);
+        if (!other) return bad_input;
+        own = *other;
+    }
+    const std::string_view text = options.catalogue.empty() ? shipped_catalogue(kind.list) : own;
+    auto read = read_any_parts(text, std::filesystem::path(options.catalogue).filename().string(), "");
+    if (!read) {
+        say(options.catalogue, read.error());
+        return bad_input;
+    }
+    for (const Problem& p : read->problems) say(options.catalogue, p);
+    const std::size_t project_own = kind.own(const_cast<Machine&>(machine)).size();
+    for (std::size_t i = 0; i < project_own; ++i) kind.keep(read->parts, machine, i);
+    std::vector<std::size_t> which(kind.own(read->parts).size());
+    std::iota(which.begin(), which.end(), std::size_t{0});
+    JudgedParts judged{machine, *axis, kind, read->parts, {}, {}};
+    judged.judged = judge_parts(machine, *axis, kind, options.place - 1, read->parts, which);
+    std::vector<double> prices;
+    for (const std::size_t i : which)
+        prices.push_back(kind.price(read->parts, i).given() ? kind.price(read->parts, i).si : std::nan(""));
+    judged.order = cheapest_first(prices, judged.judged);
+    std::cout << (json  ? judged_parts_json(judged)
+                  : csv ? judged_parts_csv(judged)
+                        : harmless(judged_parts_text(judged)));
+    return judged_code(path, machine, *axis, read->problems, judged.judged);
+}
+
+} // namespace fulmox
