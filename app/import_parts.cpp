@@ -309,16 +309,7 @@ void ImportParts::keep(bool in_project) {
                                 .arg(count + own));
             return;
         }
-        document_.edit(tr("import %1").arg(name_), [&](Machine& m) {
-            for (std::size_t i = 0; i < count; ++i) {
-                kind.keep(m, read_.parts, i);
-                std::string& name = kind.name(m, kind.own(m).size() - 1);
-                const std::string wanted = std::exchange(name, "");
-                std::string free = wanted;
-                for (int n = 2; find_part(kind, m, free); ++n) free = wanted + " (" + std::to_string(n) + ")";
-                name = free;
-            }
-        });
+        document_.edit(tr("import %1").arg(name_), [&](Machine& m) { keep_all(kind, m, read_.parts); });
     } else if (const QString wrong = part_shelf().keep(QFileInfo(name_).completeBaseName(), read_.parts);
                !wrong.isEmpty()) {
         found_->setText(wrong);

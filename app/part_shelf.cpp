@@ -106,16 +106,8 @@ QString PartShelf::keep(const QString& name, const PartLists& parts) {
             if (p.severity == Severity::error) return tr("%1: %2").arg(file, message_of(p));
         all = std::move(read->parts);
     }
-    PartLists& from = const_cast<PartLists&>(parts); // only looked at
     for (const PartKind& kind : part_kinds()) {
-        const std::size_t count = kind.own(from).size();
-        for (std::size_t i = 0; i < count; ++i) {
-            const std::string wanted = kind.name(from, i).empty() ? std::string("Typed by hand") : kind.name(from, i);
-            std::string free = wanted;
-            for (int n = 2; find_part(kind, all, free); ++n) free = wanted + " (" + std::to_string(n) + ")";
-            kind.keep(all, from, i);
-            kind.name(all, kind.own(all).size() - 1) = free;
-        }
+        keep_all(kind, all, parts);
         if (kind.own(all).size() > most_parts) return tr("%1 would hold more than %2 parts").arg(file).arg(most_parts);
     }
     const std::string text = write_parts(name.toStdString(), all);

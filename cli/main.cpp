@@ -12,15 +12,9 @@
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
-#include <charconv>
-#include <cmath>
 #include <csignal>
-#include <filesystem>
-#include <fstream>
 #include <iostream>
 #include <new>
-#include <numeric>
-#include <sstream>
 
 namespace {
 

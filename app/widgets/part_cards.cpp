@@ -3,24 +3,23 @@
 #include "app/theme.h"
 #include "app/widgets/paint.h"
 #include "app/words.h"
+#include "core/match/candidates.h"
 #include "core/quantity/format.h"
 
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QPainter>
 #include <algorithm>
+#include <utility>
 
 namespace fulmox::app {
 
 CardOf card_of(std::string_view key) {
-    if (key.starts_with("stage")) return CardOf::gearhead;
-    if (key.starts_with("coupling")) return CardOf::coupling;
-    if (key.starts_with("brake")) return CardOf::brake;
-    if (key.starts_with("drive") || key == "voltage" || key == "open_circuit_emf" || key == "pulse_rate")
-        return CardOf::drive;
-    if (key.starts_with("screw") || key == "critical_speed" || key == "buckling" || key == "speed_value")
-        return CardOf::screw;
-    if (key == "precision") return CardOf::precision;
+    static constexpr std::pair<std::string_view, CardOf> cards[] = {{"gearhead", CardOf::gearhead},
+        {"coupling", CardOf::coupling}, {"brake", CardOf::brake}, {"drive", CardOf::drive}, {"screw", CardOf::screw},
+        {"precision", CardOf::precision}};
+    for (const auto& [part, card] : cards)
+        if (part_of_limit(key) == part) return card;
     return CardOf::motor;
 }
 

@@ -311,9 +311,7 @@ void ShelfView::take_current() {
             if (!known || !part_differences(kind, a, at, parts, *known).empty()) {
                 kind.keep_chosen(m, a, at);
                 std::string& name = kind.name(m, kind.own(m).size() - 1);
-                if (name.empty()) name = "Typed by hand";
-                const std::string wanted = name;
-                for (int n = 2; find_part(kind, parts, name); ++n) name = wanted + " (" + std::to_string(n) + ")";
+                name = free_name(kind, parts, name);
             }
         }
         kind.put(a, at, parts, i);
@@ -335,9 +333,7 @@ void ShelfView::keep_in_project() {
     document_.edit(tr("keep the %1 in the project").arg(QString::fromUtf8(kind.label).toLower()), [&](Machine& m) {
         kind.keep_chosen(m, m.axes[static_cast<std::size_t>(document_.axis_index())], place());
         std::string& name = kind.name(m, kind.own(m).size() - 1);
-        const std::string wanted = name.empty() ? "Typed by hand" : name;
-        name = wanted;
-        for (int n = 2; find_part(kind, model_->parts(), name); ++n) name = wanted + " (" + std::to_string(n) + ")";
+        name = free_name(kind, model_->parts(), name);
     });
 }
 

@@ -12,6 +12,7 @@
 #include <oneapi/tbb/parallel_for.h>
 #include <sstream>
 #include <tuple>
+#include <utility>
 
 namespace fulmox {
 
@@ -70,17 +71,24 @@ std::vector<Candidate> judge_each(const Machine& machine, std::size_t index, std
 
 } // namespace
 
+std::string_view part_of_limit(std::string_view key) {
+    for (const auto& [head, part] : {std::pair<std::string_view, std::string_view>{"stage", "gearhead"},
+             {"coupling", "coupling"}, {"brake", "brake"}, {"drive", "drive"}, {"voltage", "drive"},
+             {"open_circuit_emf", "drive"}, {"pulse_rate", "drive"}, {"screw", "screw"}, {"critical_speed", "screw"},
+             {"buckling", "screw"}, {"speed_value", "screw"}, {"precision", "precision"}})
+        if (key.starts_with(head)) return part;
+    return "motor";
+}
+
 bool tells_of(const PartKind& kind, std::string_view key) {
-    const std::string_view of = kind.key;
-    // another bore, an adapter: no reason against a motor
-    if (of == "motor") return key != "coupling_bores" && key != "stage_mating";
-    if (of == "gearhead") return key != "coupling_bores";
-    if (of == "coupling") return key.starts_with("coupling") || key == "precision";
-    if (of == "brake") return key.starts_with("brake");
-    if (of == "drive")
-        return key.starts_with("drive") || key == "voltage" || key == "peak_torque" || key == "speed" ||
-               key == "open_circuit_emf" || key == "pulse_rate";
-    return false;
+    const std::string_view of = kind.key, part = part_of_limit(key);
+    // another bore, another size of hub, an adapter: no reason against a motor or a gearhead
+    const bool fits_together = key == "coupling_bores" || key == "coupling_range";
+    if (of == "motor") return !fits_together && key != "stage_mating";
+    if (of == "gearhead") return !fits_together;
+    if (of == "coupling") return part == of || part == "precision";
+    if (of == "drive") return part == of || key == "peak_torque" || key == "speed";
+    return part == of;
 }
 
 std::vector<Candidate> judge_motors(const Machine& machine, std::size_t index, const std::vector<const Motor*>& motors,

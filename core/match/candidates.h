@@ -8,6 +8,7 @@
 #include <functional>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace fulmox {
@@ -37,6 +38,9 @@ std::vector<Candidate> judge_motors(const Machine& machine, std::size_t axis, co
 std::vector<Candidate> judge_parts(const Machine& machine, std::size_t axis, const PartKind& kind, std::size_t place,
     const PartLists& shelf, const std::vector<std::size_t>& which, const std::function<bool()>& go_on = {},
     const std::function<void(double)>& done = {});
+
+/// The part that a limit is of: key of its kind, "screw" or "precision"; of what no other part has, "motor".
+std::string_view part_of_limit(std::string_view limit_key);
 
 /// Whether a limit tells something of a part of this kind: a brake is not chosen by the life of a screw.
 bool tells_of(const PartKind& kind, std::string_view limit_key);

@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <map>
+#include <set>
 #include <stdexcept>
 #include <utility>
 
@@ -187,6 +188,33 @@ std::optional<std::size_t> find_part(const PartKind& kind, const PartLists& in, 
     for (std::size_t i = 0; i < all; ++i)
         if (kind.name(looked_at(in), i) == name) return i;
     return std::nullopt;
+}
+
+namespace {
+
+template <class Taken> std::string with_number(const std::string& wanted, Taken&& taken) {
+    const std::string name = wanted.empty() ? "Typed by hand" : wanted;
+    std::string free = name;
+    for (int n = 2; taken(free); ++n) free = name + " (" + std::to_string(n) + ")";
+    return free;
+}
+
+} // namespace
+
+std::string free_name(const PartKind& kind, const PartLists& in, const std::string& wanted) {
+    return with_number(wanted, [&](const std::string& name) { return find_part(kind, in, name).has_value(); });
+}
+
+void keep_all(const PartKind& kind, PartLists& to, const PartLists& from) {
+    std::set<std::string> names; // looked up once for each part, of which there may be a hundred thousand
+    for (std::size_t i = 0; i < kind.own(to).size(); ++i) names.insert(kind.name(to, i));
+    const std::size_t count = kind.own(looked_at(from)).size();
+    for (std::size_t i = 0; i < count; ++i) {
+        kind.keep(to, from, i);
+        std::string& name = kind.name(to, kind.own(to).size() - 1);
+        name = with_number(name, [&](const std::string& each) { return names.contains(each); });
+        names.insert(name);
+    }
 }
 
 std::vector<PartDifference> part_differences(

@@ -45,6 +45,12 @@ bool is_placed(const PartKind& kind, std::string_view key);
 /// The part with this name; nothing where there is none.
 std::optional<std::size_t> find_part(const PartKind& kind, const PartLists& in, std::string_view name);
 
+/// The name, or with a number behind it where a part of `in` has it; of none "Typed by hand".
+std::string free_name(const PartKind& kind, const PartLists& in, const std::string& wanted);
+
+/// Adds all parts of one kind under names that are free.
+void keep_all(const PartKind& kind, PartLists& to, const PartLists& from);
+
 struct PartDifference {
     std::string field; ///< its label
     std::string here, there;

@@ -1,5 +1,6 @@
 #include "core/report/parts_list.h"
 
+#include "core/model/part.h"
 #include "core/quantity/format.h"
 #include "core/quantity/not_finite.h"
 #include "core/report/json_values.h"
@@ -14,60 +15,6 @@ namespace fulmox {
 namespace {
 
 double si(const QuantityBase& q) { return q.given() ? q.si : no_number; }
-
-// Collects parts; those of one kind and name are one row.
-class Collected {
-  public:
-    template <class T>
-    void add(std::vector<T>& seen, const char* kind, const T& part, std::string type, const std::string& axis,
-        double price, double mass) {
-        const auto same = std::find_if(rows.begin(), rows.end(),
-            [&](const PartsRow& r) { return r.kind == kind && !part.name.empty() && r.name == part.name; });
-        if (same == rows.end()) {
-            rows.push_back({kind, part.name, std::move(type), {axis}, 1, price, mass, false});
-            seen.push_back(part);
-            return;
-        }
-        ++same->count;
-        if (same->axes.back() != axis) same->axes.push_back(axis);
-        const auto first =
-            std::find_if(seen.begin(), seen.end(), [&](const T& each) { return each.name == part.name; });
-        same->differs = same->differs || (first != seen.end() && !alike(*first, part));
-        // of two that should be one, what is known of either
-        if (std::isnan(same->price)) same->price = price;
-        if (std::isnan(same->mass)) same->mass = mass;
-    }
-    std::vector<PartsRow> rows;
-
-  private:
-    // what an axis sets and a maker does not
-    static bool alike(Coupling a, const Coupling& b) {
-        a.place = b.place;
-        a.service_factor = b.service_factor;
-        a.driven_shaft = b.driven_shaft;
-        a.angular = b.angular;
-        a.parallel = b.parallel;
-        a.axial = b.axial;
-        a.radial_load = b.radial_load;
-        return a == b;
-    }
-    static bool alike(Stage a, const Stage& b) {
-        a.radial_load = b.radial_load;
-        a.axial_load = b.axial_load;
-        a.tilting_moment = b.tilting_moment;
-        a.adapter = b.adapter;
-        return a == b;
-    }
-    static bool alike(Brake a, const Brake& b) {
-        a.place = b.place;
-        return a == b;
-    }
-    static bool alike(const Motor& a, const Motor& b) { return a == b; }
-    static bool alike(const Drive& a, const Drive& b) {
-        return a.continuous_current == b.continuous_current && a.peak_current == b.peak_current &&
-               a.amperes == b.amperes && a.peak_time == b.peak_time && a.price == b.price && a.mass == b.mass;
-    }
-};
 
 std::string label(const Option* options, auto value) { return options[static_cast<std::size_t>(value)].label; }
 
@@ -84,60 +31,73 @@ std::string joined(const std::vector<std::string>& words) {
 
 } // namespace
 
+namespace {
+
+// Of the part of an axis in words; empty: there is none.
+std::string type_of(const PartKind& kind, const Axis& a, std::size_t place) {
+    const std::string_view of = kind.key;
+    const Coupling& c = a.coupling;
+    const Drive& d = a.drive;
+    if (of == "motor") return a.driven() ? a.motor.kind_label() : "";
+    if (of == "drive")
+        return !d.name.empty() || d.continuous_current.given() || d.peak_current.given() || d.price.given() ? "Drive"
+                                                                                                            : "";
+    if (!(motion_of(a.mechanism).has & Motion::shaft)) return {};
+    if (of == "gearhead") return label(Stage::kinds, a.stages[place].kind);
+    if (of == "brake") return a.brake.there() ? "Brake" : "";
+    if (of != "coupling" || !(c.there() || !c.name.empty())) return {};
+    return c.kind == CouplingKind::unsaid ? "Coupling" : "Coupling, " + label(Coupling::kinds, c.kind);
+}
+
+} // namespace
+
 std::vector<PartsRow> parts_list(const Machine& machine) {
-    Collected parts;
-    std::vector<Motor> motors;
-    std::vector<Stage> stages;
-    std::vector<Coupling> couplings;
-    std::vector<Brake> brakes;
-    std::vector<Drive> drives;
-    const auto each = [&](auto&& take) {
+    std::vector<PartsRow> rows;
+    // those of one kind and name are one row
+    const auto row_of = [&](const char* kind, const std::string& name, const std::string& axis) -> PartsRow* {
+        const auto same = std::find_if(rows.begin(), rows.end(),
+            [&](const PartsRow& r) { return r.kind == kind && !name.empty() && r.name == name; });
+        if (same == rows.end()) return nullptr;
+        ++same->count;
+        if (same->axes.back() != axis) same->axes.push_back(axis);
+        return &*same;
+    };
+    const auto called = [&](std::size_t i) {
+        const std::string& name = machine.axes[i].name;
+        return name.empty() ? "axis " + std::to_string(i + 1) : name;
+    };
+    for (const PartKind& kind : part_kinds()) {
+        PartLists seen;
         for (std::size_t i = 0; i < machine.axes.size(); ++i) {
             const Axis& a = machine.axes[i];
-            const std::string name = a.name.empty() ? "axis " + std::to_string(i + 1) : a.name;
-            take(a, name, (motion_of(a.mechanism).has & Motion::shaft) != 0);
-        }
-    };
-    each([&](const Axis& a, const std::string& axis, bool) {
-        if (a.driven())
-            parts.add(motors, "motor", a.motor, a.motor.kind_label(), axis, si(a.motor.price), si(a.motor.mass));
-    });
-    each([&](const Axis& a, const std::string& axis, bool shaft) {
-        if (shaft)
-            for (const Stage& s : a.stages)
-                parts.add(stages, "gearhead", s, label(Stage::kinds, s.kind), axis, si(s.price), si(s.mass));
-    });
-    each([&](const Axis& a, const std::string& axis, bool shaft) {
-        if (!shaft) return;
-        for (const Stage& s : a.stages)
-            if (!s.adapter.empty()) {
-                const auto same = std::find_if(parts.rows.begin(), parts.rows.end(),
-                    [&](const PartsRow& r) { return r.kind == "adapter" && r.name == s.adapter; });
-                if (same != parts.rows.end()) {
-                    ++same->count;
-                    same->axes.push_back(axis);
-                } else {
-                    parts.rows.push_back({"adapter", s.adapter, "Adapter", {axis}, 1, no_number, no_number, false});
+            for (std::size_t place = 0; place < kind.places(a); ++place) {
+                std::string type = type_of(kind, a, place);
+                if (type.empty()) continue;
+                kind.keep_chosen(seen, a, place);
+                const std::size_t last = kind.own(seen).size() - 1;
+                const std::string name = kind.name(seen, last);
+                const double price = si(kind.price(seen, last)), mass = si(kind.mass(seen, last));
+                if (PartsRow* same = row_of(kind.key, name, called(i))) {
+                    same->differs =
+                        same->differs || !part_differences(kind, a, place, seen, *find_part(kind, seen, name)).empty();
+                    // of two that should be one, what is known of either
+                    if (std::isnan(same->price)) same->price = price;
+                    if (std::isnan(same->mass)) same->mass = mass;
+                    continue;
                 }
+                rows.push_back({kind.key, name, std::move(type), {called(i)}, 1, price, mass, false});
             }
-    });
-    each([&](const Axis& a, const std::string& axis, bool shaft) {
-        const Coupling& c = a.coupling;
-        if (shaft && (c.there() || !c.name.empty()))
-            parts.add(couplings, "coupling", c,
-                c.kind == CouplingKind::unsaid ? "Coupling" : "Coupling, " + label(Coupling::kinds, c.kind), axis,
-                si(c.price), si(c.mass));
-    });
-    each([&](const Axis& a, const std::string& axis, bool shaft) {
-        if (shaft && a.brake.there())
-            parts.add(brakes, "brake", a.brake, "Brake", axis, si(a.brake.price), si(a.brake.mass));
-    });
-    each([&](const Axis& a, const std::string& axis, bool) {
-        const Drive& d = a.drive;
-        if (!d.name.empty() || d.continuous_current.given() || d.peak_current.given() || d.price.given())
-            parts.add(drives, "drive", d, "Drive", axis, si(d.price), si(d.mass));
-    });
-    return std::move(parts.rows);
+        }
+        if (std::string_view(kind.key) != "gearhead") continue;
+        for (std::size_t i = 0; i < machine.axes.size(); ++i) { // beside the gearheads stand their adapters
+            const Axis& a = machine.axes[i];
+            if (!(motion_of(a.mechanism).has & Motion::shaft)) continue;
+            for (const Stage& s : a.stages)
+                if (!s.adapter.empty() && !row_of("adapter", s.adapter, called(i)))
+                    rows.push_back({"adapter", s.adapter, "Adapter", {called(i)}, 1, no_number, no_number, false});
+        }
+    }
+    return rows;
 }
 
 PartsTotal parts_total(const std::vector<PartsRow>& rows) {

@@ -381,3 +381,17 @@ TEST_CASE("the ratio curve: every point is an assessment, and its best for pure 
     CHECK(ratio_curve(m, 0, 0, 5, 5, 10).points.empty());
     CHECK(ratio_curve(m, 0, 0, 1, 9, 10, [] { return false; }).points.empty());
 }
+
+TEST_CASE("a bore and a size of hub speak against no motor and no gearhead, and every limit has its part") {
+    for (const char* key : {"coupling_bores", "coupling_range"})
+        for (const char* kind : {"motor", "gearhead", "brake", "drive"}) CHECK(!tells_of(part_kind(kind), key));
+    CHECK(tells_of(part_kind("coupling"), "coupling_range"));
+    CHECK(part_of_limit("drive_dial") == "drive");
+    CHECK(part_of_limit("continuous_loss") == "motor");
+    // an axis whose only fault is a coupling too small in the bore: its motor carries it all the same
+    Machine m = demo();
+    m.axes[0].coupling.largest_bore = Quantity<Kind::length>("10 mm");
+    REQUIRE(assess(m, 0).limit("coupling_range")->state == LimitState::over);
+    const auto judged = judge_motors(m, 0, {&m.axes[0].motor});
+    CHECK(carries(judged[0].state));
+}
