@@ -25,6 +25,13 @@ Value working_json(const Working& w) {
     return out;
 }
 
+// An ordered object that outgrows its room copies everything below it: its keys cannot be moved.
+Value roomy_object(std::size_t members) {
+    Value out = Value::object();
+    out.get_ref<Value::object_t&>().reserve(members);
+    return out;
+}
+
 // What the row of this key needs on this mechanism, by name.
 template <class Rows> const auto* row_of(const Rows& rows, const std::string& key) {
     const auto row = std::find_if(rows.begin(), rows.end(), [&](const auto& r) { return key == r.key; });
@@ -150,7 +157,7 @@ Value stages_json(const Axis& axis, const Assessment& a) {
 Value axis_json(const Machine& machine, const Axis& axis, const std::string& path, const Assessment& a,
     const Problems& problems, UnitSystem units) {
     const Units own(axis);
-    Value results = Value::object();
+    Value results = roomy_object(a.figures.size());
     for (const Figure& f : a.figures) {
         const FigureRow* row = row_of(figure_rows(), f.key);
         results[f.key] = {{"label", f.label}, {"value", finite(f.si)}, {"unit", std::string(info(f.kind).si_unit)},
@@ -166,14 +173,24 @@ Value axis_json(const Machine& machine, const Axis& axis, const std::string& pat
             {"source", l.source}, {"working", working_json(l.working)},
             {"needs", needs_json(row ? needs_on(needs_of(*row, axis), axis) : 0)}});
     }
-    return {{"name", axis.name}, {"policy", axis.policy}, {"results", std::move(results)},
-        {"limits", std::move(limits)}, {"inertia", a.inertia ? inertia_json(*a.inertia, own) : Value(nullptr)},
-        {"peaks", a.demand ? peaks_json(*a.demand, own) : Value(nullptr)},
-        {"segments", a.demand ? segments_json(axis, *a.demand, own, path) : Value(nullptr)},
-        {"heat", a.heat ? heat_json(*a.heat) : Value(nullptr)}, {"stages", stages_json(axis, a)},
-        {"coupling", coupling_json(axis, a)}, {"brake", brake_json(axis, a)}, {"drive", drive_json(machine, axis, a)},
-        {"screw", screw_json(axis, a)}, {"stiffness", stiffness_json(a)}, {"precision", precision_json(axis, a)},
-        {"problems", problems_json(problems)}};
+    Value out = roomy_object(17);
+    out["name"] = axis.name;
+    out["policy"] = axis.policy;
+    out["results"] = std::move(results);
+    out["limits"] = std::move(limits);
+    out["inertia"] = a.inertia ? inertia_json(*a.inertia, own) : Value(nullptr);
+    out["peaks"] = a.demand ? peaks_json(*a.demand, own) : Value(nullptr);
+    out["segments"] = a.demand ? segments_json(axis, *a.demand, own, path) : Value(nullptr);
+    out["heat"] = a.heat ? heat_json(*a.heat) : Value(nullptr);
+    out["stages"] = stages_json(axis, a);
+    out["coupling"] = coupling_json(axis, a);
+    out["brake"] = brake_json(axis, a);
+    out["drive"] = drive_json(machine, axis, a);
+    out["screw"] = screw_json(axis, a);
+    out["stiffness"] = stiffness_json(a);
+    out["precision"] = precision_json(axis, a);
+    out["problems"] = problems_json(problems);
+    return out;
 }
 
 } // namespace
