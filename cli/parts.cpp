@@ -142,10 +142,17 @@ int plan_screw(const std::string& path, const std::string& named, bool svg, bool
     std::cout << "length " << length(plan.length) << ", thread " << length(plan.thread_to - plan.thread_from)
               << ", free length " << length(plan.free_length) << ", loaded length " << length(plan.loaded_length)
               << "\n";
+    const auto speed = [&](double v) { return format_quantity(v, Kind::angular_speed, units, 4); };
+    if (std::isfinite(plan.critical_speed))
+        std::cout << "critical speed of all its diameters " << speed(plan.critical_speed) << "\n";
     for (const ScrewLayout::Place& p : plan.places)
-        if (std::isfinite(p.buckling))
+        if (std::isfinite(p.buckling)) {
             std::cout << "nut at " << length(p.at) << ": buckles at "
-                      << format_quantity(p.buckling, Kind::force, units, 4) << "\n";
+                      << format_quantity(p.buckling, Kind::force, units, 4);
+            if (std::isfinite(p.critical_speed))
+                std::cout << ", critical speed with the nut as a bearing " << speed(p.critical_speed);
+            std::cout << "\n";
+        }
     for (const Text& w : plan.warnings) std::cerr << path << ": check: " << harmless(w.in(units)) << "\n";
     return all_fit;
 }

@@ -354,6 +354,7 @@ PARTS = {
         "critical_speed": "rad/s: `value` for the chosen `ends`, and `by_ends` for all four; null without a root diameter, and where the nut turns",
         "buckling_load": "N, the same; Johnson's parabola below the transition slenderness where a yield strength is given",
         "life": "`mean_load` N and `mean_speed` rad/s over the whole time, `revolutions`, `hours`, `travel` m (null without a dynamic load rating), `by_spectrum` where one is typed; null where neither is known",
+        "plan": "of its described ends, m: `length`, `free_length`, `loaded_length`, `bearing_from` (middle of the first bearing), `sections` and `nut_sections` (of a nut that turns) each `of`, `from`, `to`, `diameter`; `critical_speed` rad/s of all its diameters on its bearings; `places` of the `nut` along the stroke with `loaded_length`, `buckling_load` N and `critical_speed` with the nut as one more bearing; `warnings`; null where no ends are described or the plan waits",
     }),
     "stiffness": ("Stiffness", "everything seen from the motor's shaft; null where inertias are not known", {
         "elements": "each with `key`, `label`, `stiffness` where it is in `stiffness_unit`, `at_motor` N·m/rad, and its `compliance_share`",

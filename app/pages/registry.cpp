@@ -24,7 +24,8 @@ const std::vector<PageEntry>& page_registry() {
                 {QT_TR_NOOP("Export the motion"), "export-motion"}, {QT_TR_NOOP("Add a move"), "add-move"},
                 {QT_TR_NOOP("Add a dwell"), "add-dwell"}, {QT_TR_NOOP("Delete the segment"), "delete-segment"}}),
         entry<WhatTakes>({}),
-        entry<WhatDrives>({"/motor", "/drive", "/coupling", "/brake", "/accuracy", "/mechanism/ends"})};
+        entry<WhatDrives>(
+            {"/motor", "/drive", "/coupling", "/brake", "/accuracy", "/mechanism/ends", "/mechanism/nut_body"})};
     return pages;
 }
 

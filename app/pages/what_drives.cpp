@@ -400,9 +400,9 @@ void WhatDrives::show_card() {
 }
 
 // The fields of a part beside what they come to.
-QWidget* WhatDrives::of_part(const char* place, std::initializer_list<const char*> rooms) {
+QWidget* WhatDrives::of_part(const QStringList& places, std::initializer_list<const char*> rooms) {
     const Tab tab = scrolling_tab(16);
-    auto* form = new Form(document_, {QString::fromLatin1(place)}, 128);
+    auto* form = new Form(document_, places, 128);
     forms_.push_back(form);
     connect(form, &Form::focused, tab.help, &HelpStrip::show_field);
     auto* list = new FigureList(document_, keys_of(rooms), 1, false);
@@ -473,7 +473,7 @@ void WhatDrives::add_shelves() {
     add_tab(of_gearheads(), tr("Gearheads"), CardOf::gearhead, tr("The ratio curve, and what can be had"));
     shelf(gearheads_, "gearhead");
     add_tab(shelf(new ShelfView(document_, "coupling"), "coupling"), tr("Couplings"), CardOf::coupling);
-    auto* coupling = of_part("/coupling", {"coupling."});
+    auto* coupling = of_part({QStringLiteral("/coupling")}, {"coupling."});
     auto* kinds = new QLabel;
     kinds->setObjectName(QStringLiteral("coupling-kinds"));
     kinds->setFont(type_face(12));
@@ -500,16 +500,16 @@ void WhatDrives::add_shelves() {
     });
     add_tab(coupling, tr("Coupling"), CardOf::coupling, tr("The coupling of this axis, and what it comes to"));
     add_tab(shelf(new ShelfView(document_, "brake"), "brake"), tr("Brakes"), CardOf::brake);
-    add_tab(
-        of_part("/brake", {"brake."}), tr("Brake"), CardOf::brake, tr("The brake of this axis, and how it stops it"));
+    add_tab(of_part({QStringLiteral("/brake")}, {"brake."}), tr("Brake"), CardOf::brake,
+        tr("The brake of this axis, and how it stops it"));
     add_tab(shelf(new ShelfView(document_, "drive"), "drive"), tr("Drives"), CardOf::drive);
     add_tab(shelf(new ShelfView(document_, "supply"), "supply"), tr("Supplies"), CardOf::drive,
         tr("Sheets of supplies; no axis is judged by them yet"));
-    auto* screw = of_part("/mechanism/ends", {"screw."});
+    auto* screw = of_part({QStringLiteral("/mechanism/ends"), QStringLiteral("/mechanism/nut_body")}, {"screw."});
     auto* screw_view = new ScrewView(document_);
     static_cast<QVBoxLayout*>(screw->layout())->insertWidget(0, screw_view, 1);
     add_tab(screw, tr("Screw ends"), CardOf::screw, tr("The plan of the screw to scale, and its ends"));
-    auto* precision = of_part("/accuracy", {"precision.", "stiffness."});
+    auto* precision = of_part({QStringLiteral("/accuracy")}, {"precision.", "stiffness."});
     static_cast<QVBoxLayout*>(precision->layout())->insertWidget(1, new PrecisionView(document_), 1);
     add_tab(precision, tr("Precision"), CardOf::precision, tr("How exactly the load stands, and what gives way"));
 }
@@ -658,7 +658,8 @@ bool WhatDrives::go_to(const QString& path) {
     };
     if (drive) tabs_->setCurrentIndex(drive_tab);
     for (const auto& [group, name] : {std::pair("/coupling", tr("Coupling")), std::pair("/brake", tr("Brake")),
-             std::pair("/accuracy", tr("Precision")), std::pair("/mechanism/ends", tr("Screw ends"))})
+             std::pair("/accuracy", tr("Precision")), std::pair("/mechanism/ends", tr("Screw ends")),
+             std::pair("/mechanism/nut_body", tr("Screw ends"))})
         if (inside(group)) {
             open_tab(name);
             return Page::go_to(path);

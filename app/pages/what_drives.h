@@ -48,7 +48,7 @@ class WhatDrives : public Page {
     Tab scrolling_tab(int spacing);
     QWidget* by_hand();
     QWidget* of_drive();
-    QWidget* of_part(const char* place, std::initializer_list<const char*> rooms);
+    QWidget* of_part(const QStringList& places, std::initializer_list<const char*> rooms);
     QWidget* of_gearheads();
     void add_shelves();
     void import_list(const char* kind);

@@ -29,7 +29,7 @@ QString shape_of(const Body& b) {
 
 WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr(question), parent) {
     auto* form = new Form(document, {QStringLiteral("/name"), QStringLiteral("/mechanism"), QStringLiteral("/load"),
-                                        QStringLiteral("!/mechanism/ends")});
+                                        QStringLiteral("!/mechanism/ends"), QStringLiteral("!/mechanism/nut_body")});
     bodies_ = new ListEditor(
         document, QStringLiteral("/bodies"), tr("Bodies"), tr("+ body"),
         [this] { return document_.has_axis() ? document_.axis().bodies.size() : 0; },

@@ -125,6 +125,15 @@ void ScrewView::refresh() {
             words += tr("; it buckles at %1 with the nut at the far end, at %2 with it at the near one")
                          .arg(qs(format_quantity(worst.buckling, Kind::force, units, 3)),
                              qs(format_quantity(layout_.places.front().buckling, Kind::force, units, 3)));
+        if (std::isfinite(layout_.critical_speed)) {
+            const auto speed = [&](double v) { return qs(format_quantity(v, Kind::angular_speed, units, 3)); };
+            const ScrewLayout::Place& slowest = *std::min_element(layout_.places.begin(), layout_.places.end(),
+                [](const auto& x, const auto& y) { return x.critical_speed < y.critical_speed; });
+            words +=
+                tr("; critical speed of all its diameters %1, and with the nut as one more bearing at least %2, the "
+                   "nut at %3")
+                    .arg(speed(layout_.critical_speed), speed(slowest.critical_speed), length(slowest.at));
+        }
         sums_->setText(words + QLatin1Char('.'));
         QStringList warnings;
         for (const Text& w : layout_.warnings) warnings << QStringLiteral("\u25c6 ") + qs(w.in(units));

@@ -1,12 +1,11 @@
 #include "core/drivetrain/screw_layout.h"
 
 #include "core/drivetrain/screw_limits.h"
-#include "core/quantity/format.h"
+#include "core/drivetrain/stepped_shaft.h"
 #include "core/quantity/not_finite.h"
 
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 #include <limits>
 #include <utility>
 
@@ -106,6 +105,28 @@ Built build(const ScrewEnd& e, const char* name, double root, std::vector<Text>&
     return out;
 }
 
+// A nut that turns has a seat for its bearing and one for its pulley; the screw stands.
+void plan_nut(const Screw& s, ScrewLayout& out) {
+    const ScrewEnds& e = s.ends;
+    const auto holds_still = [](const ScrewEnd& end) {
+        return end.flats.given() || (end.journal_diameter.given() && end.holds == JournalHolds::key);
+    };
+    if (!holds_still(e.drive_end) && !holds_still(e.far_end))
+        out.warnings.push_back("the nut turns and nothing holds the screw still: flats or a key at one end do");
+    if (!s.nut_body.said()) return;
+    const Built nut = build(s.nut_body, "nut", 0, out.warnings);
+    if (nut.length > e.nut_length.si * (1 + 1e-9))
+        out.warnings.push_back(Text("nut: its seats, ") + length_text(nut.length) +
+                               " together, are longer than nut or carriage, " + length_text(e.nut_length.si));
+    for (const ScrewSection& part : nut.sections)
+        if (part.diameter <= s.diameter.si)
+            out.warnings.push_back(Text("nut: a seat of ") + length_text(part.diameter) +
+                                   " is no larger than the screw in it, " + length_text(s.diameter.si));
+    out.nut_sections = nut.sections;
+    out.nut_grooves = nut.grooves;
+    out.nut_bore = s.diameter.si;
+}
+
 } // namespace
 
 ScrewLayout screw_layout(const Axis& axis, double stroke) {
@@ -131,6 +152,7 @@ ScrewLayout screw_layout(const Axis& axis, double stroke) {
     if (!free_end && !e.far_end.seat_diameter.given()) lacks("the bearing seat at the far end");
     if (!out.missing.empty()) return out;
     const double root = screw->root_diameter.value_or(0);
+    const bool nut_turns = screw->turns == ScrewTurns::nut;
     Built near = build(e.drive_end, "drive end", root, out.warnings),
           far = build(e.far_end, "far end", root, out.warnings);
     const double thread = stroke + e.nut_length.si + 2 * e.margin.value_or(0);
@@ -161,12 +183,24 @@ ScrewLayout screw_layout(const Axis& axis, double stroke) {
     };
     flats(e.drive_end, false);
     flats(e.far_end, true);
+    if (nut_turns) plan_nut(*screw, out);
     const double first = near.seat_middle, last = far.seat ? out.length - far.seat_middle : out.length;
+    out.first_bearing = first;
     out.free_length = last - first;
     // the nut's middle travels between the margins
     const double begin = out.thread_from + e.margin.value_or(0) + e.nut_length.si / 2, end = begin + stroke;
     out.loaded_length = end - first;
     const double nan = no_number;
+    std::vector<ShaftStretch> shaft;
+    for (const ScrewSection& part : out.sections)
+        shaft.push_back({part.to - part.from, part.of == SectionOf::screw ? root : part.diameter});
+    std::vector<ShaftSupport> bearings{{first, screw->fixity != EndFixity::supported_supported}};
+    if (!free_end) bearings.push_back({last, screw->fixity == EndFixity::fixed_fixed});
+    const bool whirls = !nut_turns && root > 0 && screw->elastic_modulus.given() && screw->density.given();
+    const auto bends = [&](const std::vector<ShaftSupport>& held) {
+        return whirls ? bending_frequency(shaft, held, screw->elastic_modulus.si, screw->density.si) : nan;
+    };
+    out.critical_speed = bends(bearings);
     for (int i = 0; i <= 10; ++i) {
         const double at = stroke * i / 10, loaded = begin + at - first;
         const double yield =
@@ -174,17 +208,30 @@ ScrewLayout screw_layout(const Axis& axis, double stroke) {
         out.places.push_back({at, loaded,
             root > 0 && screw->elastic_modulus.given()
                 ? compression_load(root, loaded, screw->elastic_modulus.si, yield, screw->fixity)
-                : nan});
+                : nan,
+            no_number});
+        std::vector<ShaftSupport> held = bearings;
+        held.push_back({begin + at, false});
+        out.places.back().critical_speed = bends(held);
     }
-    const QuantityBase& shaft = axis.stages.empty() ? axis.motor.shaft_diameter : axis.stages.back().output_shaft;
+    if (std::isfinite(out.critical_speed)) {
+        const double plain =
+            critical_speed(root, out.free_length, screw->elastic_modulus.si, screw->density.si, screw->fixity);
+        if (out.critical_speed < 0.9 * plain)
+            out.warnings.push_back(Text("the thinner ends lower the critical speed to ") +
+                                   Text::of(out.critical_speed, Kind::angular_speed) +
+                                   "; a plain bar of root diameter between the bearings has " +
+                                   Text::of(plain, Kind::angular_speed));
+    }
+    const QuantityBase& driving = axis.stages.empty() ? axis.motor.shaft_diameter : axis.stages.back().output_shaft;
     const bool coupled = axis.coupling.there() &&
                          axis.coupling.place == (axis.stages.empty() ? axis.coupling.place : CouplingPlace::mechanism);
     const double journal = e.drive_end.journal_diameter.value_or(nan);
-    if ((axis.driven() || !axis.stages.empty()) && shaft.given() && std::isfinite(journal) &&
-        std::abs(journal - shaft.si) > 1e-3 * shaft.si)
+    if (!nut_turns && (axis.driven() || !axis.stages.empty()) && driving.given() && std::isfinite(journal) &&
+        std::abs(journal - driving.si) > 1e-3 * driving.si)
         out.warnings.push_back(Text("the journal of ") + length_text(journal) + " and the shaft it is coupled to, " +
-                               length_text(shaft.si) + ", differ: equal diameters save a special coupling");
-    if (coupled && std::isfinite(journal) && axis.coupling.driven_shaft.given() &&
+                               length_text(driving.si) + ", differ: equal diameters save a special coupling");
+    if (!nut_turns && coupled && std::isfinite(journal) && axis.coupling.driven_shaft.given() &&
         std::abs(journal - axis.coupling.driven_shaft.si) > 1e-3 * journal)
         out.warnings.push_back(Text("the coupling is told a shaft of ") + length_text(axis.coupling.driven_shaft.si) +
                                " on the load's side; the journal has " + length_text(journal));
@@ -204,185 +251,6 @@ ScrewLayout screw_layout(const Axis& axis, double stroke) {
     if (screw->fixity == EndFixity::fixed_fixed && screw->temperature_rise.value_or(0) > 0)
         out.warnings.push_back("both ends are fixed: a warm screw cannot grow, and presses on its bearings");
     return out;
-}
-
-Drawing screw_drawing(const ScrewLayout& l, const std::string& title) {
-    Drawing d;
-    if (l.sections.empty()) return d;
-    constexpr double mm = 1000;
-    const double thread = (l.thread_to - l.thread_from) * mm;
-    double largest = 0;
-    for (const ScrewSection& s : l.sections) largest = std::max(largest, s.diameter * mm);
-    const double ends = l.length * mm - thread, shown = std::min(thread, std::max(0.7 * ends, 2.5 * largest));
-    const bool broken = shown < thread;
-    const double from = l.thread_from * mm, to = l.thread_to * mm;
-    // where a place of the screw is drawn
-    const auto x = [&](double m) {
-        const double v = m * mm;
-        return !broken || v <= from + shown / 2 ? v : v >= to - shown / 2 ? v - (thread - shown) : from + shown / 2;
-    };
-    const auto line = [&](double x1, double y1, double x2, double y2, const char* layer) {
-        d.lines.push_back({x1, y1, x2, y2, layer});
-    };
-    const double size = std::max(2.5, largest / 9); // of letters
-    const auto number = [](double m) { return format_number(m * mm, 4); };
-    double before = 0;
-    for (const ScrewSection& s : l.sections) {
-        const double r = s.diameter * mm / 2, a = x(s.from), b = x(s.to);
-        line(a, -std::max(r, before), a, std::max(r, before), "OUTLINE");
-        if (s.of == SectionOf::screw && broken) {
-            const double m = (a + b) / 2;
-            for (const double y : {-r, r}) {
-                line(a, y, m - size, y, "OUTLINE");
-                line(m + size, y, b, y, "OUTLINE");
-            }
-            for (const double k : {m - size, m + size})
-                for (const double half : {-1.0, 1.0}) line(k, 0, k + size / 2, half * r, "THIN");
-        } else {
-            for (const double y : {-r, r}) line(a, y, b, y, "OUTLINE");
-        }
-        if (s.of == SectionOf::lock_thread || s.of == SectionOf::screw) // the root of a thread
-            for (const double y : {-0.88 * r, 0.88 * r}) {
-                if (s.of == SectionOf::screw && broken) {
-                    line(a, y, (a + b) / 2 - size, y, "THIN");
-                    line((a + b) / 2 + size, y, b, y, "THIN");
-                } else {
-                    line(a, y, b, y, "THIN");
-                }
-            }
-        before = r;
-    }
-    line(x(l.length), -before, x(l.length), before, "OUTLINE");
-    for (const ScrewGroove& g : l.grooves)
-        for (const double side : {-1.0, 1.0}) {
-            const double r = side * g.diameter * mm / 2;
-            line(x(g.at), r, x(g.at + g.width), r, "OUTLINE");
-            line(x(g.at), r, x(g.at), r + side * 0.8, "OUTLINE");
-            line(x(g.at + g.width), r, x(g.at + g.width), r + side * 0.8, "OUTLINE");
-        }
-    for (const ScrewFlats& f : l.flats) {
-        const double h = f.across * mm / 2;
-        for (const double y : {-h, h}) line(x(f.from), y, x(f.to), y, "OUTLINE");
-        line(x(f.from), -h, x(f.to), h, "THIN");
-        line(x(f.from), h, x(f.to), -h, "THIN");
-        double r = h;
-        for (const ScrewSection& s : l.sections)
-            if (s.from <= f.from + 1e-9 && f.to <= s.to + 1e-9) r = s.diameter * mm / 2;
-        d.words.push_back({x(f.from), -r - 1.3 * size, size, "SW " + number(f.across), "DIMENSIONS", -1});
-    }
-    const double whole = x(l.length);
-    line(-4, 0, whole + 4, 0, "CENTRE");
-    // a chain of dimensions below, diameters above
-    const auto dimension = [&](double a, double b, double y, const std::string& text) {
-        line(a, y, b, y, "DIMENSIONS");
-        for (const double k : {a, b}) {
-            line(k, y - size / 2, k, y + size / 2, "DIMENSIONS");
-            line(k - size / 3, y - size / 3, k + size / 3, y + size / 3, "DIMENSIONS");
-        }
-        d.words.push_back({(a + b) / 2, y + size * 0.4, size, text, "DIMENSIONS"});
-    };
-    const double half = largest / 2;
-    int level = 0;
-    for (const ScrewSection& s : l.sections) {
-        const double a = x(s.from), b = x(s.to);
-        const std::string text = number(s.to - s.from);
-        // short ones stand a step lower, so that words keep clear of one another
-        const bool tight = b - a < 0.75 * size * static_cast<double>(text.size() + 1);
-        level = tight ? level % 3 + 1 : 0;
-        dimension(a, b, -half - size * (3 + 1.8 * level), text);
-    }
-    dimension(0, whole, -half - size * 10.5, number(l.length));
-    level = 0;
-    double last = -std::numeric_limits<double>::infinity();
-    double told = 0;
-    for (const ScrewSection& s : l.sections) {
-        if (std::exchange(told, s.diameter) == s.diameter) continue; // one word for two neighbours
-        const double m = (x(s.from) + x(s.to)) / 2 + (s.of == SectionOf::screw && broken ? 0.3 * shown : 0);
-        const std::string text = "\u00d8" + number(s.diameter);
-        level = m - last < 0.75 * size * static_cast<double>(text.size() + 2) ? level % 3 + 1 : 0;
-        const double y = half + size * (1.5 + 1.7 * level);
-        line(m, s.diameter * mm / 2, m, y, "DIMENSIONS");
-        d.words.push_back({m, y + 0.3 * size, size, text, "DIMENSIONS"});
-        last = m;
-    }
-    d.words.push_back({0, half + size * 9, size * 1.2, title, "DIMENSIONS", -1});
-    d.left = -6;
-    d.right = whole + 6;
-    d.bottom = -half - size * 13;
-    d.top = half + size * 11.5;
-    return d;
-}
-
-std::string drawing_svg(const Drawing& d) {
-    const double w = d.right - d.left, h = d.top - d.bottom;
-    std::string out =
-        fmt::format("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" "
-                    "width=\"{:.4g}mm\" height=\"{:.4g}mm\" viewBox=\"{:.6g} {:.6g} {:.6g} {:.6g}\">\n",
-            w, h, d.left, -d.top, w, h);
-    const auto pen = [](std::string_view layer) {
-        return layer == "OUTLINE"  ? "stroke=\"#000\" stroke-width=\"0.5\""
-               : layer == "CENTRE" ? "stroke=\"#000\" stroke-width=\"0.18\" stroke-dasharray=\"6 1.5 0.6 1.5\""
-                                   : "stroke=\"#000\" stroke-width=\"0.2\"";
-    };
-    for (const Drawing::Line& l : d.lines)
-        out += fmt::format("<line x1=\"{:.6g}\" y1=\"{:.6g}\" x2=\"{:.6g}\" y2=\"{:.6g}\" {}/>\n", l.x1, -l.y1, l.x2,
-            -l.y2, pen(l.layer));
-    for (const Drawing::Word& t : d.words) {
-        std::string text;
-        for (const char c : t.text)
-            text += c == '<'   ? "&lt;"
-                    : c == '>' ? "&gt;"
-                    : c == '&' ? "&amp;"
-                    : c == '"' ? "&quot;"
-                               : std::string(1, static_cast<unsigned char>(c) < 0x20 ? ' ' : c);
-        out += fmt::format("<text x=\"{:.6g}\" y=\"{:.6g}\" font-size=\"{:.4g}\" font-family=\"sans-serif\" "
-                           "text-anchor=\"{}\">{}</text>\n",
-            t.x, -t.y, t.height * 1.35,
-            t.anchor < 0   ? "start"
-            : t.anchor > 0 ? "end"
-                           : "middle",
-            text);
-    }
-    return out + "</svg>\n";
-}
-
-std::string drawing_dxf(const Drawing& d) {
-    // group code and value, a line each
-    std::string out =
-        "0\r\nSECTION\r\n2\r\nHEADER\r\n9\r\n$ACADVER\r\n1\r\nAC1009\r\n9\r\n$INSUNITS\r\n70\r\n4\r\n0\r\nENDSEC\r\n"
-        "0\r\nSECTION\r\n2\r\nTABLES\r\n0\r\nTABLE\r\n2\r\nLAYER\r\n70\r\n4\r\n";
-    for (const char* layer : {"OUTLINE", "THIN", "CENTRE", "DIMENSIONS"})
-        out += fmt::format("0\r\nLAYER\r\n2\r\n{}\r\n70\r\n0\r\n62\r\n{}\r\n6\r\nCONTINUOUS\r\n", layer,
-            std::string_view(layer) == "DIMENSIONS" ? 3
-            : std::string_view(layer) == "CENTRE"   ? 1
-                                                    : 7);
-    out += "0\r\nENDTAB\r\n0\r\nENDSEC\r\n0\r\nSECTION\r\n2\r\nENTITIES\r\n";
-    for (const Drawing::Line& l : d.lines)
-        out += fmt::format("0\r\nLINE\r\n8\r\n{}\r\n10\r\n{:.6f}\r\n20\r\n{:.6f}\r\n30\r\n0.0\r\n11\r\n{:.6f}"
-                           "\r\n21\r\n{:.6f}\r\n31\r\n0.0\r\n",
-            l.layer, l.x1, l.y1, l.x2, l.y2);
-    for (const Drawing::Word& t : d.words) {
-        std::string text; // the form is ASCII: letters beyond are written by their codes
-        for (std::size_t i = 0; i < t.text.size(); ++i) {
-            const auto c = static_cast<unsigned char>(t.text[i]);
-            if (c == 0xC3 && i + 1 < t.text.size() && static_cast<unsigned char>(t.text[i + 1]) == 0x98)
-                text += "%%c", ++i;
-            else if (c == '%')
-                text += "%%%";
-            else if (c >= 0x20 && c < 0x7F)
-                text += static_cast<char>(c);
-            else if (c >= 0xC0)
-                text += '?';
-        }
-        out += fmt::format("0\r\nTEXT\r\n8\r\n{}\r\n10\r\n{:.6f}\r\n20\r\n{:.6f}\r\n30\r\n0.0\r\n40\r\n{:.4f}\r\n1\r\n{"
-                           "}\r\n72\r\n{}\r\n11\r\n{:.6f}\r\n21\r\n{:.6f}\r\n31\r\n0.0\r\n",
-            t.layer, t.x, t.y, t.height, text,
-            t.anchor < 0   ? 0
-            : t.anchor > 0 ? 2
-                           : 1,
-            t.x, t.y);
-    }
-    return out + "0\r\nENDSEC\r\n0\r\nEOF\r\n";
 }
 
 } // namespace fulmox

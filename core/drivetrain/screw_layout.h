@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/model/axis.h"
+#include "core/quantity/not_finite.h"
 #include "core/quantity/text.h"
 
 #include <string>
@@ -45,15 +46,24 @@ struct ScrewLayout {
     std::vector<ScrewFlats> flats;
     double length = 0; ///< m, whole
     double thread_from = 0, thread_to = 0;
+    double first_bearing = 0; ///< its middle
     double free_length = 0;   ///< between the middles of the seats, or from one to the free end
     double loaded_length = 0; ///< from the fixed bearing to the nut at the far end of its stroke
     double stroke = 0;
     std::string missing;        ///< what the plan waits for, in words; then the rest is empty
     std::vector<Text> warnings; ///< what does not go together
-    /// Along the stroke: how far the nut stands, and the axial load that buckles the screw there, N.
+    /// rad/s, of all its diameters on its bearings, overhanging journals included, without what sits on them; NaN
+    /// where root diameter, modulus or density is not known, or where the screw stands and the nut turns.
+    double critical_speed = no_number;
+    /// Along the stroke: how far the nut stands, the axial load that buckles the screw there, N, and the critical
+    /// speed, rad/s, where the nut is taken for one more bearing that holds the screw in its line.
     struct Place {
-        double at, loaded, buckling;
+        double at, loaded, buckling, critical_speed;
     };
+    /// A nut that turns, from its outer end; else none.
+    std::vector<ScrewSection> nut_sections;
+    std::vector<ScrewGroove> nut_grooves;
+    double nut_bore = 0;
     std::vector<Place> places;
 };
 

@@ -1,5 +1,6 @@
 #include "core/report/drivetrain_report.h"
 
+#include "core/drivetrain/screw_layout.h"
 #include "core/drivetrain/screw_life.h"
 #include "core/drivetrain/screw_limits.h"
 #include "core/match/drivetrain_rows.h"
@@ -89,6 +90,31 @@ Value drive_json(const Machine& machine, const Axis& axis, const Assessment& a) 
         {"torque_limit", std::move(limit)}};
 }
 
+// Lengths in m, speeds in rad/s, loads in N; null where its ends are not described or something is missing.
+Value plan_json(const Axis& axis, const Screw& s, const Assessment& a) {
+    if (!s.ends.said()) return nullptr;
+    const ScrewLayout l = screw_layout(axis, a.motion ? a.motion->stroke() : no_number);
+    if (!l.missing.empty()) return nullptr;
+    const auto sections_json = [](const std::vector<ScrewSection>& sections) {
+        static constexpr const char* names[] = {"journal", "lock_thread", "seat", "screw"};
+        Value out = Value::array();
+        for (const ScrewSection& part : sections)
+            out.push_back({{"of", names[static_cast<std::size_t>(part.of)]}, {"from", finite(part.from)},
+                {"to", finite(part.to)}, {"diameter", finite(part.diameter)}});
+        return out;
+    };
+    Value places = Value::array(), warnings = Value::array();
+    for (const ScrewLayout::Place& p : l.places)
+        places.push_back({{"nut", finite(p.at)}, {"loaded_length", finite(p.loaded)},
+            {"buckling_load", finite(p.buckling)}, {"critical_speed", finite(p.critical_speed)}});
+    for (const Text& w : l.warnings) warnings.push_back(w.in(UnitSystem::si));
+    return {{"length", finite(l.length)}, {"free_length", finite(l.free_length)},
+        {"loaded_length", finite(l.loaded_length)}, {"bearing_from", finite(l.first_bearing)},
+        {"critical_speed", finite(l.critical_speed)}, {"sections", sections_json(l.sections)},
+        {"nut_sections", sections_json(l.nut_sections)}, {"places", std::move(places)},
+        {"warnings", std::move(warnings)}};
+}
+
 Value screw_json(const Axis& axis, const Assessment& a) {
     const auto* s = std::get_if<Screw>(&axis.mechanism);
     if (!s) return nullptr;
@@ -122,7 +148,8 @@ Value screw_json(const Axis& axis, const Assessment& a) {
                 {"revolutions", finite(l.revolutions)}, {"hours", finite(l.hours)}, {"travel", finite(l.travel)}};
         }
     }
-    return {{"critical_speed", std::move(speeds)}, {"buckling_load", std::move(buckling)}, {"life", std::move(life)}};
+    return {{"critical_speed", std::move(speeds)}, {"buckling_load", std::move(buckling)}, {"life", std::move(life)},
+        {"plan", plan_json(axis, *s, a)}};
 }
 
 Value stiffness_json(const Assessment& a) {

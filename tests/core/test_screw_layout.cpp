@@ -1,6 +1,7 @@
 // The plan of a screw with its ends, and its drawing.
 #include "core/drivetrain/screw_layout.h"
 #include "core/drivetrain/screw_limits.h"
+#include "core/drivetrain/stepped_shaft.h"
 #include "tests/demo.h"
 
 #include <cmath>
@@ -177,4 +178,99 @@ TEST_CASE("the drawing has every dimension, and names with markup stay words") {
     const ScrewLayout s = screw_layout(small, 0.03);
     const Drawing whole = screw_drawing(s, "");
     CHECK_THAT(whole.right - 6, WithinAbs(1000 * s.length, 1e-6));
+}
+
+TEST_CASE("the critical speed of a shaft of one diameter is that of the beam, however it is cut") {
+    const double e = 206e9, rho = 7850, l = 0.8, d = 0.02;
+    for (const EndFixity f :
+        {EndFixity::fixed_free, EndFixity::supported_supported, EndFixity::fixed_supported, EndFixity::fixed_fixed}) {
+        std::vector<ShaftSupport> held{{0, f != EndFixity::supported_supported}};
+        if (f != EndFixity::fixed_free) held.push_back({l, f == EndFixity::fixed_fixed});
+        const double beam = critical_speed(d, l, e, rho, f);
+        CHECK_THAT(bending_frequency({{l, d}}, held, e, rho), WithinRel(beam, 1e-9));
+        CHECK_THAT(
+            bending_frequency({{0.1, d}, {0.0004, d}, {0.3, d}, {0.3996, d}}, held, e, rho), WithinRel(beam, 1e-7));
+        // the first is found from any side: a far stiffer middle bearing lets no frequency be passed over
+        if (f == EndFixity::supported_supported) {
+            held.push_back({l / 2, false});
+            CHECK_THAT(bending_frequency({{l, d}}, held, e, rho), WithinRel(4 * beam, 1e-9));
+        }
+    }
+    // scaling: half the size, twice the frequency
+    const std::vector<ShaftStretch> shaft{{0.05, 0.012}, {0.6, 0.02}, {0.03, 0.015}};
+    std::vector<ShaftStretch> small = shaft;
+    for (ShaftStretch& s : small) s.length /= 2, s.diameter /= 2;
+    CHECK_THAT(bending_frequency(small, {{0.02, true}, {0.33, false}}, e, rho),
+        WithinRel(2 * bending_frequency(shaft, {{0.04, true}, {0.66, false}}, e, rho), 1e-9));
+    // nothing known, nothing held
+    CHECK(std::isnan(bending_frequency({}, {{0, true}}, e, rho)));
+    CHECK(std::isnan(bending_frequency({{l, 0}}, {{0, true}}, e, rho)));
+    CHECK(std::isnan(bending_frequency({{l, d}}, {{0, false}}, e, rho)));
+    CHECK(std::isnan(bending_frequency({{l, d}}, {{0, false}, {0, false}}, e, rho)));
+    CHECK(std::isnan(bending_frequency({{l, d}}, {{0, true}, {2 * l, false}}, e, rho)));
+    CHECK(std::isnan(bending_frequency({{l, d}}, {{0, true}}, std::nan(""), rho)));
+}
+
+TEST_CASE("thin ends lower the critical speed, a nut that holds raises it, a nut that turns has none") {
+    Axis a = demo().axes[0];
+    Screw& s = screw_of(a);
+    const ScrewLayout l = screw_layout(a, 0.4);
+    const double plain =
+        critical_speed(s.root_diameter.si, l.free_length, s.elastic_modulus.si, s.density.si, s.fixity);
+    CHECK(l.critical_speed < plain);
+    CHECK(l.critical_speed > 0.9 * plain);
+    for (const ScrewLayout::Place& p : l.places) CHECK(p.critical_speed > l.critical_speed);
+    CHECK_THAT(warnings(a), !Contains("thinner ends")); // a few per cent
+    s.ends.drive_end.seat_diameter = s.ends.drive_end.journal_diameter = Quantity<Kind::length>("6 mm");
+    s.ends.drive_end.lock_thread = Quantity<Kind::length>("6 mm");
+    CHECK_THAT(warnings(a), Contains("thinner ends lower the critical speed"));
+    s.root_diameter = {};
+    const ScrewLayout blind = screw_layout(a, 0.4);
+    CHECK(std::isnan(blind.critical_speed));
+    for (const ScrewLayout::Place& p : blind.places) CHECK(std::isnan(p.critical_speed));
+    CHECK_THAT(warnings(a), !Contains("critical"));
+    a = demo().axes[0];
+    screw_of(a).turns = ScrewTurns::nut;
+    CHECK(std::isnan(screw_layout(a, 0.4).critical_speed));
+    CHECK_THAT(warnings(a), !Contains("critical"));
+}
+
+TEST_CASE("a nut that turns has a plan of its own, beside a screw that must stand still") {
+    using L = Quantity<Kind::length>;
+    Axis a = demo().axes[0];
+    Screw& s = screw_of(a);
+    s.turns = ScrewTurns::nut;
+    s.ends.drive_end.flats = s.ends.far_end.flats = {};
+    s.ends.drive_end.holds = s.ends.far_end.holds = JournalHolds::clamp;
+    // the journal turns nothing: no shaft is compared with it
+    CHECK_THAT(warnings(a), Contains("nothing holds the screw still") && !Contains("coupled"));
+    s.ends.far_end.flats = L("8 mm");
+    CHECK_THAT(warnings(a), !Contains("holds the screw still"));
+    const std::size_t sections = screw_layout(a, 0.4).sections.size();
+    s.nut_body.seat_diameter = L("50 mm");
+    s.nut_body.bearing_width = L("30 mm");
+    s.nut_body.retained = Retained::lock_nut;
+    s.nut_body.lock_length = L("14 mm");
+    s.nut_body.journal_diameter = L("45 mm");
+    s.nut_body.journal_length = L("25 mm");
+    ScrewLayout l = screw_layout(a, 0.4);
+    CHECK(l.sections.size() == sections);
+    REQUIRE(l.nut_sections.size() == 3);
+    CHECK_THAT(l.nut_sections.back().to, WithinAbs(0.069, 1e-12));
+    CHECK_THAT(warnings(a), Contains("nut: the shoulder has no undercut"));
+    const Drawing d = screw_drawing(l, "");
+    std::string words;
+    for (const Drawing::Word& w : d.words) words += w.text + "|";
+    CHECK_THAT(words, Contains("Ø50|") && Contains("Ø45|") && Contains("69|"));
+    for (const Drawing::Line& line : d.lines) CHECK((line.x2 <= d.right && line.x1 <= d.right));
+    s.nut_body.undercut = L("2 mm");
+    CHECK_THAT(warnings(a), !Contains("nut:"));
+    s.nut_body.journal_diameter = L("18 mm"); // the screw has 20
+    CHECK_THAT(warnings(a), Contains("no larger than the screw"));
+    s.nut_body.journal_length = L("400 mm");
+    CHECK_THAT(warnings(a), Contains("longer than nut or carriage"));
+    // hidden where the screw turns: it says nothing
+    s.turns = ScrewTurns::screw;
+    CHECK(screw_layout(a, 0.4).nut_sections.empty());
+    CHECK_THAT(warnings(a), !Contains("nut:"));
 }

@@ -1,6 +1,7 @@
 // Chain of a screw axis, stop by a brake and its energy against scipy.
 #include "core/drivetrain/brake_stop.h"
 #include "core/drivetrain/screw_layout.h"
+#include "core/drivetrain/stepped_shaft.h"
 #include "core/drivetrain/stiffness.h"
 #include "tests/demo.h"
 #include "tests/outside/record.h"
@@ -8,6 +9,7 @@
 #include <cmath>
 #include <filesystem>
 #include <fstream>
+#include <map>
 #include <nlohmann/json.hpp>
 #include <numbers>
 #include <unistd.h>
@@ -50,6 +52,21 @@ TEST_CASE("eigenfrequencies of the chain of a screw axis against scipy.linalg") 
         outside("chain motor – screw – carriage, antiresonance " + std::to_string(i + 1), "scipy.linalg.eigh",
             c["antiresonances"][i], s.antiresonances[i], 1e-9, "Hz");
     }
+}
+
+TEST_CASE("stepped screws on their bearings against finite elements") {
+    std::map<std::string, int> count;
+    for (const auto& c : of_script()["shafts"]) {
+        std::vector<ShaftStretch> shaft;
+        for (const auto& s : c["shaft"]) shaft.push_back({s[0], s[1]});
+        std::vector<ShaftSupport> supports;
+        for (const auto& s : c["supports"]) supports.push_back({s[0], s[1]});
+        const std::string kind = c["kind"];
+        outside("critical speed of a stepped screw, " + kind + ", " + std::to_string(++count[kind]),
+            "Hermite beam elements, scipy.linalg.eigh", c["speed"], bending_frequency(shaft, supports, 206e9, 7850),
+            1e-5, "rad/s");
+    }
+    CHECK(count.size() == 5);
 }
 
 TEST_CASE("a stop by a brake against solve_ivp") {

@@ -273,6 +273,13 @@ void Screw::describe(FieldVisitor& v) {
     yields.source = "Johnson's parabola";
     v.quantity(yield_strength, yields);
     v.group(ends, {"ends", "Screw ends", "Seats, threads, grooves and journals of its ends.", true, need::record});
+    nut_body.turns = turns == ScrewTurns::nut;
+    v.group(nut_body, {.key = "nut_body",
+                          .label = "Turning nut",
+                          .help = "What sits on the nut's outside.",
+                          .rare = true,
+                          .serves = need::record,
+                          .sparse = true});
     v.list(spectrum, {"spectrum", "Load spectrum", "load", "In place of the cycle, for the life of the screw.", 1000,
                          need::screw_life});
 }

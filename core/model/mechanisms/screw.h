@@ -61,6 +61,7 @@ struct Screw {
     std::vector<LoadShare> spectrum;         ///< in place of the cycle, for its life
     Quantity<Kind::pressure> yield_strength; ///< for Johnson's parabola
     ScrewEnds ends;
+    NutBody nut_body; ///< where the nut turns
     Quantity<Kind::density> density{"7850 kg/m³"};
     Quantity<Kind::pressure> elastic_modulus{"206 GPa"};
     Extra extra;

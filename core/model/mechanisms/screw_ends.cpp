@@ -4,11 +4,14 @@
 
 namespace fulmox {
 
-void ScrewEnd::describe(FieldVisitor& v) {
-    const auto field = [](const char* key, const char* label, const char* help, const char* if_empty,
+void ScrewEnd::describe(FieldVisitor& v) { describe(v, false, true); }
+void NutBody::describe(FieldVisitor& v) { ScrewEnd::describe(v, true, turns); }
+
+void ScrewEnd::describe(FieldVisitor& v, bool of_nut, bool all) {
+    const auto field = [all](const char* key, const char* label, const char* help, const char* if_empty,
                            const char* symbol, bool applies = true) {
         QuantitySpec s = optional_quantity(key, label, "mm", 10000, help, if_empty, symbol, need::record);
-        s.applies = applies;
+        s.applies = all && applies;
         return s;
     };
     v.quantity(seat_diameter, field("seat_diameter", "Bearing seat", "Diameter under the bearing.", "no seat", "d_s"));
@@ -25,23 +28,27 @@ void ScrewEnd::describe(FieldVisitor& v) {
     s.range.open_min = false;
     v.quantity(undercut, s);
     v.choice(retained, {"retained", "Bearing retained by", retaining,
-                           "A fixed bearing needs one; a floating one may move.", true, seat, 0, need::record});
+                           "A fixed bearing needs one; a floating one may move.", true, all && seat, 0, need::record});
     const bool nut = seat && retained == Retained::lock_nut;
     v.quantity(lock_thread, field("lock_thread", "Lock-nut thread", "Its outer diameter.", "as the seat", "d_n", nut));
     v.quantity(lock_pitch, field("lock_pitch", "Lock-nut pitch", "Fine, as of M15 × 1.", "not shown", "p_n", nut));
     v.quantity(
         lock_length, field("lock_length", "Thread length", "Of the lock-nut thread.", "as its diameter", "l_n", nut));
     v.quantity(journal_diameter,
-        field("journal_diameter", "Journal", "Diameter that coupling or pulley sits on.", "no journal", "d_j"));
+        field("journal_diameter", of_nut ? "Pulley seat" : "Journal",
+            of_nut ? "Diameter that the pulley sits on." : "Diameter that coupling or pulley sits on.",
+            of_nut ? "no pulley" : "no journal", "d_j"));
     const bool journal = journal_diameter.given();
     v.quantity(journal_length,
-        field("journal_length", "Journal length", "For coupling or pulley.", "twice its diameter", "l_j", journal));
-    v.choice(holds, {"holds", "Journal holds", holding, "Clamping holds better and does not mark the shaft.", true,
-                        journal, 0, need::record});
-    v.quantity(flats, field("flats", "Wrench flats",
-                          "Across, for a wrench that holds the screw while the nut is tightened.", "none", "s_w"));
-    v.quantity(flats_length,
-        field("flats_length", "Flats length", "Along the screw.", "half the width across", "l_w", flats.given()));
+        field("journal_length", of_nut ? "Pulley seat length" : "Journal length",
+            of_nut ? "As wide as the pulley's hub." : "For coupling or pulley.", "twice its diameter", "l_j", journal));
+    v.choice(holds, {"holds", of_nut ? "Pulley held" : "Journal holds", holding,
+                        "Clamping holds better and does not mark the shaft.", true, all && journal, 0, need::record});
+    v.quantity(
+        flats, field("flats", "Wrench flats", "Across, for a wrench that holds the screw while the nut is tightened.",
+                   "none", "s_w", !of_nut));
+    v.quantity(flats_length, field("flats_length", "Flats length", "Along the screw.", "half the width across", "l_w",
+                                 !of_nut && flats.given()));
 }
 
 void ScrewEnds::describe(FieldVisitor& v) {

@@ -32,6 +32,17 @@ struct ScrewEnd {
     bool said() const { return seat_diameter.given() || journal_diameter.given(); }
 
     void describe(FieldVisitor& v);
+
+  protected:
+    void describe(FieldVisitor& v, bool of_nut, bool applies);
+};
+
+/// What a nut that turns carries on its outside: the seat of its bearings, and as journal that of its pulley.
+struct NutBody : ScrewEnd {
+    bool turns = false; ///< told by the screw when it is described; else none of it counts
+    bool operator==(const NutBody& o) const { return ScrewEnd::operator==(o); }
+
+    void describe(FieldVisitor& v);
 };
 
 /// The plan of a whole screw.
