@@ -11,12 +11,14 @@
 #include "app/widgets/figures.h"
 #include "app/widgets/inertia_view.h"
 #include "app/widgets/kind_view.h"
+#include "app/widgets/map_pane.h"
 #include "app/widgets/paint.h"
 #include "app/widgets/picture_view.h"
 #include "app/widgets/precision_view.h"
 #include "app/widgets/screw_view.h"
 #include "app/widgets/sheet_view.h"
 #include "app/widgets/shelf_view.h"
+#include "app/widgets/table_columns.h"
 #include "app/widgets/windings_view.h"
 #include "app/words.h"
 #include "core/match/coupling_kinds.h"
@@ -28,9 +30,8 @@
 #include <QFileDialog>
 #include <QFrame>
 #include <QHBoxLayout>
-#include <QHeaderView>
-#include <QMenu>
 #include <QScrollArea>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
@@ -122,22 +123,32 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     filters->setSpacing(4);
     filter_ = new FilterBar;
     filters->addWidget(filter_, 1);
-    auto* columns = new QPushButton(tr("Columns"));
-    columns->setObjectName(QStringLiteral("link"));
-    columns->setAccessibleName(tr("Columns of the catalogue"));
-    auto* column_menu = new QMenu(columns);
-    column_menu->addActions(table_->horizontalHeader()->actions());
-    connect(columns, &QPushButton::clicked, this,
-        [columns, column_menu] { column_menu->popup(columns->mapToGlobal(QPoint(0, columns->height()))); });
-    filters->addWidget(columns);
+    auto* as_map = new QPushButton(tr("Map"));
+    as_map->setObjectName(QStringLiteral("link"));
+    as_map->setCheckable(true);
+    as_map->setAccessibleName(tr("Map of motors"));
+    as_map->setToolTip(tr("One column against another, in place of the table"));
     auto* import = new QPushButton(tr("Import…"));
     import->setObjectName(QStringLiteral("link"));
     import->setAccessibleName(tr("Import motors"));
     import->setToolTip(tr("Takes in a list of motors, CSV or JSON"));
     connect(import, &QPushButton::clicked, this, [this] { import_list("motor"); });
-    filters->addWidget(import);
     catalogue_box->addLayout(filters);
-    catalogue_box->addWidget(table_, 1);
+    auto* map = new MapPane(*table_, QStringLiteral("motor"));
+    connect(map, &MapPane::taken, table_, &MotorTable::choose_current);
+    connect(table_, &MotorTable::judged, map, [map] {
+        if (map->isVisible()) map->refresh();
+    });
+    auto* places = new QStackedWidget;
+    places->addWidget(table_);
+    places->addWidget(map);
+    connect(as_map, &QPushButton::toggled, places, [this, places, as_map](bool on) {
+        places->setCurrentIndex(on ? 1 : 0);
+        as_map->setText(on ? tr("Table") : tr("Map"));
+        mapped_ = on;
+        show_card();
+    });
+    catalogue_box->addWidget(places, 1);
     auto* below = new QHBoxLayout;
     table_count_ = new QLabel;
     table_count_->setObjectName(QStringLiteral("second"));
@@ -145,7 +156,11 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     use_ = new QPushButton(tr("Use this motor"));
     use_->setObjectName(QStringLiteral("primary"));
     connect(use_, &QPushButton::clicked, table_, &MotorTable::choose_current);
+    below->setSpacing(12);
     below->addWidget(table_count_, 1);
+    below->addWidget(as_map);
+    below->addWidget(columns_button(*table_, tr("Columns of the catalogue")));
+    below->addWidget(import);
     below->addWidget(use_);
     catalogue_box->insertLayout(0, below);
     add_tab(catalogue, tr("Catalogue"), CardOf::motor);
@@ -394,7 +409,8 @@ void WhatDrives::show_card() {
     arranging_ = false;
     // a picture is read on all the room there is, and so are other parts than the motor
     const bool whole = card != CardOf::motor;
-    const bool room = whole || at == picture_tab || (at == compare_tab && compare_->wants_room());
+    const bool room =
+        whole || at == picture_tab || (at == compare_tab && compare_->wants_room()) || (at == catalogue_tab && mapped_);
     for (std::size_t i = 0; i < of_motor_.size(); ++i) of_motor_[i]->setVisible(i == 0 ? !whole : !room);
     emit least_changed();
 }
@@ -584,8 +600,8 @@ QWidget* WhatDrives::of_heat() {
 QSize WhatDrives::least() const {
     if (cards_->current() != CardOf::motor) return {760, 640};
     switch (tabs_->currentIndex()) {
-    case 0:
-        return {760, 800};
+    case catalogue_tab:
+        return {760, mapped_ ? 640 : 800};
     case compare_tab:
         if (compare_->wants_room()) return {760, 640};
         return {760, 960};

@@ -61,10 +61,11 @@ class WhatDrives : public Page {
     void make_own();
     void say_count();
 
-    static constexpr int datasheet_tab = 1, drive_tab = 3, compare_tab = 5, picture_tab = 8;
+    static constexpr int catalogue_tab = 0, datasheet_tab = 1, drive_tab = 3, compare_tab = 5, picture_tab = 8;
 
     PartCards* cards_;
     bool arranging_ = false;
+    bool mapped_ = false; ///< the catalogue of motors is shown as a map
     std::vector<CardOf> card_of_tab_;
     std::map<CardOf, int> last_tab_; ///< of each card
     std::vector<QWidget*> of_motor_; ///< what only the motor's card shows above the tabs

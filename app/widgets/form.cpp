@@ -260,7 +260,7 @@ void Form::rebuild(const FieldRefs& fields) {
         if (f.type == FieldRef::Type::group || f.type == FieldRef::Type::variant) {
             end_section();
             section = qs(f.path);
-            whole_folded = f.type == FieldRef::Type::group && f.group_spec.sparse;
+            whole_folded = f.type == FieldRef::Type::group && f.group_spec.sparse && f.group_spec.rare;
             pending = qs(f.label()); // a group none of whose fields apply gets no heading
             if (f.type == FieldRef::Type::variant) head();
             if (f.type == FieldRef::Type::variant && f.variant.kinds().size() > 1) add_choice(box, f);

@@ -206,6 +206,44 @@ const MotorModel::ColumnSpec& MotorModel::spec(int column) {
     return all[column];
 }
 
+std::vector<MapColumn> MotorModel::map_columns() const {
+    const bool along = document_.has_axis() && motion_of(document_.axis().mechanism).direct;
+    const UnitSystem units = document_.machine().unit_system;
+    // what a column is measured in, and whether less of it is better whatever the axis
+    struct Of {
+        Column column;
+        Kind kind;
+        bool less;
+    };
+    const Of of[] = {{tightest, Kind::number, true}, {price, Kind::illegal, true}, {mass, Kind::mass, true},
+        {ratio, Kind::illegal, true}, {speed, Kind::number, true}, {peak, Kind::number, true},
+        {heat, Kind::number, true}, {frame, Kind::length, true}, {length, Kind::length, true},
+        {volts, Kind::voltage, false}, {continuous, along ? Kind::force : Kind::torque, false},
+        {top_torque, along ? Kind::force : Kind::torque, false},
+        {top_speed, along ? Kind::speed : Kind::angular_speed, false},
+        {acceleration, along ? Kind::illegal : Kind::angular_acceleration, false}};
+    std::vector<MapColumn> out;
+    for (const Of& each : of) {
+        const auto value =
+            each.column == tightest ? [](const Motor&, const Row& r) { return r.tightest; } : spec(each.column).value;
+        const QString head = tr(spec(each.column).head);
+        const auto read = [this, value](int row) { return value(motor(row), rows_[static_cast<std::size_t>(row)]); };
+        if (each.kind == Kind::number) {
+            out.push_back({head, QStringLiteral("%"), each.less, [read](int row) { return 100 * read(row); }});
+        } else if (each.kind == Kind::illegal) {
+            out.push_back({head, each.column == price ? qs(document_.machine().currency) : QString(), each.less, read});
+        } else {
+            const Unit& unit = display_unit(each.kind, units);
+            out.push_back({head, symbol(unit), each.less, [read, &unit](int row) { return from_si(read(row), unit); }});
+        }
+    }
+    return out;
+}
+QString MotorModel::map_name(int row) const { return qs(motor(row).name); }
+bool MotorModel::map_in_use(int row) const {
+    return document_.has_axis() && !motor(row).name.empty() && document_.axis().motor.name == motor(row).name;
+}
+
 QVariant MotorModel::headerData(int section, Qt::Orientation orientation, int role) const {
     if (orientation != Qt::Horizontal) return {};
     const ColumnSpec& s = spec(section);

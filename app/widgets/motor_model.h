@@ -3,6 +3,7 @@
 
 #include "app/background.h"
 #include "app/document.h"
+#include "app/widgets/map_pane.h"
 #include "core/match/candidates.h"
 
 #include <QAbstractTableModel>
@@ -17,7 +18,7 @@ inline constexpr int motor_sort_role = Qt::UserRole + 1, motor_state_role = Qt::
                      motor_mark_role = Qt::UserRole + 3;
 
 /// One row per motor of the catalogue, the user's library and the project, assessed with the present axis.
-class MotorModel : public QAbstractTableModel {
+class MotorModel : public QAbstractTableModel, public MapSource {
     Q_OBJECT
 
   public:
@@ -61,6 +62,11 @@ class MotorModel : public QAbstractTableModel {
     void judge();
     bool judging() const { return work_.running(); }
     double judged_share() const { return work_.done(); } ///< 0 to 1
+    std::vector<MapColumn> map_columns() const override;
+    std::optional<LimitState> map_state(int row) const override { return state(row); }
+    QString map_name(int row) const override;
+    bool map_in_use(int row) const override;
+    bool map_waits() const override { return judging(); }
     int fitting() const;
     LimitState state(int row) const { return rows_[static_cast<std::size_t>(row)].state; }
     /// Whether the mechanism of the axis can have the motor of this row.

@@ -5,15 +5,14 @@
 #include "app/theme.h"
 #include "app/widgets/padded.h"
 #include "app/widgets/paint.h"
+#include "app/widgets/table_columns.h"
 #include "app/words.h"
 
-#include <QAction>
 #include <QContextMenuEvent>
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <QMenu>
 #include <QPainter>
-#include <QSettings>
 #include <QSortFilterProxyModel>
 #include <algorithm>
 #include <utility>
@@ -91,15 +90,7 @@ MotorTable::MotorTable(Document& document, QWidget* parent)
     horizontalHeader()->setHighlightSections(false);
     horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     horizontalHeader()->moveSection(MotorModel::rank, 0);
-    const QStringList chosen = QSettings().value(QStringLiteral("catalogue-columns")).toStringList();
-    for (int c = 0; c < MotorModel::columns; ++c)
-        setColumnHidden(
-            c, c != MotorModel::name &&
-                   (chosen.isEmpty()
-                           ? !MotorModel::usual(c)
-                           : !chosen.contains(motors_->headerData(c, Qt::Horizontal, Qt::DisplayRole).toString())));
-    horizontalHeader()->setContextMenuPolicy(Qt::ActionsContextMenu);
-    horizontalHeader()->addActions(column_actions());
+    choose_columns(*this, QStringLiteral("catalogue-columns"), MotorModel::name, &MotorModel::usual);
     for (const auto& [column, width] :
         {std::pair(MotorModel::name, 146), std::pair(MotorModel::tightest, 132), std::pair(MotorModel::mass, 76),
             std::pair(MotorModel::rank, 36), std::pair(MotorModel::kind, 176), std::pair(MotorModel::from, 180)}) {
@@ -127,8 +118,8 @@ MotorTable::MotorTable(Document& document, QWidget* parent)
 }
 
 void MotorTable::judge_now() {
-    compare_now(); // their curves and numbers are seen where the table is not
-    if (!isVisible()) return;
+    compare_now();                            // their curves and numbers are seen where the table is not
+    if (!parentWidget()->isVisible()) return; // its map may stand in its place
     const bool along = document_.has_axis() && motion_of(document_.axis().mechanism).direct;
     if (std::exchange(along_, along) != along) {
         order_->invalidate();
@@ -215,26 +206,6 @@ void MotorTable::compare_now() {
             emit compared_changed();
         });
     if (comparing_.running()) emit compared_changed();
-}
-
-QList<QAction*> MotorTable::column_actions() {
-    static const char* property = "catalogue-columns";
-    QList<QAction*> out;
-    for (int c = 0; c < MotorModel::columns; ++c) {
-        if (c == MotorModel::name) continue;
-        auto* action = new QAction(motors_->headerData(c, Qt::Horizontal, Qt::DisplayRole).toString(), this);
-        action->setCheckable(true);
-        action->setChecked(!isColumnHidden(c));
-        connect(action, &QAction::toggled, this, [this, c](bool on) {
-            setColumnHidden(c, !on);
-            QStringList shown;
-            for (int k = 0; k < MotorModel::columns; ++k)
-                if (!isColumnHidden(k)) shown << motors_->headerData(k, Qt::Horizontal, Qt::DisplayRole).toString();
-            QSettings().setValue(QString::fromLatin1(property), shown);
-        });
-        out << action;
-    }
-    return out;
 }
 
 void MotorTable::contextMenuEvent(QContextMenuEvent* event) {

@@ -42,8 +42,6 @@ class MotorTable : public QTableView {
     void toggle_compared();
     /// The same for any motor.
     void compare_with(const Motor& motor);
-    /// Actions that choose the columns, checked where they are shown.
-    QList<QAction*> column_actions();
 
   signals:
     void judged();

@@ -59,7 +59,7 @@ void PartCard::paintEvent(QPaintEvent*) {
     p.setPen(QPen(isChecked() || hasFocus() ? t.accent : t.line, hasFocus() ? 2 : 1));
     p.setBrush(isChecked() ? t.accent_ground : t.panel);
     p.drawRoundedRect(frame, 8, 8);
-    const QRectF room = frame.adjusted(10, 5, -8, -5);
+    const QRectF room = frame.adjusted(8, 5, -6, -5);
     const auto line = [&](double top, const QString& text, const QFont& font, const QColor& colour, double left) {
         p.setFont(font);
         p.setPen(colour);
@@ -68,7 +68,9 @@ void PartCard::paintEvent(QPaintEvent*) {
             QFontMetrics(font).elidedText(text, Qt::ElideRight, static_cast<int>(place.width())));
     };
     line(0, title_, type_face(11), t.second, 0);
-    line(15, name_, type_face(13, Weight::strong), t.ink, 0);
+    int size = 13; // a long name is set smaller before it is cut
+    while (size > 11 && QFontMetrics(type_face(size, Weight::strong)).horizontalAdvance(name_) > room.width()) --size;
+    line(15, name_, type_face(size, Weight::strong), t.ink, 0);
     if (state_) draw_state(p, QRectF(room.left(), room.top() + 34, 10, 10), *state_);
     const double left = state_ ? 15 : 0;
     const bool whole = QFontMetrics(type_face(11)).horizontalAdvance(says_) <= room.width() - left;
@@ -147,13 +149,18 @@ void PartCards::refresh() {
         case CardOf::drive:
             name = !axis.drive.name.empty()                ? qs(axis.drive.name)
                    : axis.drive.continuous_current.given() ? tr("without a name")
+                   : axis.drive.bus_voltage.given()        ? tr("bus of %1").arg(qs(axis.drive.bus_voltage.text))
                                                            : QString();
             break;
         case CardOf::screw:
             there = std::holds_alternative<Screw>(axis.mechanism);
-            name = there ? tr("%1 × %2").arg(qs(std::get<Screw>(axis.mechanism).diameter.text),
-                               qs(std::get<Screw>(axis.mechanism).lead.text))
-                         : QString();
+            if (there) {
+                const Screw& s = std::get<Screw>(axis.mechanism);
+                name = s.diameter.given() && s.lead.given()
+                           ? tr("%1 × %2").arg(qs(format_number(from_si(s.diameter.si, *find_unit("mm")), 4)),
+                                 qs(format_quantity(s.lead.si, *find_unit("mm"), 4)))
+                           : tr("not known");
+            }
             break;
         case CardOf::precision:
             name = axis.accuracy.asked.given() ? tr("± %1").arg(qs(axis.accuracy.asked.text)) : tr("not asked");

@@ -164,6 +164,36 @@ int ShelfModel::columnCount(const QModelIndex& parent) const {
     return parent.isValid() ? 0 : first_field + static_cast<int>(fields_.size()) + 1;
 }
 
+std::vector<MapColumn> ShelfModel::map_columns() const {
+    const UnitSystem units = document_.machine().unit_system;
+    const auto given = [](const QuantityBase& q) { return q.given() ? q.si : std::nan(""); };
+    std::vector<MapColumn> out;
+    if (*kind_.at)
+        out.push_back({tr("Tightest"), QStringLiteral("%"), true, [this](int row) {
+                           const Candidate* c = candidate(row);
+                           return c ? 100 * c->tightest : std::nan("");
+                       }});
+    out.push_back({tr("Price"), qs(document_.machine().currency), true,
+        [this, given](int row) { return given(kind_.price(*parts_, static_cast<std::size_t>(row))); }});
+    const Unit& mass_unit = display_unit(Kind::mass, units);
+    out.push_back({tr("Mass"), symbol(mass_unit), true, [this, given, &mass_unit](int row) {
+                       return from_si(given(kind_.mass(*parts_, static_cast<std::size_t>(row))), mass_unit);
+                   }});
+    for (std::size_t f = 0; f < fields_.size(); ++f) {
+        if (fields_[f].kind == Kind::illegal) continue;
+        const Unit& unit = display_unit(fields_[f].kind, units);
+        const bool less = fields_[f].path == "/inertia" || fields_[f].path == "/backlash";
+        out.push_back({qs(fields_[f].label), symbol(unit), less,
+            [this, f, &unit](int row) { return from_si(cells_[static_cast<std::size_t>(row)][f].value, unit); }});
+    }
+    return out;
+}
+std::optional<LimitState> ShelfModel::map_state(int row) const {
+    const Candidate* c = candidate(row);
+    return c ? std::optional(c->state) : std::nullopt;
+}
+QString ShelfModel::map_name(int row) const { return qs(part_name(row)); }
+
 QVariant ShelfModel::headerData(int section, Qt::Orientation orientation, int role) const {
     if (orientation != Qt::Horizontal) return {};
     static constexpr const char* heads[] = {"", "#", "Price", "Mass", "Tightest", "Limit"};

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/document.h"
+#include "app/widgets/map_pane.h"
 #include "core/files/part_table.h"
 #include "core/match/candidates.h"
 #include "core/model/part.h"
@@ -14,7 +15,7 @@
 namespace fulmox::app {
 
 /// Parts of one kind from every catalogue and the project.
-class ShelfModel : public QAbstractTableModel {
+class ShelfModel : public QAbstractTableModel, public MapSource {
     Q_OBJECT
 
   public:
@@ -41,6 +42,11 @@ class ShelfModel : public QAbstractTableModel {
     bool of_project(int row) const; ///< one of the project's own
     const Candidate* candidate(int row) const;
     int carrying() const;
+    std::vector<MapColumn> map_columns() const override;
+    std::optional<LimitState> map_state(int row) const override;
+    QString map_name(int row) const override;
+    bool map_in_use(int row) const override { return in_use(row); }
+    bool map_waits() const override { return judging(); }
     std::size_t rank_of(int row) const {
         return static_cast<std::size_t>(row) < ranks_.size() ? ranks_[static_cast<std::size_t>(row)] : 0;
     }

@@ -5,6 +5,7 @@
 #include "app/widgets/padded.h"
 #include "app/widgets/paint.h"
 #include "app/widgets/plain_table.h"
+#include "app/widgets/table_columns.h"
 #include "app/words.h"
 #include "core/files/shelf_report.h"
 #include "core/quantity/format.h"
@@ -18,12 +19,14 @@
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <QLineEdit>
+#include <QMenu>
 #include <QMimeData>
 #include <QPainter>
 #include <QPushButton>
 #include <QSignalBlocker>
 #include <QSortFilterProxyModel>
 #include <QSpinBox>
+#include <QStackedWidget>
 #include <QTableWidget>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -128,10 +131,21 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
         link(tr("Sheet"), tr("The sheet of this stage, on page 1"), [this] {
             if (document_.has_axis() && place() < document_.axis().stages.size()) emit sheet_requested();
         });
-    keep_ = link(tr("Keep in project"), tr("Keeps the part of this axis among the project's own"),
-        [this] { keep_in_project(); });
-    library_ = link(
-        tr("Keep in my library"), tr("Keeps the part of this axis for other projects"), [this] { keep_in_library(); });
+    auto* as_map = link(tr("Map"), tr("One column against another, in place of the table"), [] {});
+    as_map->setCheckable(true);
+    as_map->setObjectName(QStringLiteral("link"));
+    as_map->setAccessibleName(tr("Map of %1").arg(things));
+    connect(as_map, &QPushButton::toggled, this, [this, as_map](bool on) {
+        places_->setCurrentIndex(on ? 1 : 0);
+        as_map->setText(on ? tr("Table") : tr("Map"));
+    });
+    const int columns_at = line->count();
+    keep_ = link(tr("Keep…"), tr("Keeps the part of this axis, for this project or for others"), [] {});
+    auto* keep = new QMenu(keep_);
+    keep->addAction(tr("Keep in this project"), this, &ShelfView::keep_in_project);
+    keep->addAction(tr("Keep in my library"), this, &ShelfView::keep_in_library);
+    connect(keep_, &QPushButton::clicked, keep,
+        [this, keep] { keep->popup(keep_->mapToGlobal(QPoint(0, keep_->height()))); });
     use_ = new QPushButton(tr("Use it"));
     use_->setObjectName(QStringLiteral("primary"));
     use_->setAccessibleName(tr("Use the chosen %1").arg(QString::fromUtf8(model_->kind().label).toLower()));
@@ -140,7 +154,7 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
     const bool of_axis = *model_->kind().at;
     box->addLayout(line);
     if (!of_axis)
-        for (QPushButton* b : {keep_, library_, use_}) b->hide();
+        for (QPushButton* b : {keep_, use_}) b->hide();
     note_ = new QLabel;
     note_->setObjectName(QStringLiteral("second"));
     note_->setFont(type_face(12));
@@ -179,7 +193,18 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
             std::pair(ShelfModel::mass, 76), std::pair(ShelfModel::tightest, 132), std::pair(ShelfModel::limit, 160)})
         table_->setColumnWidth(column, width);
     for (int c = ShelfModel::first_field; c < model_->columnCount(); ++c) table_->setColumnWidth(c, 112);
-    box->addWidget(table_, 2);
+    choose_columns(*table_, QStringLiteral("shelf-columns-%1").arg(QString::fromUtf8(kind)), ShelfModel::name,
+        [](int) { return true; });
+    line->insertWidget(columns_at, columns_button(*table_, tr("Columns of the catalogue of %1").arg(things)));
+    auto* map = new MapPane(*table_, QString::fromUtf8(kind));
+    connect(map, &MapPane::taken, this, &ShelfView::take_current);
+    connect(model_, &ShelfModel::judged, map, [map] {
+        if (map->isVisible()) map->refresh();
+    });
+    places_ = new QStackedWidget;
+    places_->addWidget(table_);
+    places_->addWidget(map);
+    box->addWidget(places_, 2);
     beside_ = plain_table(QStringLiteral("beside-%1").arg(QString::fromUtf8(kind)),
         tr("%1 side by side").arg(QString::fromUtf8(model_->kind().lists)), false);
     beside_->hide();

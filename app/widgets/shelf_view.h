@@ -11,6 +11,7 @@
 class QLineEdit;
 class QPushButton;
 class QSpinBox;
+class QStackedWidget;
 class QTableWidget;
 
 namespace fulmox::app {
@@ -47,11 +48,12 @@ class ShelfView : public QWidget {
     class Order;
     Order* order_;
     QTableView* table_;
+    QStackedWidget* places_ = nullptr; ///< the table, or its map
     QTableWidget* beside_;
     QLineEdit* words_;
     QLabel *count_, *note_;
     QSpinBox* place_ = nullptr;
-    QPushButton *use_, *keep_, *library_;
+    QPushButton *use_, *keep_;
     QTimer later_;
 
     void judge_now();

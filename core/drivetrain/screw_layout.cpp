@@ -150,6 +150,9 @@ ScrewLayout screw_layout(const Axis& axis, double stroke) {
     if (!e.drive_end.seat_diameter.given()) lacks("the bearing seat at the drive end");
     const bool free_end = screw->fixity == EndFixity::fixed_free;
     if (!free_end && !e.far_end.seat_diameter.given()) lacks("the bearing seat at the far end");
+    if (screw->turns == ScrewTurns::nut && screw->nut_body.seat_diameter.given() &&
+        !screw->nut_body.seat_length.given() && !screw->nut_body.bearing_width.given())
+        lacks("the length of the seat on the nut");
     if (!out.missing.empty()) return out;
     const double root = screw->root_diameter.value_or(0);
     const bool nut_turns = screw->turns == ScrewTurns::nut;

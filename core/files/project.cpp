@@ -334,16 +334,21 @@ class Writer : public FieldVisitor {
     Json object_of(const GroupRef& group, const char* kind = nullptr) {
         Json made = Json::object();
         Json* outer = std::exchange(out_, &made);
+        const std::size_t idle_outside = std::exchange(idle_, 0);
         if (kind) made["kind"] = kind;
         group.describe(*this);
         for (const auto& [key, raw] : group.extra()) made[key] = Json::parse(raw);
         out_ = outer;
+        says_nothing_ = idle_ == made.size();
+        idle_ = idle_outside;
         return made;
     }
 
   private:
     LongTexts& texts_;
-    Json* out_ = nullptr; // the object being written
+    Json* out_ = nullptr;       // the object being written
+    std::size_t idle_ = 0;      // its members that say nothing: empty texts, choices and flags as they come
+    bool says_nothing_ = false; // of the object written last
 
     void on_samples(Samples& s, const SamplesSpec& spec, const Place&) override {
         if (s.rows() == 0) return;
@@ -372,16 +377,21 @@ class Writer : public FieldVisitor {
         if (!q.note.empty()) j["note"] = q.note;
         (*out_)[spec.key] = std::move(j);
     }
-    void on_text(std::string& s, const TextSpec& spec, const Place&) override { (*out_)[spec.key] = s; }
+    void on_text(std::string& s, const TextSpec& spec, const Place&) override {
+        idle_ += s.empty();
+        (*out_)[spec.key] = s;
+    }
     void on_choice(ChoiceRef choice, const ChoiceSpec& spec, const Place&) override {
+        idle_ += choice.chosen() == 0;
         (*out_)[spec.key] = spec.options[static_cast<std::size_t>(choice.chosen())].key;
     }
-    void on_flag(bool& b, const FlagSpec& spec, const Place&) override { (*out_)[spec.key] = b; }
+    void on_flag(bool& b, const FlagSpec& spec, const Place&) override {
+        idle_ += !b;
+        (*out_)[spec.key] = b;
+    }
     void on_group(GroupRef group, const GroupSpec& spec, const Place&) override {
         Json made = object_of(group);
-        if (spec.sparse && std::all_of(made.begin(), made.end(),
-                               [](const Json& j) { return j.is_string() && j.get_ref<const std::string&>().empty(); }))
-            return;
+        if (spec.sparse && says_nothing_) return;
         (*out_)[spec.key] = std::move(made);
     }
     void on_list(ListRef list, const ListSpec& spec, const Place&) override {

@@ -104,6 +104,17 @@ std::vector<Candidate> judge_parts(const Machine& machine, std::size_t index, co
         [&](Axis& axis, std::size_t i) { kind.put(axis, place, shelf, which[i]); });
 }
 
+std::vector<std::size_t> pareto_front(const std::vector<double>& x, const std::vector<double>& y) {
+    std::vector<std::size_t> order, out;
+    for (std::size_t i = 0; i < std::min(x.size(), y.size()); ++i)
+        if (!std::isnan(x[i]) && !std::isnan(y[i])) order.push_back(i);
+    std::stable_sort(order.begin(), order.end(),
+        [&](std::size_t a, std::size_t b) { return std::pair(x[a], y[a]) < std::pair(x[b], y[b]); });
+    for (const std::size_t i : order)
+        if (out.empty() || y[i] < y[out.back()]) out.push_back(i);
+    return out;
+}
+
 std::vector<std::size_t> cheapest_first(
     const std::vector<const Motor*>& motors, const std::vector<Candidate>& candidates) {
     std::vector<double> prices;

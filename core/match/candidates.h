@@ -56,6 +56,10 @@ std::vector<std::size_t> cheapest_first(
 /// The same by prices; NaN: there is none.
 std::vector<std::size_t> cheapest_first(const std::vector<double>& prices, const std::vector<Candidate>& candidates);
 
+/// Places of the points that no other betters, rising in x: none has less of one and no more of the other. Of equal
+/// points the first. NaN takes no part.
+std::vector<std::size_t> pareto_front(const std::vector<double>& x, const std::vector<double>& y);
+
 /// The mechanism of the axis can have it: a linear one along a line, else one that turns.
 bool suits(const Motor& motor, const Axis& axis);
 

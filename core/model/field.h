@@ -135,7 +135,8 @@ struct GroupSpec {
     bool rare = false;
     need::Bits serves = 0; ///< `need` bits of the fields in it that say nothing of their own; 0: as what it is in
     bool optional = false; ///< a variant that may be left out of a file: then its first kind
-    bool sparse = false;   ///< a group of texts that is left out of a file while none says anything
+    bool sparse = false; ///< left out of a file while none of it says anything: no quantity, no text, choices and flags
+                         ///< as they come
 };
 
 struct ListSpec {

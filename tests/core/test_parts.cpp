@@ -11,6 +11,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <rapidcheck.h>
 #include <set>
 #include <sstream>
 
@@ -394,4 +395,28 @@ TEST_CASE("a bore and a size of hub speak against no motor and no gearhead, and 
     REQUIRE(assess(m, 0).limit("coupling_range")->state == LimitState::over);
     const auto judged = judge_motors(m, 0, {&m.axes[0].motor});
     CHECK(carries(judged[0].state));
+}
+
+TEST_CASE("the front of a map has all that no other betters, and nothing else") {
+    CHECK(pareto_front({}, {}).empty());
+    CHECK(pareto_front({1, 2, std::nan(""), 0}, {2, 1, 0, std::nan("")}) == std::vector<std::size_t>{0, 1});
+    CHECK(pareto_front({1, 1, 1}, {2, 2, 3}) == std::vector<std::size_t>{0}); // of equal ones the first
+    CHECK(rc::check("against a look at every pair", [](std::vector<std::pair<std::uint8_t, std::uint8_t>> points) {
+        std::vector<double> x, y;
+        for (const auto& [a, b] : points) {
+            x.push_back(a % 16);
+            y.push_back(b % 16);
+        }
+        const std::vector<std::size_t> front = pareto_front(x, y);
+        std::set<std::pair<double, double>> best, found;
+        for (std::size_t i = 0; i < x.size(); ++i) {
+            bool bettered = false;
+            for (std::size_t k = 0; k < x.size(); ++k)
+                bettered = bettered || (x[k] <= x[i] && y[k] <= y[i] && (x[k] < x[i] || y[k] < y[i]));
+            if (!bettered) best.insert({x[i], y[i]});
+        }
+        for (const std::size_t i : front) found.insert({x[i], y[i]});
+        RC_ASSERT(found == best);
+        RC_ASSERT(found.size() == front.size());
+    }));
 }

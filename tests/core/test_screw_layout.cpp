@@ -2,6 +2,7 @@
 #include "core/drivetrain/screw_layout.h"
 #include "core/drivetrain/screw_limits.h"
 #include "core/drivetrain/stepped_shaft.h"
+#include "core/files/project.h"
 #include "tests/demo.h"
 
 #include <cmath>
@@ -138,6 +139,15 @@ TEST_CASE("a plan waits for what it needs by name, and never draws half") {
     }),
         Contains("length of the seat at the drive end"));
     CHECK_THAT(missing([](Screw&) {}, std::nan("")), Contains("stroke"));
+    const auto half_a_nut = [](Screw& s) { s.nut_body.seat_diameter = Quantity<Kind::length>("50 mm"); };
+    CHECK_THAT(missing([&](Screw& s) {
+        s.turns = ScrewTurns::nut;
+        half_a_nut(s);
+    }),
+        Contains("seat on the nut"));
+    Axis turning = good; // of a nut that does not turn nothing is asked
+    half_a_nut(screw_of(turning));
+    CHECK(screw_layout(turning, 0.4).missing.empty());
     // a free end needs no seat there
     Axis free = good;
     screw_of(free).fixity = EndFixity::fixed_free;
@@ -273,4 +283,20 @@ TEST_CASE("a nut that turns has a plan of its own, beside a screw that must stan
     s.turns = ScrewTurns::screw;
     CHECK(screw_layout(a, 0.4).nut_sections.empty());
     CHECK_THAT(warnings(a), !Contains("nut:"));
+}
+
+TEST_CASE("what sits on a nut is in the file once it says something, and stays there while the screw turns") {
+    Machine m = demo();
+    Screw& s = screw_of(m.axes[0]);
+    CHECK_THAT(write_project(m), !Contains("nut_body"));
+    s.turns = ScrewTurns::nut;
+    CHECK_THAT(write_project(m), !Contains("nut_body"));
+    s.nut_body.holds = JournalHolds::key;
+    CHECK_THAT(write_project(m), Contains("nut_body"));
+    s.nut_body.seat_diameter = Quantity<Kind::length>("50 mm");
+    s.turns = ScrewTurns::screw;
+    const auto back = read_project(write_project(m));
+    REQUIRE(back);
+    CHECK(std::get<Screw>(back->machine.axes[0].mechanism) == s);
+    CHECK(std::get<Screw>(back->machine.axes[0].mechanism).nut_body.seat_diameter.text == "50 mm");
 }

@@ -277,7 +277,6 @@ void Screw::describe(FieldVisitor& v) {
     v.group(nut_body, {.key = "nut_body",
                           .label = "Turning nut",
                           .help = "What sits on the nut's outside.",
-                          .rare = true,
                           .serves = need::record,
                           .sparse = true});
     v.list(spectrum, {"spectrum", "Load spectrum", "load", "In place of the cycle, for the life of the screw.", 1000,
