@@ -34,8 +34,8 @@ class PartShelf : public QObject {
     QString folder() const;
     /// Looks at the folder again where something in it has changed.
     void reload();
-    /// Writes the parts as a catalogue of one's own; a file of that name is added to, and parts of a name that is taken
-    /// get a number. Empty, or why it could not.
+    /// Writes the parts as a catalogue of one's own; a file of that name is added to: an earlier edition of a
+    /// part gives way, and parts of a name that is taken otherwise get a number. Empty, or why it could not.
     QString keep(const QString& name, const PartLists& parts);
     QString remove(const QString& file);
 

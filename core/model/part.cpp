@@ -205,16 +205,33 @@ std::string free_name(const PartKind& kind, const PartLists& in, const std::stri
     return with_number(wanted, [&](const std::string& name) { return find_part(kind, in, name).has_value(); });
 }
 
-void keep_all(const PartKind& kind, PartLists& to, const PartLists& from) {
-    std::set<std::string> names; // looked up once for each part, of which there may be a hundred thousand
-    for (std::size_t i = 0; i < kind.own(to).size(); ++i) names.insert(kind.name(to, i));
+std::size_t keep_all(const PartKind& kind, PartLists& to, const PartLists& from) {
+    // looked up once for each part, of which there may be a hundred thousand
+    std::set<std::string> names;
+    std::map<std::pair<std::string, std::string>, std::size_t> earlier; // by file and name
+    for (std::size_t i = 0; i < kind.own(to).size(); ++i) {
+        names.insert(kind.name(to, i));
+        if (const std::string& file = kind.provenance(to, i).file; !file.empty())
+            earlier.emplace(std::pair(file, kind.name(to, i)), i);
+    }
+    std::vector<std::size_t> gone;
     const std::size_t count = kind.own(looked_at(from)).size();
     for (std::size_t i = 0; i < count; ++i) {
         kind.keep(to, from, i);
-        std::string& name = kind.name(to, kind.own(to).size() - 1);
-        name = with_number(name, [&](const std::string& each) { return names.contains(each); });
+        const std::size_t last = kind.own(to).size() - 1;
+        std::string& name = kind.name(to, last);
+        const std::string& file = kind.provenance(to, last).file;
+        name = with_number(name,
+            [&](const std::string& each) { return names.contains(each) && !earlier.contains({file, each}); });
+        if (const auto it = earlier.find({file, name}); it != earlier.end()) {
+            gone.push_back(it->second);
+            earlier.erase(it); // a second one of the name in the same list is another part
+        }
         names.insert(name);
     }
+    std::sort(gone.rbegin(), gone.rend());
+    for (const std::size_t i : gone) kind.own(to).erase(i);
+    return gone.size();
 }
 
 std::vector<PartDifference> part_differences(

@@ -48,8 +48,9 @@ std::optional<std::size_t> find_part(const PartKind& kind, const PartLists& in, 
 /// The name, or with a number behind it where a part of `in` has it; of none "Typed by hand".
 std::string free_name(const PartKind& kind, const PartLists& in, const std::string& wanted);
 
-/// Adds all parts of one kind under names that are free.
-void keep_all(const PartKind& kind, PartLists& to, const PartLists& from);
+/// Adds all parts of one kind under names that are free. A part that was read from the same file under the same name is
+/// an earlier edition, whose place the new one takes; how many of these there were.
+std::size_t keep_all(const PartKind& kind, PartLists& to, const PartLists& from);
 
 struct PartDifference {
     std::string field; ///< its label

@@ -420,3 +420,38 @@ TEST_CASE("the front of a map has all that no other betters, and nothing else") 
         RC_ASSERT(found.size() == front.size());
     }));
 }
+
+TEST_CASE("a newer edition of a list takes the place of the older, and of nothing else") {
+    for (const PartKind& kind : part_kinds()) {
+        INFO(kind.key);
+        const auto part = [&](PartLists& in, const char* name, const char* file, const char* price) {
+            kind.own(in).insert(kind.own(in).size());
+            const std::size_t i = kind.own(in).size() - 1;
+            kind.name(in, i) = name;
+            kind.provenance(in, i).file = file;
+            for (FieldRef& f : walk(kind.own(in).shared_entry(i)))
+                if (f.path == "/price") REQUIRE(!assign(f, price));
+        };
+        PartLists kept, list;
+        part(kept, "A", "list.csv", "100");
+        part(kept, "B", "list.csv", "200");
+        part(kept, "A 2", "other.csv", "300");
+        part(kept, "C", "", "400"); // typed by hand
+        part(list, "A", "list.csv", "110");
+        part(list, "A", "list.csv", "111"); // twice in one list: two parts
+        part(list, "C", "list.csv", "410");
+        CHECK(keep_all(kind, kept, list) == 1);
+        std::map<std::string, double> prices;
+        for (std::size_t i = 0; i < kind.own(kept).size(); ++i) {
+            INFO(kind.name(kept, i));
+            CHECK(prices.emplace(kind.name(kept, i), kind.price(kept, i).si).second);
+        }
+        CHECK(prices.size() == 6);
+        CHECK(prices["A"] == 110);
+        CHECK(prices["B"] == 200);
+        CHECK(prices["C"] == 400);
+        // the same list again adds nothing
+        CHECK(keep_all(kind, kept, list) == 3);
+        CHECK(kind.own(kept).size() == 6);
+    }
+}
