@@ -70,7 +70,7 @@ Table LimitRow::as_table() const {
     Table t = limits_table(one, units_);
     for (const WorkingLine& w : limit_.working)
         t.rows.push_back({w.symbol + " = " + w.formula, "", format_quantity(w.result, si_unit(w.kind), 5), "", "",
-            w.substituted + (w.source.empty() ? "" : "; " + w.source)});
+            w.substituted() + (w.source.empty() ? "" : "; " + w.source)});
     return t;
 }
 
@@ -118,7 +118,7 @@ void LimitRow::fill_details() {
     for (const WorkingLine& w : limit_.working) {
         s += QStringLiteral("<p style='margin:0 0 5px 0'><span style='color:%1'>%2 = %3</span><br>= %4<br>= <b>%5</b>")
                  .arg(theme().second.name(), html(qs(w.symbol)), html(qs(w.formula)),
-                     html(breakable(qs(w.substituted))), html(qs(format_quantity(w.result, si_unit(w.kind), 5))));
+                     html(breakable(qs(w.substituted()))), html(qs(format_quantity(w.result, si_unit(w.kind), 5))));
         if (w.kind == Kind::angular_speed)
             s += QStringLiteral(" (%1)").arg(html(qs(format_quantity(w.result, *find_unit("rpm")))));
         if (!w.source.empty())

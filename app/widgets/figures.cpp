@@ -49,7 +49,7 @@ QString working_html(const Working& working) {
     QString s;
     for (const WorkingLine& w : working)
         s += QStringLiteral("<p style='white-space:pre-wrap;margin:0 0 4px 0'>%1 = %2<br>= %3<br>= <b>%4</b>%5</p>")
-                 .arg(qs(w.symbol).toHtmlEscaped(), qs(w.formula).toHtmlEscaped(), qs(w.substituted).toHtmlEscaped(),
+                 .arg(qs(w.symbol).toHtmlEscaped(), qs(w.formula).toHtmlEscaped(), qs(w.substituted()).toHtmlEscaped(),
                      qs(format_quantity(w.result, si_unit(w.kind), 5)).toHtmlEscaped(),
                      w.source.empty() ? QString() : QStringLiteral("<br><i>%1</i>").arg(qs(w.source).toHtmlEscaped()));
     return s;
@@ -103,7 +103,7 @@ void FigureGroup::describe() {
     if (f) {
         said = qs(f->label) + QStringLiteral(" ") + qs(figure_text(*f, document_.machine().unit_system));
         for (const WorkingLine& w : f->working)
-            said += QStringLiteral("; %1 = %2 = %3").arg(qs(w.symbol), qs(w.formula), qs(w.substituted));
+            said += QStringLiteral("; %1 = %2 = %3").arg(qs(w.symbol), qs(w.formula), qs(w.substituted()));
     }
     setAccessibleDescription(said);
     mark(hasFocus() ? current_ : -1);

@@ -49,10 +49,13 @@ std::string substitute(const std::string& e, const WorkingValues& values, bool e
 
 } // namespace
 
-WorkingLine working_line(std::string symbol, std::string formula, const std::string& expression,
-    const WorkingValues& values, double result, Kind kind, std::string source) {
-    return {std::move(symbol), std::move(formula), substitute(expression, values, false),
-        substitute(expression, values, true), result, kind, std::move(source)};
+std::string WorkingLine::substituted() const { return substitute(expression, values, false); }
+std::string WorkingLine::exact() const { return substitute(expression, values, true); }
+
+WorkingLine working_line(std::string symbol, std::string formula, std::string expression, WorkingValues values,
+    double result, Kind kind, std::string source) {
+    return {std::move(symbol), std::move(formula), std::move(expression), std::move(values), result, kind,
+        std::move(source)};
 }
 
 } // namespace fulmox

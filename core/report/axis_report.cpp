@@ -168,7 +168,7 @@ Table workings_table(const Assessment& a, UnitSystem units) {
         if (working.empty() && read_from.empty()) return;
         t.rows.push_back({label, read_from.empty() ? "" : "read from " + read_from, value, ""});
         for (const WorkingLine& w : working)
-            t.rows.push_back({"", w.symbol + " = " + w.formula + " = " + w.substituted,
+            t.rows.push_back({"", w.symbol + " = " + w.formula + " = " + w.substituted(),
                 format_quantity(w.result, si_unit(w.kind), 5), w.source});
     };
     for (const std::size_t i : by_tightness(a.limits)) {

@@ -20,7 +20,7 @@ namespace {
 Value working_json(const Working& w) {
     Value out = Value::array();
     for (const WorkingLine& l : w)
-        out.push_back({{"symbol", l.symbol}, {"formula", l.formula}, {"substituted", l.substituted},
+        out.push_back({{"symbol", l.symbol}, {"formula", l.formula}, {"substituted", l.substituted()},
             {"result", finite(l.result)}, {"unit", std::string(info(l.kind).si_unit)}, {"source", l.source}});
     return out;
 }
@@ -232,7 +232,7 @@ std::string assessment_json(const Machine& machine, const std::vector<Assessment
 
 std::string working_text(const WorkingLine& l) {
     std::string out =
-        l.symbol + " = " + l.formula + " = " + l.substituted + " = " + format_quantity(l.result, si_unit(l.kind), 5);
+        l.symbol + " = " + l.formula + " = " + l.substituted() + " = " + format_quantity(l.result, si_unit(l.kind), 5);
     if (!l.source.empty()) out += "   [" + l.source + "]";
     return out;
 }

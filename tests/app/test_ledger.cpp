@@ -46,7 +46,7 @@ TEST_CASE("a row opens with a click or Space and shows working, source and headr
         return s.remove(QLatin1Char(' '));
     }; // sums are spaced so that they can break
     CHECK(close_up(text).contains(
-        close_up(QString::fromStdString(w.limit("critical_speed").working[0].substituted).toHtmlEscaped())));
+        close_up(QString::fromStdString(w.limit("critical_speed").working[0].substituted()).toHtmlEscaped())));
     CHECK(text.contains(QStringLiteral("Euler–Bernoulli")));
     CHECK(text.contains(QStringLiteral("lead")));
     QTest::keyClick(row, Qt::Key_Space);
