@@ -11,6 +11,7 @@
 #include <QFileInfo>
 #include <QRegularExpression>
 #include <QStandardPaths>
+#include <algorithm>
 
 namespace fulmox::app {
 
@@ -26,6 +27,32 @@ QString file_name(const QString& name) {
     while (plain.startsWith(QLatin1Char('-'))) plain.remove(0, 1);
     while (plain.endsWith(QLatin1Char('-'))) plain.chop(1);
     return (plain.isEmpty() ? QStringLiteral("parts") : plain) + QStringLiteral(".json");
+}
+
+// Larger files are read off the window's thread.
+constexpr qint64 read_at_once = 1 << 20;
+
+UserCatalogue read_catalogue(const QFileInfo& f) {
+    UserCatalogue c;
+    c.file = f.absoluteFilePath();
+    c.name = f.completeBaseName();
+    QFile file(c.file);
+    if (!file.open(QIODevice::ReadOnly)) {
+        c.problem = QObject::tr("it cannot be read: %1").arg(file.errorString());
+        return c;
+    }
+    const QByteArray bytes = file.readAll();
+    auto read = read_any_parts(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())),
+        f.fileName().toStdString(), f.lastModified().date().toString(Qt::ISODate).toStdString());
+    if (!read) {
+        c.problem = message_of(read.error());
+        return c;
+    }
+    c.parts = std::move(read->parts);
+    if (!read->name.empty() && f.suffix() == QStringLiteral("json")) c.name = qs(read->name);
+    for (const Problem& p : read->problems)
+        if (p.severity == Severity::error && c.problem.isEmpty()) c.problem = message_of(p);
+    return c;
 }
 
 } // namespace
@@ -66,28 +93,33 @@ void PartShelf::reload() {
     if (now == seen_) return;
     seen_ = std::move(now);
     own_.clear();
+    QFileInfoList large;
     for (const QFileInfo& f : files) {
-        UserCatalogue c;
-        c.file = f.absoluteFilePath();
-        c.name = f.completeBaseName();
-        QFile file(c.file);
-        if (!file.open(QIODevice::ReadOnly)) {
-            c.problem = tr("it cannot be read: %1").arg(file.errorString());
-        } else {
-            const QByteArray bytes = file.readAll();
-            auto read = read_any_parts(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())),
-                f.fileName().toStdString(), f.lastModified().date().toString(Qt::ISODate).toStdString());
-            if (!read) {
-                c.problem = message_of(read.error());
-            } else {
-                c.parts = std::move(read->parts);
-                if (!read->name.empty() && f.suffix() == QStringLiteral("json")) c.name = qs(read->name);
-                for (const Problem& p : read->problems)
-                    if (p.severity == Severity::error && c.problem.isEmpty()) c.problem = message_of(p);
-            }
-        }
-        own_.push_back(std::move(c));
+        const bool later = f.size() > read_at_once;
+        if (later) large << f;
+        own_.push_back(later ? UserCatalogue{f.absoluteFilePath(), f.completeBaseName(), {}, tr("being read…")}
+                             : read_catalogue(f));
     }
+    if (large.empty())
+        reading_.drop();
+    else
+        reading_.run(
+            this,
+            [large](const GoOn& go_on) {
+                std::vector<UserCatalogue> out;
+                for (const QFileInfo& f : large)
+                    if (go_on()) out.push_back(read_catalogue(f));
+                return out;
+            },
+            [this](std::vector<UserCatalogue> read) {
+                for (UserCatalogue& c : read) {
+                    const auto held = std::find_if(
+                        own_.begin(), own_.end(), [&](const UserCatalogue& each) { return each.file == c.file; });
+                    if (held != own_.end()) *held = std::move(c);
+                }
+                ++revision_;
+                emit changed();
+            });
     ++revision_;
     emit changed();
 }

@@ -2,6 +2,7 @@
 // data folder.
 #pragma once
 
+#include "app/background.h"
 #include "core/model/part.h"
 
 #include <QDateTime>
@@ -16,7 +17,7 @@ struct UserCatalogue {
     QString file; ///< its whole path
     QString name;
     PartLists parts;
-    QString problem; ///< the first of what is wrong with it; empty: nothing
+    QString problem; ///< the first of what is wrong with it, or that it is being read; empty: nothing
 };
 
 class PartShelf : public QObject {
@@ -32,7 +33,7 @@ class PartShelf : public QObject {
     int revision() const { return revision_; }
     /// "catalogues" in the user's data folder: files of JSON or CSV, put there by hand or by `keep`.
     QString folder() const;
-    /// Looks at the folder again where something in it has changed.
+    /// Looks at the folder again where something in it has changed. Large files come a little later: `changed` says so.
     void reload();
     /// Writes the parts as a catalogue of one's own; a file of that name is added to: an earlier edition of a
     /// part gives way, and parts of a name that is taken otherwise get a number. Empty, or why it could not.
@@ -47,6 +48,7 @@ class PartShelf : public QObject {
     std::vector<UserCatalogue> own_;
     std::map<QString, QDateTime> seen_;
     int revision_ = 0;
+    Background<std::vector<UserCatalogue>> reading_;
 };
 
 /// The one of this program.

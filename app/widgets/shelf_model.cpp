@@ -54,18 +54,22 @@ void ShelfModel::read() {
     add(document_.machine(), tr("this project"));
     parts_ = std::move(parts);
     origins_ = std::move(origins);
-    const UnitSystem units = document_.machine().unit_system;
     cells_.assign(origins_.size(), {});
-    for (std::size_t i = 0; i < cells_.size(); ++i) {
-        const FieldRefs all = walk(kind_.own(const_cast<PartLists&>(*parts_)).shared_entry(i));
-        for (const PartField& f : fields_) {
-            const auto it = std::find_if(all.begin(), all.end(), [&](const FieldRef& x) { return x.path == f.path; });
-            cells_[i].push_back(it == all.end()
-                                    ? Shown{{}, std::nan("")}
-                                    : Shown{qs(shown_value(*it, units)),
-                                          it->quantity && it->quantity->given() ? it->quantity->si : std::nan("")});
-        }
+}
+
+// Of a catalogue of a hundred thousand parts few are ever looked at.
+const std::vector<ShelfModel::Shown>& ShelfModel::cells(std::size_t row) const {
+    std::vector<Shown>& held = cells_[row];
+    if (!held.empty() || fields_.empty()) return held;
+    const UnitSystem units = document_.machine().unit_system;
+    const FieldRefs all = walk(kind_.own(const_cast<PartLists&>(*parts_)).shared_entry(row)); // only looked at
+    for (const PartField& f : fields_) {
+        const auto it = std::find_if(all.begin(), all.end(), [&](const FieldRef& x) { return x.path == f.path; });
+        held.push_back(it == all.end() ? Shown{{}, std::nan("")}
+                                       : Shown{qs(shown_value(*it, units)),
+                                             it->quantity && it->quantity->given() ? it->quantity->si : std::nan("")});
     }
+    return held;
 }
 
 void ShelfModel::follow() {
@@ -184,7 +188,7 @@ std::vector<MapColumn> ShelfModel::map_columns() const {
         const Unit& unit = display_unit(fields_[f].kind, units);
         const bool less = fields_[f].path == "/inertia" || fields_[f].path == "/backlash";
         out.push_back({qs(fields_[f].label), symbol(unit), less,
-            [this, f, &unit](int row) { return from_si(cells_[static_cast<std::size_t>(row)][f].value, unit); }});
+            [this, f, &unit](int row) { return from_si(cells(static_cast<std::size_t>(row))[f].value, unit); }});
     }
     return out;
 }
@@ -242,7 +246,7 @@ QVariant ShelfModel::data(const QModelIndex& at, int role) const {
         }
         if (column == limit) return c ? qs(c->limit) : QString();
         if (is_field) {
-            const QString& text = cells_[row][static_cast<std::size_t>(field)].text;
+            const QString& text = cells(row)[static_cast<std::size_t>(field)].text;
             return text.isEmpty() ? QStringLiteral("–") : text;
         }
         return origins_[row];
@@ -259,7 +263,7 @@ QVariant ShelfModel::data(const QModelIndex& at, int role) const {
             v = c ? static_cast<int>(c->state) * 1e6 + (std::isnan(c->tightest) ? 1e5 : std::min(c->tightest, 1e5))
                   : last;
         else if (is_field && fields_[static_cast<std::size_t>(field)].kind != Kind::illegal)
-            v = cells_[row][static_cast<std::size_t>(field)].value;
+            v = cells(row)[static_cast<std::size_t>(field)].value;
         else
             return data(at, Qt::DisplayRole);
         return std::isnan(v) ? last : v;

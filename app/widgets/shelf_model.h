@@ -70,7 +70,8 @@ class ShelfModel : public QAbstractTableModel, public MapSource {
         QString text;
         double value;
     };
-    std::vector<std::vector<Shown>> cells_; ///< of the fields, by row
+    mutable std::vector<std::vector<Shown>> cells_; ///< of the fields, by row; empty: not looked at yet
+    const std::vector<Shown>& cells(std::size_t row) const;
     struct Result {
         std::vector<Candidate> judged;
         std::vector<std::size_t> ranks;

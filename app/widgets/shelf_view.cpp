@@ -71,6 +71,7 @@ class ShelfView::Order : public QSortFilterProxyModel {
 
   protected:
     bool filterAcceptsRow(int row, const QModelIndex&) const override {
+        if (words_.isEmpty()) return true;
         QString all;
         for (int c = 0; c < model_.columnCount(); ++c)
             if (c == ShelfModel::name || c >= ShelfModel::first_field)

@@ -104,7 +104,7 @@ struct Draughtsman {
             double r = h;
             for (const ScrewSection& s : sections)
                 if (s.from <= f.from + 1e-9 && f.to <= s.to + 1e-9) r = s.diameter * mm / 2;
-            d.words.push_back({x(f.from), -r - 1.3 * size, size, "SW " + number(f.across), "DIMENSIONS", -1});
+            d.words.push_back({x(f.from), -r - 1.6 * size, size, "SW " + number(f.across), "DIMENSIONS", -1});
         }
     }
 };
@@ -126,8 +126,10 @@ Drawing screw_drawing(const ScrewLayout& l, const std::string& title) {
         const double v = m * mm;
         return !broken || v <= from + shown / 2 ? v : v >= to - shown / 2 ? v - (thread - shown) : from + shown / 2;
     };
-    Draughtsman draw{d, std::max(2.5, largest / 9), largest / 2};
-    const double whole = x(l.length), half = draw.half, size = draw.size;
+    const double whole = x(l.length);
+    // letters that can be read where the whole drawing is looked at
+    Draughtsman draw{d, std::max({2.5, largest / 9, whole / 85}), largest / 2};
+    const double half = draw.half, size = draw.size;
     draw.outline(l.sections, broken, x);
     draw.grooves(l.grooves, x);
     draw.flats(l.flats, l.sections, x);

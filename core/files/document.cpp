@@ -173,6 +173,8 @@ class Builder : public nlohmann::json_sax<Json> {
         std::string where;
         const std::size_t before = path_.size();
         Json* held = attach(std::move(v), where);
+        // an object that outgrows its room copies what it holds: its keys cannot be moved
+        if (held->is_object()) held->get_ref<Json::object_t&>().reserve(16);
         out_.lines[where] = line_;
         path_ = where;
         levels_.push_back({held, "", before, {}});
@@ -200,7 +202,7 @@ std::string child_pointer(const std::string& pointer, std::string_view key) {
     return out;
 }
 
-int JsonDocument::line_of(const std::map<std::string, int>& lines, std::string p) {
+int JsonDocument::line_of(const std::unordered_map<std::string, int>& lines, std::string p) {
     for (;;) {
         if (const auto it = lines.find(p); it != lines.end()) return it->second;
         const std::size_t cut = p.rfind('/');

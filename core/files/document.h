@@ -6,11 +6,11 @@
 #include "core/quantity/result.h"
 
 #include <cstddef>
-#include <map>
 #include <nlohmann/json.hpp>
 #include <optional>
 #include <string>
 #include <string_view>
+#include <unordered_map>
 #include <vector>
 
 namespace fulmox {
@@ -19,11 +19,11 @@ using Json = nlohmann::ordered_json;
 
 struct JsonDocument {
     Json root;
-    std::map<std::string, int> lines; ///< JSON pointer to line, 1-based
+    std::unordered_map<std::string, int> lines; ///< JSON pointer to line, 1-based
 
     /// Line of a pointer or of the nearest enclosing value that has one.
     int line(const std::string& pointer) const { return line_of(lines, pointer); }
-    static int line_of(const std::map<std::string, int>& lines, std::string pointer);
+    static int line_of(const std::unordered_map<std::string, int>& lines, std::string pointer);
 };
 
 /// Parses. Refused with a line: anything over `most` bytes, nesting over `deepest_json`, a duplicate member,

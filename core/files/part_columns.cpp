@@ -329,6 +329,35 @@ bool all_units(const std::vector<std::string>& cells) {
     return units > 0;
 }
 
+// No heading says which column is the name: the first whose cells are words, each another, is taken for it.
+void guess_name(PartTable& table) {
+    const auto is_name = [](const PartColumn& c) { return c.field == "/name"; };
+    if (table.sample.empty() || std::any_of(table.columns.begin(), table.columns.end(), is_name)) return;
+    const std::set<std::string>& placed = placed_names(part_kind(table.kind));
+    for (std::size_t c = 0; c < table.columns.size(); ++c) {
+        PartColumn& column = table.columns[c];
+        if (!column.field.empty() || trim(column.heading).empty() || placed.contains(plain_words(column.heading)))
+            continue;
+        if (!column_name(column.heading).unit.empty()) continue;
+        std::set<std::string_view> seen;
+        const bool words = std::all_of(table.sample.begin(), table.sample.end(), [&](const auto& row) {
+            const std::string_view cell = c < row.size() ? trim(row[c]) : std::string_view();
+            const bool letters = std::any_of(
+                cell.begin(), cell.end(), [](char x) { return std::isalpha(static_cast<unsigned char>(x)) != 0; });
+            const std::size_t behind = cell.find_first_not_of("+-0123456789.,");
+            const bool measure =
+                behind != 0 && behind != std::string_view::npos && find_unit(trim(cell.substr(behind)));
+            return letters && !measure && seen.insert(cell).second;
+        });
+        if (!words) continue;
+        column.field = "/name";
+        column.label = "Name";
+        column.sure = false;
+        column.wrong.clear();
+        return;
+    }
+}
+
 char separator_among(const std::string& line) {
     std::array<std::size_t, 4> counts{};
     constexpr std::string_view signs = "\t;,|";
@@ -418,6 +447,7 @@ PartTable look_at_part_table(std::istream& in, const std::string& kind_key) {
         if (table.sample.size() < 20) table.sample.push_back(rows.cells());
     }
     table.decimal_comma = commas > points;
+    guess_name(table);
     return table;
 }
 
@@ -429,6 +459,7 @@ void match_columns(PartTable& table) {
         units.emplace_back();
     }
     table.columns = match(part_kind(table.kind), headings, units).columns;
+    guess_name(table);
 }
 
 } // namespace fulmox

@@ -269,7 +269,7 @@ PartTableRead read_part_table(std::istream& in, const PartTable& table, const st
                 table.heading_line});
     if (std::none_of(
             table.columns.begin(), table.columns.end(), [](const PartColumn& c) { return c.field == "/name"; })) {
-        add({Severity::error, "", "Name",
+        add({Severity::error, "the headings", "",
             "no column is the name of the part; allowed are headings such as \"name\" or \"part number\"",
             table.heading_line});
         return out;

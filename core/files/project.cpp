@@ -583,7 +583,7 @@ Result<MotorCatalogue, Problem> read_sheets(std::string_view text) {
     if (d.root.is_array() || !d.root.contains("motors")) {
         // one sheet is a list of one; the lines go along
         const std::string head = d.root.is_array() ? "/motors" : "/motors/0";
-        std::map<std::string, int> lines;
+        std::unordered_map<std::string, int> lines;
         for (const auto& [pointer, line] : d.lines) lines[head + pointer] = line;
         d.lines = std::move(lines);
         Json list = d.root.is_array() ? std::move(d.root) : Json::array({std::move(d.root)});

@@ -7,9 +7,9 @@
 #include "core/model/problem.h"
 #include "core/quantity/result.h"
 
-#include <map>
 #include <string>
 #include <string_view>
+#include <unordered_map>
 
 namespace fulmox {
 
@@ -18,10 +18,10 @@ inline constexpr int project_version = 6;
 
 struct ProjectRead {
     Machine machine;
-    Problems problems;                ///< with pointer and line
-    std::map<std::string, int> lines; ///< of every value of the file, by its pointer
-    int version = 0;                  ///< as found in the file
-    bool upgraded = false;            ///< came from an older version
+    Problems problems;                          ///< with pointer and line
+    std::unordered_map<std::string, int> lines; ///< of every value of the file, by its pointer
+    int version = 0;                            ///< as found in the file
+    bool upgraded = false;                      ///< came from an older version
     bool read_only = false; ///< newer version, or parts that could not be kept: saving over it would lose something
     std::string warning;    ///< one sentence for the user, empty if all is well
 };

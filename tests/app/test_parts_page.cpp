@@ -594,3 +594,48 @@ TEST_CASE("a nut that turns is planned where its screw is, and is drawn beside i
     CHECK(picture->accessibleName() != before);
     CHECK(picture->accessibleName().contains(QStringLiteral("Ø50")));
 }
+
+TEST_CASE("a large catalogue of one's own is read beside the window, which says so") {
+    NoCatalogues none;
+    REQUIRE(QDir().mkpath(part_shelf().folder()));
+    QFile csv(part_shelf().folder() + QStringLiteral("/large.csv"));
+    REQUIRE(csv.open(QIODevice::WriteOnly));
+    QByteArray text = "name,ratio,rated torque [N·m],peak torque [N·m],inertia [kg·cm²],price\n";
+    constexpr int many = 20000;
+    for (int i = 0; i < many; ++i)
+        text += QStringLiteral("Large %1,%2,%3,%4,0.3,%5\n")
+                    .arg(i)
+                    .arg(3 + i % 20)
+                    .arg(20 + i % 50)
+                    .arg(60 + i % 50)
+                    .arg(90 + i % 500)
+                    .toUtf8();
+    while (text.size() <= (1 << 20)) text += QStringLiteral("More %1,5,20,60,0.3,100\n").arg(text.size()).toUtf8();
+    csv.write(text);
+    csv.close();
+    Window w;
+    QElapsedTimer since;
+    since.start();
+    part_shelf().reload();
+    const qint64 took = since.elapsed();
+    REQUIRE(part_shelf().own().size() == 1);
+    CHECK(took < 1000);
+    const bool reading = part_shelf().own()[0].problem.contains(QStringLiteral("being read"));
+    if (reading) CHECK(part_shelf().own()[0].parts.gearheads.empty());
+    REQUIRE(QTest::qWaitFor([] { return part_shelf().own()[0].parts.gearheads.size() >= many; }, 60000));
+    CHECK(part_shelf().own()[0].problem.isEmpty());
+    // they stand in the table, are judged, and the window goes on meanwhile
+    cards(w);
+    ShelfView* shelf = nullptr;
+    for (ShelfView* s : w.window.findChildren<ShelfView*>())
+        if (s->model().kind().key == std::string_view("gearhead")) shelf = s;
+    since.restart();
+    QTest::mouseClick(w.window.findChild<PartCards*>()->card(CardOf::gearhead), Qt::LeftButton);
+    QApplication::processEvents();
+    INFO(since.elapsed() << " ms");
+    CHECK(since.elapsed() < 4000);
+    CHECK(shelf->model().rowCount() > many);
+    // whatever is under way is left off
+    w.document().edit(
+        QStringLiteral("lighter"), [&](Machine& m) { m.axes[0].load.payload = Quantity<Kind::mass>("2 kg"); });
+}

@@ -205,6 +205,14 @@ TEST_CASE("what is wrong with a parts list is named by line and column, and the 
     CHECK_THAT(said(read_text("1,2,3\n4,5,6\n")), Contains("no line of headings"));
     CHECK(read_text(head).rows == 0);
     CHECK_THAT(said(read_text("ratio,rated torque [N·m]\n5,10\n")), Contains("no column is the name"));
+    // the first column of words, each another, is taken for the name where no heading says so, and said to be guessed
+    const PartTable guessed = looked_at("Typ;Ratio;Rated torque [N·m];Bem\nPX 5;5;10;alt\nPX 7;7;12;alt\n");
+    REQUIRE(guessed.columns.size() == 4);
+    CHECK(guessed.columns[0].field == "/name");
+    CHECK(!guessed.columns[0].sure);
+    CHECK(guessed.columns[3].field.empty());
+    CHECK(looked_at("Ratio;Rated torque [N·m];Bem\n5;10;alt\n7;12;alt\n").columns[2].field.empty());
+    CHECK(looked_at("Ratio;Rated torque [N·m];Hub\n5;10;12 mm\n7;12;14 mm\n").columns[2].field.empty());
 }
 
 TEST_CASE("headings without units, or with another dimension, are named and never guessed over") {
