@@ -1,5 +1,6 @@
 // The core's speed: assessing the demo axis, reading its file, a search candidate on the hull.
 #include "core/demand/closed_form.h"
+#include "core/files/part_table.h"
 #include "core/files/project.h"
 #include "core/files/trace_file.h"
 #include "core/match/assess.h"
@@ -14,6 +15,7 @@
 #include <cstdlib>
 #include <fstream>
 #include <malloc.h>
+#include <numeric>
 #include <sstream>
 #include <utility>
 
@@ -134,6 +136,23 @@ void catalogue_on_an_axis(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(judge_motors(m, 0, motors));
 }
 BENCHMARK(catalogue_on_an_axis)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+// Promise: the shipped gearheads on one axis in at most 30 ms.
+void gearheads_on_an_axis(benchmark::State& state) {
+    const Machine m = demo();
+    const auto axis = static_cast<std::size_t>(state.range(0));
+    state.SetLabel(m.axes[axis].name);
+    std::ifstream in(std::string(FULMOX_SOURCE_DIR) + "/data/catalogue/gearheads.csv");
+    std::stringstream text;
+    text << in.rdbuf();
+    const auto catalogue = read_any_parts(text.str(), "gearheads.csv", "");
+    if (!catalogue || catalogue->parts.gearheads.size() < 200) return state.SkipWithError("no catalogue of 200");
+    std::vector<std::size_t> which(catalogue->parts.gearheads.size());
+    std::iota(which.begin(), which.end(), std::size_t{0});
+    for (auto _ : state)
+        benchmark::DoNotOptimize(judge_parts(m, axis, part_kind("gearhead"), 0, catalogue->parts, which));
+}
+BENCHMARK(gearheads_on_an_axis)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond)->UseRealTime();
 
 void headroom_of_one_limit(benchmark::State& state) {
     const Machine m = demo();

@@ -9,6 +9,7 @@ PROMISES = {  # ns
     "assess_with_workings": 0.7e6,
     "capability_by_model": 30e3,
     "catalogue_on_an_axis": 40e6,
+    "gearheads_on_an_axis": 30e6,
     "steady_heat_of_200_segments": 1e6,
     "assess_long_cycle": 2e6,
     "assess_long_cycle_of": 2e6,

@@ -45,7 +45,9 @@ std::vector<StageUse> stage_uses(const LoadModel& load, const Trajectory& motion
             moves += s.lasting();
             const SpanSamples& at = d.samples[i];
             const auto wear = [&](double speed, double torque) {
-                return std::abs(speed) * std::pow(std::abs(torque) / most, use.exponent);
+                const double share = std::abs(torque) / most;
+                // the usual exponent needs no logarithm
+                return std::abs(speed) * (use.exponent == 3 ? share * share * share : std::pow(share, use.exponent));
             };
             double worn = 0;
             for (std::size_t n = 0; n < span_node_count; ++n) {

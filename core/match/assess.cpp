@@ -206,9 +206,11 @@ class Reckoning {
         figures();
         if (a_.limits.empty()) a_.limits = judge_now(nullptr, nullptr, nullptr);
         hide_what_waits();
-        if (a_.inertia) a_.schools = schools(machine_, axis_, *a_.inertia);
-        cautions(a_.problems, axis_, path_, a_, machine_.surroundings);
-        flags(a_.problems, axis_, path_, a_, machine_.unit_system);
+        if (options_.cautions) {
+            if (a_.inertia) a_.schools = schools(machine_, axis_, *a_.inertia);
+            cautions(a_.problems, axis_, path_, a_, machine_.surroundings);
+            flags(a_.problems, axis_, path_, a_, machine_.unit_system);
+        }
         if (moves_.direct) make_direct(a_);
         return std::move(a_);
     }

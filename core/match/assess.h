@@ -97,6 +97,7 @@ std::vector<Carried> carried_over(const Trajectory& t, double first);
 struct AssessOptions {
     bool workings = true;
     bool figures = true;           ///< else limits only
+    bool cautions = true;          ///< else of problems errors of the input alone, and no schools
     std::function<bool()> go_on{}; ///< asked now and then; false ends the work by throwing `Interrupted`
 };
 

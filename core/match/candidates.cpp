@@ -36,7 +36,7 @@ std::vector<Candidate> judge_each(const Machine& machine, std::size_t index, std
         put(axis, i);
         Assessment a;
         try {
-            a = assess(machine, axis, path, {.workings = false, .figures = false, .go_on = go_on});
+            a = assess(machine, axis, path, {.workings = false, .figures = false, .cautions = false, .go_on = go_on});
         } catch (const Interrupted&) {
             left = true;
             return;

@@ -106,7 +106,7 @@ std::vector<Headroom> headroom(
     const std::string path = "/axes/" + std::to_string(index);
     const auto margin = [&](const Axis& a) {
         if (go_on && !go_on()) return std::nan("");
-        const Assessment now = assess(machine, a, path, {.workings = false, .figures = false});
+        const Assessment now = assess(machine, a, path, {.workings = false, .figures = false, .cautions = false});
         const Limit* l = now.limit(key);
         if (!l || l->state == LimitState::cannot_say || !(l->allowed > 0)) return std::nan("");
         // a motor that runs away has no temperature; the border of it is looked for all the same

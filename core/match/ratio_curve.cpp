@@ -22,7 +22,8 @@ RatioPoint point_of(const Machine& machine, const Axis& like, const std::string&
     Stage& s = axis.stages[std::min(stage, axis.stages.size() - 1)];
     s.ratio = number(ratio);
     s.ratio.si = ratio; // as it is, not as it is written
-    const Assessment a = assess(machine, axis, path, {.workings = false, .figures = true, .go_on = go_on});
+    const Assessment a =
+        assess(machine, axis, path, {.workings = false, .figures = true, .cautions = false, .go_on = go_on});
     const double none = std::nan("");
     const auto use = [&](const char* key) {
         const Limit* l = a.limit(key);
