@@ -14,6 +14,7 @@
 #include <QElapsedTimer>
 #include <QPainter>
 #include <QPixmap>
+#include <QPushButton>
 #include <QScrollArea>
 #include <QScrollBar>
 #include <QTabWidget>
@@ -167,7 +168,19 @@ int write_shots(const QString& folder) {
     window.document().select_axis(0);
     apply_theme(*qApp, true);
     window.set_dark(true);
-    shot("9-dark");
+    if (auto* cards = window.findChild<PartCards*>()) {
+        cards->select(CardOf::coupling);
+        const auto turn_map = [&] {
+            for (QPushButton* b : window.findChildren<QPushButton*>())
+                if (b->isVisible() && b->accessibleName().startsWith(QObject::tr("Map of"))) return b->toggle();
+        };
+        settle();
+        turn_map();
+        for (int i = 0; i < 4; ++i) settle(); // judged beside the window
+        shot("9-dark");
+        turn_map();
+        cards->select(CardOf::motor);
+    }
     apply_theme(*qApp, false);
     window.set_dark(false);
     window.open_guide();

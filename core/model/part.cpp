@@ -221,8 +221,9 @@ std::size_t keep_all(const PartKind& kind, PartLists& to, const PartLists& from)
         const std::size_t last = kind.own(to).size() - 1;
         std::string& name = kind.name(to, last);
         const std::string& file = kind.provenance(to, last).file;
-        name = with_number(name,
-            [&](const std::string& each) { return names.contains(each) && !earlier.contains({file, each}); });
+        name = with_number(name, [&](const std::string& each) {
+            return names.contains(each) && !earlier.contains({file, each});
+        });
         if (const auto it = earlier.find({file, name}); it != earlier.end()) {
             gone.push_back(it->second);
             earlier.erase(it); // a second one of the name in the same list is another part
