@@ -28,8 +28,7 @@ constexpr std::size_t unjudged = 4; // place of its marks
 
 QString head_of(const MapColumn& c) { return c.unit.isEmpty() ? c.name : QStringLiteral("%1, %2").arg(c.name, c.unit); }
 
-// From and to of an axis, logarithmic where it spans decades. What is many times its usual tells no more: `cap` ends
-// it.
+// From and to of an axis, logarithmic where it spans decades. A use many times over tells no more.
 struct Reach {
     double low = 0, high = 1;
     bool decades = false;
@@ -229,8 +228,16 @@ const CandidateMap::Point* CandidateMap::at(QPointF place) {
 
 QString CandidateMap::words(const Point& p) const {
     const std::size_t i = static_cast<std::size_t>(&p - points_.data());
-    return tr("%1: %2 %3, %4 %5%6")
-        .arg(names_[i], x_head_, qs(format_number(p.x, 4)), y_head_, qs(format_number(p.y, 4)),
+    // "Price, EUR" of 29 is "Price 29 EUR"
+    const auto said = [](const QString& head, double value) {
+        const qsizetype unit = head.lastIndexOf(QStringLiteral(", "));
+        if (std::isinf(value)) return tr("%1 without bound").arg(unit < 0 ? head : head.left(unit));
+        const QString number = qs(format_number(value, 4));
+        return unit < 0 ? QStringLiteral("%1 %2").arg(head, number)
+                        : QStringLiteral("%1 %2 %3").arg(head.left(unit), number, head.mid(unit + 2));
+    };
+    return tr("%1: %2, %3%4")
+        .arg(names_[i], said(x_head_, p.x), said(y_head_, p.y),
             p.state ? QStringLiteral("; ") + QString::fromUtf8(state_words(*p.state)) : QString());
 }
 
@@ -283,8 +290,9 @@ Table CandidateMap::as_table() const {
     Table t;
     t.head = {tr("candidate").toStdString(), x_head_.toStdString(), y_head_.toStdString(), tr("state").toStdString()};
     t.right = {false, true, true, false};
+    const auto number = [](double v) { return std::isinf(v) ? tr("without bound").toStdString() : format_exact(v); };
     for (std::size_t i = 0; i < points_.size(); ++i)
-        t.rows.push_back({names_[i].toStdString(), format_exact(points_[i].x), format_exact(points_[i].y),
+        t.rows.push_back({names_[i].toStdString(), number(points_[i].x), number(points_[i].y),
             points_[i].state ? state_words(*points_[i].state) : ""});
     return t;
 }
@@ -364,7 +372,9 @@ void MapPane::offer_columns() {
             box->clear();
             box->addItems(names);
         }
-        box->setCurrentIndex(static_cast<int>(std::max<qsizetype>(0, names.indexOf(now))));
+        // of a column that is none here another one each
+        const qsizetype at = names.indexOf(now), other = std::min<qsizetype>(which == 0 ? 1 : 0, names.size() - 1);
+        box->setCurrentIndex(static_cast<int>(at >= 0 ? at : other));
     }
 }
 

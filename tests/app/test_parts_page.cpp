@@ -553,6 +553,31 @@ TEST_CASE("motors have a map too, with room of its own, and what stands beyond i
     for (const CandidateMap::Point& p : map->points()) CHECK(p.state == table->model_of_motors().state(p.row));
     const Table copied = map->as_table();
     CHECK(copied.rows.size() == map->points().size());
+    for (const auto& row : copied.rows) CHECK(row[1].find("inf") == std::string::npos);
+}
+
+TEST_CASE("what is not judged has a map of two other columns, and says nothing of states") {
+    QSettings().remove(QStringLiteral("map-supply"));
+    Window w;
+    PartCards& row = cards(w);
+    QTest::mouseClick(row.card(CardOf::drive), Qt::LeftButton);
+    tab(w, "Supplies");
+    w.settle();
+    ShelfView* shelf = nullptr;
+    for (ShelfView* s : w.window.findChildren<ShelfView*>())
+        if (s->isVisible()) shelf = s;
+    REQUIRE(shelf);
+    QTest::mouseClick(map_button(*shelf), Qt::LeftButton);
+    w.settle();
+    CandidateMap& map = *shelf->findChild<CandidateMap*>();
+    CHECK(map.points().size() > 40);
+    CHECK(!map.has_front());
+    bool differ = false;
+    for (const CandidateMap::Point& p : map.points()) {
+        CHECK(!p.state);
+        differ = differ || p.x != p.y;
+    }
+    CHECK(differ);
 }
 
 TEST_CASE("columns of a catalogue of parts are chosen and remembered") {
