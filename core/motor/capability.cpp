@@ -374,10 +374,7 @@ class Draws {
             }
             standing_ = 0;
             SpanSamples e = d_.samples[k];
-            // the end of a move is no standstill: friction and the heat of a standing motor set in beyond it
-            if (s.direction != 0)
-                for (double& w : e.speed)
-                    if (std::abs(w) < 1e-9 * d_.peak_speed) w = s.direction * 1e-12 * d_.peak_speed;
+            for (double& w : e.speed) w = moving(w, s);
             std::array<How, span_node_count> how;
             std::array<MotorDraw, span_node_count> draws;
             for (std::size_t i = 0; i < span_node_count; ++i) {
@@ -422,6 +419,11 @@ class Draws {
         copper.fill(share * warms(set) + (1 - share) * warms(idle));
         standing_ += s.lasting();
     }
+    // The end of a move is no standstill: friction and the heat of a standing motor set in beyond it. By rounding it
+    // may even turn the other way, and friction with it.
+    double moving(double speed, const Span& s) const {
+        return s.direction != 0 && std::abs(speed) < 1e-9 * d_.peak_speed ? s.direction * 1e-12 * d_.peak_speed : speed;
+    }
     // Torque and speed may need most together between two nodes.
     void voltage_between_nodes() {
         if (std::isnan(out_.square) || !(out_.voltage > 0)) return;
@@ -436,7 +438,7 @@ class Draws {
             if (known.size() < 200) known.push_back(now);
             const SpanPolynomial torque(e.torque), speed(e.speed);
             const auto needs = [&](double u) {
-                const double v = model_.voltage_needed(torque(u), speed(u));
+                const double v = model_.voltage_needed(torque(u), moving(speed(u), d_.spans[k]));
                 return std::isnan(v) ? 0.0 : v;
             };
             std::size_t most = 0;

@@ -2,6 +2,7 @@
 """Random axes through the program and through the slow reckoning: every figure and every verdict must agree.
 
 compare.py CLI [--axes 300] [--seed 1] [--only SEED:INDEX] [--keep FOLDER]
+The axes in kept/ go along each time: in them something differed once.
 """
 import argparse
 import json
@@ -125,6 +126,19 @@ def compare_axis(project, axis, told):
     return out, n
 
 
+def run_kept(cli, file):
+    """A project in which something once differed."""
+    with open(file, encoding="utf-8") as text:
+        project = json.load(text)
+    told = json.loads(subprocess.run([cli, "assess", file, "--json"], capture_output=True, text=True, timeout=300).stdout)
+    rows, n = [], 0
+    for i, axis in enumerate(project["axes"]):
+        found, looked = compare_axis(project, axis, told["axes"][i])
+        n += looked
+        rows += [(os.path.basename(file), i, *f) for f in found]
+    return rows, n
+
+
 def run_file(job):
     cli, seed, count, keep, only = job
     folder = keep or tempfile.mkdtemp()
@@ -169,6 +183,9 @@ def main():
     os.environ.setdefault("OMP_NUM_THREADS", "1")
     with multiprocessing.Pool(min(len(jobs), os.cpu_count() or 1)) as pool:
         results = pool.map(run_file, jobs, chunksize=1)
+    if not a.only:
+        folder = os.path.join(os.path.dirname(os.path.abspath(__file__)), "kept")
+        results += [run_kept(a.cli, os.path.join(folder, file)) for file in sorted(os.listdir(folder))]
     rows = [r for found, _ in results for r in found]
     compared = sum(n for _, n in results)
     for r in rows:

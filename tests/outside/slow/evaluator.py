@@ -1096,7 +1096,9 @@ def constants(x, axis, motor, model, fig, extra, pol, out):
             if T == (fig.get("demand.breakaway_torque") or 0.0):
                 drop = 0.0 if model.sine else model.drop
                 volts = max(volts, (sqrt(3) if model.sine else 1.0) * model.res(at) * abs(float(q[0])) + drop * (T != 0))
-        most = max(most, abs(float(model.iq(np.array([T]), model.hot, 0.0)[0])) / model.amperes)
+        # a motor that brakes is helped by its own friction; where it drives the samples have more than this
+        helped = abs(T) - (0.0 if model.sine or T == (fig.get("demand.breakaway_torque") or 0.0) else model.friction20)
+        most = max(most, abs(float(model.iq(np.array([max(0.0, helped)]), model.hot, 0.0)[0])) / model.amperes)
     fig["motor.rms_current"], fig["motor.peak_current"] = (None, None) if lost else (rms, most)
     fig["motor.copper_loss"] = None if lost else loss / x.plan.duration
     fig["beyond the voltage"] = beyond
