@@ -46,6 +46,7 @@ class WhatDrives : public Page {
         HelpStrip* help;
     };
     Tab scrolling_tab(int spacing);
+    QWidget* of_catalogue();
     QWidget* by_hand();
     QWidget* of_drive();
     QWidget* of_part(const QStringList& places, std::initializer_list<const char*> rooms);

@@ -196,7 +196,10 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
     for (int c = ShelfModel::first_field; c < model_->columnCount(); ++c) table_->setColumnWidth(c, 112);
     choose_columns(*table_, QStringLiteral("shelf-columns-%1").arg(QString::fromUtf8(kind)), ShelfModel::name,
         [](int) { return true; });
-    line->insertWidget(columns_at, columns_button(*table_, tr("Columns of the catalogue of %1").arg(things)));
+    QPushButton* columns = columns_button(*table_, tr("Columns of the catalogue of %1").arg(things));
+    line->insertWidget(columns_at, columns);
+    setTabOrder(as_map, columns);
+    setTabOrder(columns, keep_);
     auto* map = new MapPane(*table_, QString::fromUtf8(kind));
     connect(map, &MapPane::taken, this, &ShelfView::take_current);
     connect(model_, &ShelfModel::judged, map, [map] {

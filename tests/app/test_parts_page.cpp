@@ -664,3 +664,36 @@ TEST_CASE("a large catalogue of one's own is read beside the window, which says 
     w.document().edit(
         QStringLiteral("lighter"), [&](Machine& m) { m.axes[0].load.payload = Quantity<Kind::mass>("2 kg"); });
 }
+
+TEST_CASE("Tab goes through page 4 as it is read, line by line, on every card") {
+    Window w;
+    PartCards& row = cards(w);
+    for (const CardOf of : {CardOf::motor, CardOf::gearhead, CardOf::coupling, CardOf::brake, CardOf::drive}) {
+        QTest::mouseClick(row.card(of), Qt::LeftButton);
+        w.settle();
+        auto* tabs = tab(w, of == CardOf::motor      ? "Catalogue"
+                            : of == CardOf::gearhead ? "Gearheads"
+                            : of == CardOf::coupling ? "Couplings"
+                            : of == CardOf::brake    ? "Brakes"
+                                                     : "Drives");
+        QWidget* page = tabs->currentWidget();
+        QPoint last(-1, -1);
+        QString before;
+        int seen = 0;
+        QWidget* first = tabs;
+        for (QWidget* at = first->nextInFocusChain(); at != first; at = at->nextInFocusChain()) {
+            if (!page->isAncestorOf(at) || !at->isVisible() || !at->isEnabled() ||
+                !(at->focusPolicy() & Qt::TabFocus) || at->focusProxy())
+                continue;
+            const QPoint here = at->mapTo(page, QPoint(0, at->height() / 2));
+            const QString name = at->accessibleName().isEmpty() ? at->objectName() : at->accessibleName();
+            INFO(before.toStdString() << " -> " << name.toStdString());
+            // a line lower, or further to the right on the same
+            CHECK((here.y() > last.y() + 8 || (here.y() > last.y() - 8 && here.x() > last.x())));
+            last = here;
+            before = name;
+            ++seen;
+        }
+        CHECK(seen >= 6);
+    }
+}
