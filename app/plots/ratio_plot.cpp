@@ -84,14 +84,14 @@ void RatioPlot::set_stage(std::size_t stage) {
 
 void RatioPlot::offer(std::vector<Offer> offers) {
     offers_ = std::move(offers);
-    if (isVisible()) draw();
+    if (isVisible()) draw_all();
 }
 
 void RatioPlot::refresh() {
     if (!document_.has_axis() || (motion_of(document_.axis().mechanism).has & Motion::shaft) == 0) {
         curve_ = {};
         work_.drop();
-        draw();
+        draw_all();
         return;
     }
     work_.run(
@@ -105,14 +105,14 @@ void RatioPlot::refresh() {
         },
         [this](RatioCurve c) {
             curve_ = std::move(c);
-            draw();
+            draw_all();
         });
     if (!work_.running()) return;
     curve_ = {}; // what was said of another state of the axis does not stay
-    draw();
+    draw_all();
 }
 
-void RatioPlot::draw() {
+void RatioPlot::draw_all() {
     for (QCPAbstractItem* n : notes_) removeItem(n);
     notes_.clear();
     restyle();

@@ -39,7 +39,7 @@ class RatioPlot : public Plot {
 
   protected:
     void showEvent(QShowEvent* event) override;
-    void reset_view() override { draw(); }
+    void reset_view() override { draw_all(); }
     QString readout(double x, double y, QCPAxisRect* rect) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
@@ -57,7 +57,7 @@ class RatioPlot : public Plot {
     QPointF pressed_;
     Background<RatioCurve> work_;
 
-    void draw();
+    void draw_all();
     int offer_at(QPointF place);
 };
 

@@ -111,15 +111,15 @@ void CandidateMap::show_points(
     setAccessibleName(tr("Map of %n candidates, %1 against %2; arrows go from one to the next, Enter takes it", nullptr,
         static_cast<int>(points_.size()))
                           .arg(y_head_, x_head_));
-    draw();
+    draw_all();
 }
 
 void CandidateMap::choose(int row) {
     chosen_ = row;
-    draw();
+    draw_all();
 }
 
-void CandidateMap::draw() {
+void CandidateMap::draw_all() {
     for (QCPAbstractItem* n : notes_) removeItem(n);
     notes_.clear();
     restyle();

@@ -46,7 +46,7 @@ class CandidateMap : public Plot {
     };
 
     explicit CandidateMap(QWidget* parent = nullptr);
-    void refresh() override { draw(); }
+    void refresh() override { draw_all(); }
     void show_points(const MapSource& source, const std::vector<int>& rows, const MapColumn& x, const MapColumn& y);
     void choose(int row); ///< −1: none
     int chosen() const { return chosen_; }
@@ -62,7 +62,7 @@ class CandidateMap : public Plot {
     void taken(int row);
 
   protected:
-    void reset_view() override { draw(); }
+    void reset_view() override { draw_all(); }
     QString readout(double x, double y, QCPAxisRect* rect) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
@@ -82,7 +82,7 @@ class CandidateMap : public Plot {
     bool has_front_ = false;
     QPointF pressed_;
 
-    void draw();
+    void draw_all();
     const Point* at(QPointF place);
     QString words(const Point& p) const;
 };
