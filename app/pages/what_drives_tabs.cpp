@@ -22,7 +22,6 @@
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QScrollArea>
-#include <QStackedWidget>
 #include <QVBoxLayout>
 #include <algorithm>
 
@@ -54,12 +53,13 @@ QWidget* WhatDrives::of_catalogue() {
     table_count_->setObjectName(QStringLiteral("second"));
     table_count_->setFont(type_face(12));
     line->addWidget(table_count_, 1);
-    auto* as_map = new QPushButton(tr("Map"));
-    as_map->setObjectName(QStringLiteral("link"));
-    as_map->setCheckable(true);
-    as_map->setAccessibleName(tr("Map of motors"));
-    as_map->setToolTip(tr("One column against another, in place of the table"));
-    line->addWidget(as_map);
+    auto* places = new TableOrMap(*table_, QStringLiteral("motor"), tr("Map of motors"));
+    connect(places, &TableOrMap::taken, table_, &MotorTable::choose_current);
+    connect(places, &TableOrMap::turned, this, [this](bool on) {
+        mapped_ = on;
+        show_card();
+    });
+    line->addWidget(places->button());
     line->addWidget(columns_button(*table_, tr("Columns of the catalogue")));
     auto* import = new QPushButton(tr("Import…"));
     import->setObjectName(QStringLiteral("link"));
@@ -74,20 +74,6 @@ QWidget* WhatDrives::of_catalogue() {
     box->addLayout(line);
     filter_ = new FilterBar;
     box->addWidget(filter_);
-    auto* map = new MapPane(*table_, QStringLiteral("motor"));
-    connect(map, &MapPane::taken, table_, &MotorTable::choose_current);
-    connect(table_, &MotorTable::judged, map, [map] {
-        if (map->isVisible()) map->refresh();
-    });
-    auto* places = new QStackedWidget;
-    places->addWidget(table_);
-    places->addWidget(map);
-    connect(as_map, &QPushButton::toggled, places, [this, places, as_map](bool on) {
-        places->setCurrentIndex(on ? 1 : 0);
-        as_map->setText(on ? tr("Table") : tr("Map"));
-        mapped_ = on;
-        show_card();
-    });
     box->addWidget(places, 1);
     return catalogue;
 }

@@ -124,6 +124,27 @@ QCPItemText* Plot::note(
     return item;
 }
 
+QCPScatterStyle Plot::mark_of(LimitState state, double size) {
+    static constexpr QCPScatterStyle::ScatterShape shapes[] = {
+        QCPScatterStyle::ssDisc, QCPScatterStyle::ssDiamond, QCPScatterStyle::ssCrossSquare, QCPScatterStyle::ssCircle};
+    const QColor colour = theme().state(state);
+    const bool filled = state == LimitState::fits || state == LimitState::tight;
+    return QCPScatterStyle(
+        shapes[static_cast<std::size_t>(state)], QPen(colour, 1.2), filled ? QBrush(colour) : QBrush(), size);
+}
+
+QCPItemStraightLine* Plot::straight_line(
+    QCPAxisRect* rect, double x1, double y1, double x2, double y2, const QPen& pen) {
+    auto* line = new QCPItemStraightLine(this);
+    line->setClipAxisRect(rect);
+    for (QCPItemPosition* p : {line->point1, line->point2})
+        p->setAxes(rect->axis(QCPAxis::atBottom), rect->axis(QCPAxis::atLeft));
+    line->point1->setCoords(x1, y1);
+    line->point2->setCoords(x2, y2);
+    line->setPen(pen);
+    return line;
+}
+
 void Plot::mouseMoveEvent(QMouseEvent* event) {
     QCustomPlot::mouseMoveEvent(event);
     QCPAxisRect* rect = axisRectAt(event->position());

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/clip.h"
+#include "core/match/limit.h"
 
 #include <QLabel>
 #include <functional>
@@ -48,6 +49,11 @@ class Plot : public QCustomPlot, public Copyable {
 
     QCPItemText* note(
         QCPAxisRect* rect, double x, double y, const QString& text, const QColor& colour, Qt::Alignment alignment);
+
+    /// How a state is marked wherever candidates are drawn: by shape and colour.
+    static QCPScatterStyle mark_of(LimitState state, double size);
+    /// Through two points, from border to border.
+    QCPItemStraightLine* straight_line(QCPAxisRect* rect, double x1, double y1, double x2, double y2, const QPen& pen);
 
     /// Leaves out of a long curve what would be drawn where it has been drawn already, with a gap in its place.
     static void thin(QVector<double>& x, QVector<double>& y);

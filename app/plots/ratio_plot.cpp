@@ -175,16 +175,8 @@ void RatioPlot::draw_all() {
     };
     const auto upright = [&](double at, const QString& text, const QColor& colour, double height, Qt::PenStyle style) {
         if (!std::isfinite(at) || at < low || at > high) return;
-        for (QCPAxisRect* r : {shares_, torques_}) {
-            auto* line = new QCPItemStraightLine(this);
-            line->setClipAxisRect(r);
-            for (QCPItemPosition* p : {line->point1, line->point2})
-                p->setAxes(r->axis(QCPAxis::atBottom), r->axis(QCPAxis::atLeft));
-            line->point1->setCoords(at, 0);
-            line->point2->setCoords(at, 1);
-            line->setPen(QPen(colour, 1, style));
-            notes_.push_back(line);
-        }
+        for (QCPAxisRect* r : {shares_, torques_})
+            notes_.push_back(straight_line(r, at, 0, at, 1, QPen(colour, 1, style)));
         word(shares_, at, 100 * top * height, text, colour,
             (at > std::sqrt(low * high) ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop);
     };
@@ -195,14 +187,7 @@ void RatioPlot::draw_all() {
     if (curve_.best)
         upright(curve_.best->ratio, tr(" least for the motor, %1 ").arg(qs(format_number(curve_.best->ratio, 3))),
             t.fits, 0.72, Qt::DashDotLine);
-    auto* allowed = new QCPItemStraightLine(this);
-    allowed->setClipAxisRect(shares_);
-    for (QCPItemPosition* p : {allowed->point1, allowed->point2})
-        p->setAxes(shares_->axis(QCPAxis::atBottom), shares_->axis(QCPAxis::atLeft));
-    allowed->point1->setCoords(low, 100);
-    allowed->point2->setCoords(high, 100);
-    allowed->setPen(QPen(t.second, 1));
-    notes_.push_back(allowed);
+    notes_.push_back(straight_line(shares_, low, 100, high, 100, QPen(t.second, 1)));
     for (std::size_t place = 0; place < marks_.size(); ++place) {
         // what carries the axis lies on top
         static constexpr std::size_t order[] = {2, 3, 1, 0};
@@ -214,11 +199,7 @@ void RatioPlot::draw_all() {
                 height.push_back(100 * offer_height);
             }
         marks_[place]->setData(at, height);
-        const QColor colour = t.state(static_cast<LimitState>(s));
-        static constexpr QCPScatterStyle::ScatterShape shapes[] = {QCPScatterStyle::ssDisc, QCPScatterStyle::ssDiamond,
-            QCPScatterStyle::ssCrossSquare, QCPScatterStyle::ssCircle};
-        marks_[place]->setScatterStyle(
-            QCPScatterStyle(shapes[s], QPen(colour, 1.2), s < 2 ? QBrush(colour) : QBrush(), 7));
+        marks_[place]->setScatterStyle(mark_of(static_cast<LimitState>(s), 7));
     }
     replot(QCustomPlot::rpQueuedReplot);
 }

@@ -11,6 +11,7 @@
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QPushButton>
 #include <QSettings>
 #include <QSignalBlocker>
 #include <QTableView>
@@ -25,6 +26,7 @@ namespace {
 
 constexpr double near_pixels = 8;
 constexpr std::size_t unjudged = 4; // place of its marks
+constexpr QLatin1String percent("%");
 
 QString head_of(const MapColumn& c) { return c.unit.isEmpty() ? c.name : QStringLiteral("%1, %2").arg(c.name, c.unit); }
 
@@ -84,8 +86,8 @@ void CandidateMap::show_points(
     points_.clear();
     names_.clear();
     in_use_ = -1;
-    x_head_ = head_of(x);
-    y_head_ = head_of(y);
+    x_ = {x.name, x.unit};
+    y_ = {y.name, y.unit};
     for (const int row : rows) {
         const double a = x.value(row), b = y.value(row);
         if (std::isnan(a) || std::isnan(b)) continue;
@@ -110,7 +112,7 @@ void CandidateMap::show_points(
                                    : QString());
     setAccessibleName(tr("Map of %n candidates, %1 against %2; arrows go from one to the next, Enter takes it", nullptr,
         static_cast<int>(points_.size()))
-                          .arg(y_head_, x_head_));
+                          .arg(head_of(y_), head_of(x_)));
     draw_all();
 }
 
@@ -130,8 +132,8 @@ void CandidateMap::draw_all() {
         if (std::isfinite(p.y)) ys.push_back(p.y);
     }
     QCPAxis *across = rect_->axis(QCPAxis::atBottom), *up = rect_->axis(QCPAxis::atLeft);
-    const auto lay = [](QCPAxis* axis, const std::vector<double>& values, const QString& head) {
-        const Reach r = reach_of(values, head.endsWith(QLatin1Char('%')));
+    const auto lay = [](QCPAxis* axis, const std::vector<double>& values, const MapColumn& column) {
+        const Reach r = reach_of(values, column.unit == percent);
         axis->setScaleType(r.decades ? QCPAxis::stLogarithmic : QCPAxis::stLinear);
         if (r.decades) {
             axis->setTicker(QSharedPointer<QCPAxisTickerLog>(new QCPAxisTickerLog));
@@ -142,10 +144,10 @@ void CandidateMap::draw_all() {
         axis->setNumberPrecision(5);
         axis->ticker()->setTickCount(5);
         axis->setRange(r.low, r.high);
-        axis->setLabel(head);
+        axis->setLabel(head_of(column));
     };
-    lay(across, xs, x_head_);
-    lay(up, ys, y_head_);
+    lay(across, xs, x_);
+    lay(up, ys, y_);
     beyond_ = 0;
     for (Point& p : points_) {
         p.at_x = at_border(*across, p.x);
@@ -160,11 +162,9 @@ void CandidateMap::draw_all() {
                 y.push_back(p.at_y);
             }
         marks_[s]->setData(x, y);
-        const QColor colour = s == unjudged ? t.second : t.state(static_cast<LimitState>(s));
-        static constexpr QCPScatterStyle::ScatterShape shapes[] = {QCPScatterStyle::ssDisc, QCPScatterStyle::ssDiamond,
-            QCPScatterStyle::ssCrossSquare, QCPScatterStyle::ssCircle, QCPScatterStyle::ssCircle};
-        marks_[s]->setScatterStyle(
-            QCPScatterStyle(shapes[s], QPen(colour, 1.2), s < 2 ? QBrush(colour) : QBrush(), s < 2 ? 8 : 6));
+        marks_[s]->setScatterStyle(s == unjudged
+                                       ? QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(t.second, 1.2), QBrush(), 6)
+                                       : mark_of(static_cast<LimitState>(s), s < 2 ? 8 : 6));
     }
     QVector<double> fx, fy, cx, cy;
     for (const Point& p : points_) {
@@ -192,18 +192,11 @@ void CandidateMap::draw_all() {
     front_->setPen(QPen(t.fits, 1.4, Qt::DashLine));
     ring_->setData(cx, cy);
     ring_->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(t.accent, 2), QBrush(), 14));
-    const QString percent = QStringLiteral("%");
-    const auto allowed = [&](bool upright) {
-        auto* line = new QCPItemStraightLine(this);
-        line->setClipAxisRect(rect_);
-        for (QCPItemPosition* p : {line->point1, line->point2}) p->setAxes(across, up);
-        line->point1->setCoords(upright ? 100 : across->range().lower, upright ? up->range().lower : 100);
-        line->point2->setCoords(upright ? 100 : across->range().upper, upright ? up->range().upper : 100);
-        line->setPen(QPen(t.second, 1));
-        notes_.push_back(line);
-    };
-    if (x_head_.endsWith(percent)) allowed(true);
-    if (y_head_.endsWith(percent)) allowed(false);
+    if (x_.unit == percent)
+        notes_.push_back(straight_line(rect_, 100, up->range().lower, 100, up->range().upper, QPen(t.second, 1)));
+    if (y_.unit == percent)
+        notes_.push_back(
+            straight_line(rect_, across->range().lower, 100, across->range().upper, 100, QPen(t.second, 1)));
     replot(QCustomPlot::rpQueuedReplot);
 }
 
@@ -228,16 +221,12 @@ const CandidateMap::Point* CandidateMap::at(QPointF place) {
 
 QString CandidateMap::words(const Point& p) const {
     const std::size_t i = static_cast<std::size_t>(&p - points_.data());
-    // "Price, EUR" of 29 is "Price 29 EUR"
-    const auto said = [](const QString& head, double value) {
-        const qsizetype unit = head.lastIndexOf(QStringLiteral(", "));
-        if (std::isinf(value)) return tr("%1 without bound").arg(unit < 0 ? head : head.left(unit));
-        const QString number = qs(format_number(value, 4));
-        return unit < 0 ? QStringLiteral("%1 %2").arg(head, number)
-                        : QStringLiteral("%1 %2 %3").arg(head.left(unit), number, head.mid(unit + 2));
+    const auto said = [](const MapColumn& column, double value) {
+        if (std::isinf(value)) return tr("%1 without bound").arg(column.name);
+        return QStringLiteral("%1 %2 %3").arg(column.name, qs(format_number(value, 4)), column.unit).trimmed();
     };
     return tr("%1: %2, %3%4")
-        .arg(names_[i], said(x_head_, p.x), said(y_head_, p.y),
+        .arg(names_[i], said(x_, p.x), said(y_, p.y),
             p.state ? QStringLiteral("; ") + QString::fromUtf8(state_words(*p.state)) : QString());
 }
 
@@ -288,7 +277,8 @@ void CandidateMap::keyPressEvent(QKeyEvent* event) {
 
 Table CandidateMap::as_table() const {
     Table t;
-    t.head = {tr("candidate").toStdString(), x_head_.toStdString(), y_head_.toStdString(), tr("state").toStdString()};
+    t.head = {
+        tr("candidate").toStdString(), head_of(x_).toStdString(), head_of(y_).toStdString(), tr("state").toStdString()};
     t.right = {false, true, true, false};
     const auto number = [](double v) { return std::isinf(v) ? tr("without bound").toStdString() : format_exact(v); };
     for (std::size_t i = 0; i < points_.size(); ++i)
@@ -346,6 +336,23 @@ MapPane::MapPane(QTableView& table, const QString& key, QWidget* parent)
         if (!isVisible()) return;
         const auto* order = static_cast<QAbstractProxyModel*>(table_.model());
         map_->choose(now.isValid() ? order->mapToSource(now).row() : -1);
+    });
+}
+
+TableOrMap::TableOrMap(QTableView& table, const QString& key, const QString& accessible, QWidget* parent)
+    : QStackedWidget(parent), button_(new QPushButton(tr("Map"))) {
+    button_->setObjectName(QStringLiteral("link"));
+    button_->setCheckable(true);
+    button_->setAccessibleName(accessible);
+    button_->setToolTip(tr("One column against another, in place of the table"));
+    auto* map = new MapPane(table, key);
+    addWidget(&table);
+    addWidget(map);
+    connect(map, &MapPane::taken, this, &TableOrMap::taken);
+    connect(button_, &QPushButton::toggled, this, [this](bool on) {
+        setCurrentIndex(on ? 1 : 0);
+        button_->setText(on ? tr("Table") : tr("Map"));
+        emit turned(on);
     });
 }
 

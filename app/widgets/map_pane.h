@@ -4,6 +4,7 @@
 #include "app/plots/plot.h"
 #include "core/match/limit.h"
 
+#include <QStackedWidget>
 #include <QString>
 #include <functional>
 #include <optional>
@@ -11,6 +12,7 @@
 
 class QComboBox;
 class QLabel;
+class QPushButton;
 class QTableView;
 
 namespace fulmox::app {
@@ -76,7 +78,7 @@ class CandidateMap : public Plot {
     std::vector<QCPAbstractItem*> notes_;
     std::vector<Point> points_;
     std::vector<QString> names_; ///< of the points
-    QString x_head_, y_head_;
+    MapColumn x_, y_;            ///< name and unit alone
     int chosen_ = -1, in_use_ = -1;
     std::size_t beyond_ = 0;
     bool has_front_ = false;
@@ -114,6 +116,24 @@ class MapPane : public QWidget {
     const MapSource& source() const;
     void offer_columns();
     void make_current(int row);
+};
+
+/// A table of candidates, or its map in the same place.
+class TableOrMap : public QStackedWidget {
+    Q_OBJECT
+
+  public:
+    /// `accessible`: name of the button.
+    TableOrMap(QTableView& table, const QString& key, const QString& accessible, QWidget* parent = nullptr);
+    /// Turns from one to the other; it stands where its owner puts it.
+    QPushButton* button() const { return button_; }
+
+  signals:
+    void taken(); ///< the current row of the table
+    void turned(bool to_map);
+
+  private:
+    QPushButton* button_;
 };
 
 } // namespace fulmox::app

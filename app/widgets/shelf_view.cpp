@@ -26,7 +26,6 @@
 #include <QSignalBlocker>
 #include <QSortFilterProxyModel>
 #include <QSpinBox>
-#include <QStackedWidget>
 #include <QTableWidget>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -132,14 +131,6 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
         link(tr("Sheet"), tr("The sheet of this stage, on page 1"), [this] {
             if (document_.has_axis() && place() < document_.axis().stages.size()) emit sheet_requested();
         });
-    auto* as_map = link(tr("Map"), tr("One column against another, in place of the table"), [] {});
-    as_map->setCheckable(true);
-    as_map->setObjectName(QStringLiteral("link"));
-    as_map->setAccessibleName(tr("Map of %1").arg(things));
-    connect(as_map, &QPushButton::toggled, this, [this, as_map](bool on) {
-        places_->setCurrentIndex(on ? 1 : 0);
-        as_map->setText(on ? tr("Table") : tr("Map"));
-    });
     const int columns_at = line->count();
     keep_ = link(tr("Keep…"), tr("Keeps the part of this axis, for this project or for others"), [] {});
     auto* keep = new QMenu(keep_);
@@ -198,17 +189,13 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
         [](int) { return true; });
     QPushButton* columns = columns_button(*table_, tr("Columns of the catalogue of %1").arg(things));
     line->insertWidget(columns_at, columns);
-    setTabOrder(as_map, columns);
+    auto* places = new TableOrMap(*table_, QString::fromUtf8(kind), tr("Map of %1").arg(things));
+    connect(places, &TableOrMap::taken, this, &ShelfView::take_current);
+    line->insertWidget(columns_at, places->button());
+    setTabOrder(keep_->previousInFocusChain(), places->button());
+    setTabOrder(places->button(), columns);
     setTabOrder(columns, keep_);
-    auto* map = new MapPane(*table_, QString::fromUtf8(kind));
-    connect(map, &MapPane::taken, this, &ShelfView::take_current);
-    connect(model_, &ShelfModel::judged, map, [map] {
-        if (map->isVisible()) map->refresh();
-    });
-    places_ = new QStackedWidget;
-    places_->addWidget(table_);
-    places_->addWidget(map);
-    box->addWidget(places_, 2);
+    box->addWidget(places, 2);
     beside_ = plain_table(QStringLiteral("beside-%1").arg(QString::fromUtf8(kind)),
         tr("%1 side by side").arg(QString::fromUtf8(model_->kind().lists)), false);
     beside_->hide();

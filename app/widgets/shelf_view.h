@@ -11,7 +11,6 @@
 class QLineEdit;
 class QPushButton;
 class QSpinBox;
-class QStackedWidget;
 class QTableWidget;
 
 namespace fulmox::app {
@@ -48,7 +47,6 @@ class ShelfView : public QWidget {
     class Order;
     Order* order_;
     QTableView* table_;
-    QStackedWidget* places_ = nullptr; ///< the table, or its map
     QTableWidget* beside_;
     QLineEdit* words_;
     QLabel *count_, *note_;
