@@ -169,25 +169,24 @@ void RatioPlot::draw_all() {
     shares_->axis(QCPAxis::atLeft)->setRange(-16, 100 * top * 1.06);
     torques_->axis(QCPAxis::atLeft)->setLabel(tr("motor, %1").arg(symbol(torque)));
     torques_->axis(QCPAxis::atLeft)->setRange(0, most > 0 ? 1.15 * most : 1);
-    const auto word = [&](QCPAxisRect* rect, double at, double value, const QString& text, const QColor& colour,
-                          Qt::Alignment where) {
-        if (std::isfinite(value)) notes_.push_back(note(rect, at, value, text, colour, where));
-    };
+    notes_.push_back(straight_line(shares_, low, 100, high, 100, QPen(t.second, 1)));
+    std::vector<std::function<QCPItemText*()>> words; // above every line
     const auto upright = [&](double at, const QString& text, const QColor& colour, double height, Qt::PenStyle style) {
         if (!std::isfinite(at) || at < low || at > high) return;
         for (QCPAxisRect* r : {shares_, torques_})
             notes_.push_back(straight_line(r, at, 0, at, 1, QPen(colour, 1, style)));
-        word(shares_, at, 100 * top * height, text, colour,
-            (at > std::sqrt(low * high) ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop);
+        words.push_back([this, at, level = 100 * top * height, text, colour, left = at > std::sqrt(low * high)] {
+            return note(shares_, at, level, text, colour, (left ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop);
+        });
     };
     upright(
-        curve_.present, tr(" as it is, %1 ").arg(qs(format_number(curve_.present, 4))), t.accent, 1.0, Qt::SolidLine);
-    upright(curve_.speed_limit, tr(" too fast beyond %1 ").arg(qs(format_number(curve_.speed_limit, 3))), t.over, 0.86,
+        curve_.present, tr(" as it is, %1 ").arg(qs(format_number(curve_.present, 4))), t.accent, 1.04, Qt::SolidLine);
+    upright(curve_.speed_limit, tr(" too fast beyond %1 ").arg(qs(format_number(curve_.speed_limit, 3))), t.over, 0.91,
         Qt::DashLine);
     if (curve_.best)
         upright(curve_.best->ratio, tr(" least for the motor, %1 ").arg(qs(format_number(curve_.best->ratio, 3))),
-            t.fits, 0.72, Qt::DashDotLine);
-    notes_.push_back(straight_line(shares_, low, 100, high, 100, QPen(t.second, 1)));
+            t.fits, 0.78, Qt::DashDotLine);
+    for (const auto& word : words) notes_.push_back(word());
     for (std::size_t place = 0; place < marks_.size(); ++place) {
         // what carries the axis lies on top
         static constexpr std::size_t order[] = {2, 3, 1, 0};
