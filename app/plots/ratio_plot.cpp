@@ -170,23 +170,37 @@ void RatioPlot::draw_all() {
     torques_->axis(QCPAxis::atLeft)->setLabel(tr("motor, %1").arg(symbol(torque)));
     torques_->axis(QCPAxis::atLeft)->setRange(0, most > 0 ? 1.15 * most : 1);
     notes_.push_back(straight_line(shares_, low, 100, high, 100, QPen(t.second, 1)));
-    std::vector<std::function<QCPItemText*()>> words; // above every line
-    const auto upright = [&](double at, const QString& text, const QColor& colour, double height, Qt::PenStyle style) {
+    struct Word {
+        double at;
+        QString text;
+        QColor colour;
+    };
+    std::vector<Word> words;
+    const auto upright = [&](double at, const QString& text, const QColor& colour, Qt::PenStyle style) {
         if (!std::isfinite(at) || at < low || at > high) return;
         for (QCPAxisRect* r : {shares_, torques_})
             notes_.push_back(straight_line(r, at, 0, at, 1, QPen(colour, 1, style)));
-        words.push_back([this, at, level = 100 * top * height, text, colour, left = at > std::sqrt(low * high)] {
-            return note(shares_, at, level, text, colour, (left ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop);
-        });
+        words.push_back({at, text, colour});
     };
-    upright(
-        curve_.present, tr(" as it is, %1 ").arg(qs(format_number(curve_.present, 4))), t.accent, 1.04, Qt::SolidLine);
-    upright(curve_.speed_limit, tr(" too fast beyond %1 ").arg(qs(format_number(curve_.speed_limit, 3))), t.over, 0.91,
+    upright(curve_.present, tr(" as it is, %1 ").arg(qs(format_number(curve_.present, 4))), t.accent, Qt::SolidLine);
+    upright(curve_.speed_limit, tr(" too fast beyond %1 ").arg(qs(format_number(curve_.speed_limit, 3))), t.over,
         Qt::DashLine);
     if (curve_.best)
         upright(curve_.best->ratio, tr(" least for the motor, %1 ").arg(qs(format_number(curve_.best->ratio, 3))),
-            t.fits, 0.78, Qt::DashDotLine);
-    for (const auto& word : words) notes_.push_back(word());
+            t.fits, Qt::DashDotLine);
+    // Above every line, each hung below the one before it: rows keep clear of each other at any height of the plot.
+    const QCPItemText* above = nullptr;
+    for (const Word& word : words) {
+        QCPItemText* text = note(shares_, word.at, 100 * top * 1.05, word.text, word.colour,
+            (word.at > std::sqrt(low * high) ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop);
+        if (above) {
+            text->position->setTypeY(QCPItemPosition::ptAbsolute);
+            text->position->setParentAnchorY(above->bottom);
+            text->position->setCoords(word.at, 1);
+        }
+        above = text;
+        notes_.push_back(text);
+    }
     for (std::size_t place = 0; place < marks_.size(); ++place) {
         // what carries the axis lies on top
         static constexpr std::size_t order[] = {2, 3, 1, 0};
