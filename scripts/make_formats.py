@@ -23,6 +23,8 @@ MEANINGS = {
     "motion.path_per_year": "Path per year",
     "motion.peak_speed": "Peak speed",
     "motion.peak_acceleration": "Peak acceleration",
+    "motion.shortest_ramp": "Shortest time over which the speed changes one way, by a tenth of the peak speed or more",
+    "motion.bandwidth_needed": "Bandwidth that settles within the shortest ramp, 5/t rad/s (3/t to 5/t, common practice)",
     "load.transmission_radius": "Travel per radian",
     "load.efficiency_forward": "Efficiency, driving, as given",
     "load.efficiency_backward": "Efficiency, driven back",

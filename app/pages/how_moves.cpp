@@ -142,7 +142,8 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr(ques
         {QStringLiteral("motion.cycle_time"), QStringLiteral("motion.cycles_per_hour"), QStringLiteral("motion.duty"),
             QStringLiteral("motion.stroke"), QStringLiteral("motion.peak_speed"),
             QStringLiteral("motion.peak_acceleration"), QStringLiteral("motion.peak_jerk"),
-            QStringLiteral("motion.path_per_year"), QStringLiteral("demand.peak_speed")}));
+            QStringLiteral("motion.path_per_year"), QStringLiteral("motion.shortest_ramp"),
+            QStringLiteral("motion.bandwidth_needed"), QStringLiteral("demand.peak_speed")}));
     trace_note_ = new QLabel;
     trace_note_->setObjectName(QStringLiteral("second"));
     trace_note_->setFont(type_face(12));

@@ -67,7 +67,7 @@ void PrecisionView::refresh() {
         table = stiffness_table(*s, units);
         if (s->springs.empty()) {
             says = tr("Everything is rigid as far as is said.");
-        } else if (std::isfinite(s->two.antiresonance)) {
+        } else if (s->two.load > 0) {
             QStringList schools;
             for (const SchoolView& v : a.schools)
                 schools << tr("%1 %2").arg(qs(v.policy), QString::fromUtf8(state_words(v.state)));
@@ -77,6 +77,13 @@ void PrecisionView::refresh() {
                     .arg(qs(format_number(StiffnessStatement::slow_bandwidth(s->two.antiresonance), 3)),
                         qs(format_number(StiffnessStatement::fast_bandwidth(s->two.antiresonance), 3)),
                         schools.join(QStringLiteral(", ")));
+        }
+        if (a.motion && std::isfinite(a.motion->shortest_ramp)) {
+            if (!says.isEmpty()) says += QLatin1Char(' ');
+            says += tr("To settle within its shortest ramp, %1 s, the motion asks for about %2 to %3 Hz (common practice).")
+                        .arg(qs(format_number(a.motion->shortest_ramp, 3)),
+                            qs(format_number(a.motion->least_bandwidth(), 3)),
+                            qs(format_number(a.motion->ample_bandwidth(), 3)));
         }
     } else {
         table.head = {"what gives way"};

@@ -36,6 +36,7 @@ class ShelfModel : public QAbstractTableModel, public MapSource {
     /// Judges all of them at this place of the axis; `judged` says when it is done.
     void judge(std::size_t place);
     bool judging() const { return work_.running(); }
+    bool prepared() const { return true; }
     const PartLists& parts() const { return *parts_; }
     const std::string& part_name(int row) const;
     QString from(int row) const { return origins_[static_cast<std::size_t>(row)]; }

@@ -265,6 +265,9 @@ void judge_overload(Limit& l, const LimitInput& in) {
     if (o.greatest > 0 && std::isnan(o.budget))
         return cannot(
             l, "the current goes above what the drive gives for good; how long it gives its peak is not said");
+    const MotorUse& u = *in.so_far.motor;
+    if (u.beyond_voltage && u.can.model->weakens() && !(o.greatest > o.budget))
+        return cannot(l, "by the motor's constants this bus does not reach all of the cycle");
     if (o.greatest == 0) {
         l.used = 0;
         // without a budget: whatever the drive gives for good over a cycle
@@ -355,7 +358,7 @@ void judge_screw_life(Limit& l, const LimitInput& in) {
     const Screw& s = *screw_of(in);
     const ScrewLife life = screw_life(s, in.so_far.demand);
     l.used = s.life_asked.si;
-    l.allowed = std::min(life.hours * 3600, 1e30); // one that never turns lasts
+    l.allowed = life.hours * 3600; // one that never turns lasts for ever
     if (in.workings && !life.preloaded && std::isfinite(life.revolutions))
         l.working.push_back(working_line("L_h", "(C/F_m)³ 10⁶ · 2π/ω_m", "(C/F_m)^3*1e6*2*pi/w_m",
             {{"C", s.dynamic_rating.si}, {"F_m", life.mean_load}, {"w_m", life.mean_speed}}, life.hours * 3600,

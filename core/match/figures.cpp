@@ -110,6 +110,8 @@ void thread_working(Figure& f, In in, const char* not_of_it) {
     std::erase_if(f.working, [&](const WorkingLine& w) { return w.symbol == not_of_it; });
 }
 
+bool has_ramp(In in) { return !in.motion || std::isfinite(in.motion->shortest_ramp); }
+
 std::vector<FigureRow> motion_rows() {
     using namespace need;
     return {
@@ -162,6 +164,15 @@ std::vector<FigureRow> motion_rows() {
         {"motion.peak_jerk", "Peak jerk", nullptr, Kind::jerk, cycle,
             [](In in) { return !in.motion || std::isfinite(in.motion->peak_jerk); },
             of_motion<Order::jerk, &Trajectory::peak_jerk>},
+        {"motion.shortest_ramp", "Shortest ramp", nullptr, Kind::time, cycle, has_ramp,
+            [](Figure& f, In in) { f.si = in.motion->shortest_ramp; }},
+        {"motion.bandwidth_needed", "Bandwidth it needs", nullptr, Kind::frequency, cycle, has_ramp,
+            [](Figure& f, In in) {
+                f.si = in.motion->ample_bandwidth();
+                f.note = "to settle within its shortest ramp; 3/t to 5/t rad/s, common practice";
+                work(f, in, "f", "5/(2π t)", "5/(2*pi*t)", {{"t", in.motion->shortest_ramp}},
+                    "common practice, no source");
+            }},
     };
 }
 

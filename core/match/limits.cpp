@@ -40,7 +40,7 @@ bool closed(Limit& l, const LimitInput& in, std::string source) {
                                        : "its numbers are not known";
         return false;
     }
-    if (in.workings && !std::isnan(l.used) && l.allowed > 0 && std::isfinite(l.used))
+    if (in.workings && l.allowed > 0 && std::isfinite(l.used) && std::isfinite(l.allowed))
         l.working.push_back(working_line("used/allowed", "used / allowed", "used/allowed",
             {{"used", l.used}, {"allowed", l.allowed}}, l.used / l.allowed, Kind::number));
     return true;
@@ -335,11 +335,21 @@ void judge_speed_value(Limit& l, const LimitInput& in) {
     if (l.state != LimitState::fits) l.remedy = "Longer lead, thinner screw, or a nut with another ball return.";
 }
 
+// Where the bus does not reach the field is not weakened either: what the currents come to is too little.
+bool currents_too_low(Limit& l, const LimitInput& in, double used, double allowed) {
+    const MotorUse& u = *in.so_far.motor;
+    if (!u.beyond_voltage || !u.can.model->weakens() || !(used <= allowed)) return false;
+    cannot(l, "by the motor's constants this bus does not reach all of the cycle; where it does, " +
+                  format_number(used, 3) + " A of " + format_number(allowed, 3) + " A");
+    return true;
+}
+
 // The cycle's largest current against what the magnets and the winding bear.
 void judge_motor_current(Limit& l, const LimitInput& in) {
     const MotorUse& u = *in.so_far.motor;
     l.used = u.peak_current;
     l.allowed = u.can.model->numbers().peak_current;
+    if (currents_too_low(l, in, l.used, l.allowed)) return;
     if (!closed(l, in, "motor datasheet, peak current")) return;
     l.reason = format_number(l.used, 3) + " A of " + format_number(l.allowed, 3) + " A" +
                (u.can.model->numbers().sine_driven ? " RMS, hot" : ", hot");
@@ -356,6 +366,7 @@ void judge_drive_current(Limit& l, const LimitInput& in) {
         std::isinf(c.drive_continuous) || u.peak_current / c.drive_peak > u.rms_current / c.drive_continuous;
     l.used = peak ? u.peak_current : u.rms_current;
     l.allowed = peak ? c.drive_peak : c.drive_continuous;
+    if (currents_too_low(l, in, l.used, l.allowed)) return;
     if (!closed(l, in, "drive datasheet; currents of torque and speed")) return;
     l.reason = format_number(l.used, 3) + " A of " + format_number(l.allowed, 3) + " A" +
                (u.can.model->numbers().sine_driven ? " RMS" : "") + (peak ? ", peak" : ", RMS over the cycle");

@@ -81,6 +81,11 @@ std::vector<double> zeros_inside(const Coefficients& c, int degree, double h) {
     return out;
 }
 
+std::vector<double> acceleration_zeros(const Piece& p) {
+    const int degree = std::max(p.degree, 2);
+    return zeros_inside(slope_of(slope_of(p.c, degree), degree - 1), degree - 2, p.duration);
+}
+
 bool may_be_slow(const Piece& p, double slow) {
     const int degree = std::max(p.degree, 2);
     return std::abs(p.c[1]) <= slow + bound(slope_of(p.c, degree), degree - 1, p.duration, 1);

@@ -23,6 +23,9 @@ bool may_be_slow(const Piece& p, double slow);
 /// The pieces that a piece without a sine falls into where its speed passes ±`slow`.
 std::vector<Piece> cut_at_speed(const Piece& p, double slow);
 
+/// Instants within a piece without a sine at which the acceleration changes its sign, rising.
+std::vector<double> acceleration_zeros(const Piece& p);
+
 /// Zeros of Σ c_k τ^k, k up to `degree`, strictly inside (0, h) where it changes its sign, rising.
 std::vector<double> zeros_inside(const std::array<double, 8>& c, int degree, double h);
 

@@ -344,6 +344,7 @@ class Planner {
         if (std::abs(m.advance) < 1e-12 * m.path) m.advance = 0; // there and back, but for rounding
         if (failed_ || m.pieces.empty()) return;
         count_moves();
+        find_shortest_ramp();
         step(m.pieces.front().acceleration(0)); // the cycle repeats
         const double scale = std::max(m.peak_speed, 1e-12);
         if (std::abs(speed_ - start_speed_) > 1e-6 * scale)
@@ -353,6 +354,42 @@ class Planner {
         if (must_return(kind_) && !closes(m))
             out.problems.push_back({Severity::suspicious, "/segments", "Cycle",
                 "it ends " + position_text(m.advance) + " from where it began; a linear axis must return"});
+    }
+    void find_shortest_ramp() {
+        Trajectory& m = out.motion;
+        double begin = 0, from = 0, to = 0, end = 0; // of the ramp that is under way
+        std::size_t playing = m.phases.size();
+        const auto close = [&] {
+            if (end > begin && std::abs(to - from) >= 0.1 * m.peak_speed)
+                m.shortest_ramp = std::min(m.shortest_ramp, end - begin);
+        };
+        const auto stretch = [&](const Piece& p, double t0, double v0, double t1, double v1) {
+            const bool changes = std::abs(v1 - v0) > 1e-9 * m.peak_speed;
+            const bool goes_on =
+                changes && end == t0 && to != from && (v1 > v0) == (to > from) && p.playing == playing;
+            if (!goes_on) {
+                close();
+                begin = t0;
+                from = v0;
+                playing = p.playing;
+            }
+            end = changes ? t1 : t0;
+            to = changes ? v1 : v0;
+        };
+        for (const Piece& p : m.pieces) {
+            if (std::holds_alternative<Trace>(cycle_.segments[p.segment].what)) continue;
+            double tau = 0, v = p.velocity(0);
+            const auto up_to = [&](double next) {
+                const double speed = p.velocity(next);
+                stretch(p, p.start + tau, v, p.start + next, speed);
+                tau = next;
+                v = speed;
+            };
+            if (p.degree > 2 && p.amplitude == 0)
+                for (const double turn : acceleration_zeros(p)) up_to(turn);
+            up_to(p.duration);
+        }
+        close();
     }
     void count_moves() {
         Trajectory& m = out.motion;

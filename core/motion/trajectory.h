@@ -6,6 +6,8 @@
 #include "core/quantity/unit.h"
 
 #include <cstddef>
+#include <limits>
+#include <numbers>
 #include <optional>
 #include <vector>
 
@@ -32,9 +34,15 @@ struct Trajectory {
     double peak_speed = 0;          ///< m/s or rad/s
     double peak_acceleration = 0;   ///< magnitude
     double peak_jerk = 0;           ///< magnitude; infinite where the acceleration jumps
+    /// s: the shortest stretch of one segment over which the speed changes one way without a pause, by at least a tenth
+    /// of the peak speed; infinite where there is none. Recorded motion has no ramp that was planned.
+    double shortest_ramp = std::numeric_limits<double>::infinity();
     double lowest = 0, highest = 0; ///< position
     double path = 0;                ///< distance travelled per cycle
 
+    /// Hz: a bandwidth of about 3/t to 5/t rad/s settles within a ramp of t s. Common practice, no source.
+    double least_bandwidth() const { return 3 / (2 * std::numbers::pi * shortest_ramp); }
+    double ample_bandwidth() const { return 5 / (2 * std::numbers::pi * shortest_ramp); }
     double duty() const { return duration > 0 ? moving_time / duration : 0; }
     double stroke() const { return highest - lowest; }
     /// How far it goes below and above where it starts; both ≥ 0.

@@ -211,10 +211,10 @@ class Use {
 
     void peaks() {
         const ShaftPoint& start = d_.breakaway;
+        u_.worst_peak_allowed = u_.can.peak.stall();
         if (over_curve(start.torque, 0) > 0) {
             u_.worst_peak_use = over_curve(start.torque, 0);
             u_.worst_peak = start;
-            u_.worst_peak_allowed = u_.can.peak.stall();
         }
         // the nodes first: what they come to is not looked for again between them
         std::vector<double> most(d_.spans.size()); // the largest torque over the least the curve gives in each span

@@ -4,6 +4,7 @@
 #include "tests/mechanisms.h"
 
 #include <cmath>
+#include <numbers>
 #include <rapidcheck.h>
 
 using namespace fulmox;
@@ -85,6 +86,34 @@ TEST_CASE("every law goes from rest to rest over its distance, smoothly where it
         CHECK(p.motion.peak_speed == Approx(c.cv * 0.3 / 0.5));
         CHECK(p.motion.peak_acceleration == Approx(c.ca * 0.3 / 0.25));
     }
+}
+
+TEST_CASE("the shortest ramp is that of the motion, and a bandwidth of 3 to 5 over it settles within it") {
+    const auto of = [](std::vector<Segment> segments) { return plan(cycle(std::move(segments))).motion; };
+    // 0.6 s in thirds
+    const Trajectory thirds = of({in_time("300 mm", "0.6 s", Law::trapezoid), in_time("-300 mm", "0.9 s", Law::trapezoid)});
+    CHECK(thirds.shortest_ramp == Approx(0.2));
+    CHECK(thirds.least_bandwidth() == Approx(15 / (2 * std::numbers::pi)));
+    CHECK(thirds.ample_bandwidth() == Approx(25 / (2 * std::numbers::pi)));
+    // these are in their ramps all the time, half of it each way
+    for (const Law law : {Law::parabolic, Law::simple_harmonic, Law::cycloidal, Law::modified_sine, Law::polynomial_345,
+             Law::polynomial_4567}) {
+        INFO(static_cast<int>(law));
+        CHECK(of({in_time("300 mm", "0.6 s", law), in_time("-300 mm", "0.9 s", law)}).shortest_ramp == Approx(0.3));
+    }
+    // rounding belongs to the ramp, and a ramp of less than a tenth of the peak speed is none
+    const auto to = [](const char* speed, const char* time) {
+        SpeedChange c;
+        c.speed = MotionQuantity<Order::speed>(speed);
+        c.duration = Quantity<Kind::time>(time);
+        c.rounding = Quantity<Kind::number>("0.5");
+        return segment(c);
+    };
+    CHECK(of({to("1 m/s", "0.5 s"), to("1.09 m/s", "0.01 s"), to("0", "0.4 s")}).shortest_ramp == Approx(0.4));
+    CHECK(of({to("1 m/s", "0.5 s"), to("1.2 m/s", "0.01 s"), to("0", "0.4 s")}).shortest_ramp == Approx(0.01));
+    Dwell rest;
+    rest.duration = Quantity<Kind::time>("1 s");
+    CHECK(std::isinf(of({segment(rest)}).shortest_ramp));
 }
 
 TEST_CASE("a rounded trapezoid: jerk takes its share, the peak acceleration grows by 1/(1 − s/2)") {

@@ -210,6 +210,32 @@ TEST_CASE("the voltage a cycle needs is that of its worst instant, cold or hot")
     CHECK(!assess(m, 0).limit("voltage"));
 }
 
+TEST_CASE("currents of a cycle that the bus does not reach cannot fit, and may still be over") {
+    // where the field cannot be weakened far enough no current is known; those of the rest are too low
+    Machine m = demo();
+    Axis& a = m.axes[0];
+    a.drive.field_weakening = true;
+    a.drive.continuous_current = Quantity<Kind::current>("8 A");
+    a.drive.peak_current = Quantity<Kind::current>("16 A");
+    a.drive.peak_time = Quantity<Kind::time>("2 s");
+    const std::vector<std::string> keys{"motor_current", "drive_current", "drive_overload"};
+    for (const std::string& key : keys) {
+        INFO(key);
+        CHECK(limit_at(assess(m, 0), key.c_str()).state == LimitState::fits);
+    }
+    a.drive.bus_voltage = Quantity<Kind::voltage>("24 V");
+    const Assessment low = assess(m, 0);
+    REQUIRE(low.motor->beyond_voltage);
+    for (const std::string& key : keys) {
+        INFO(key);
+        CHECK(limit_at(low, key.c_str()).state == LimitState::cannot_say);
+        CHECK_THAT(limit_at(low, key.c_str()).reason.in(UnitSystem::si), Contains("does not reach all of the cycle"));
+    }
+    a.drive.continuous_current = Quantity<Kind::current>("0.5 A");
+    a.drive.peak_current = Quantity<Kind::current>("0.6 A");
+    CHECK(limit_at(assess(m, 0), "drive_current").state == LimitState::over);
+}
+
 TEST_CASE("an encoder turns with the rotor, a derating takes from what runs for good, and the shaft has a limit") {
     Machine m = demo();
     const Assessment was = assess(m, 0);

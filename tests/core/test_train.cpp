@@ -204,6 +204,28 @@ TEST_CASE("life of a screw by its cycle against small steps, by a spectrum, and 
     CHECK(limit_of_axis(by_spectrum, "screw_life").state == LimitState::fits);
 }
 
+TEST_CASE("a screw that never turns lasts for ever, and its motor has all of its peak torque left") {
+    Machine m = demo();
+    Axis& a = m.axes[0];
+    Screw& s = std::get<Screw>(a.mechanism);
+    s.dynamic_rating = Quantity<Kind::force>("12 kN");
+    s.life_asked = Quantity<Kind::time>("20000 h");
+    a.load.inclination = Quantity<Kind::angle>("0 deg");
+    Dwell rest;
+    rest.duration = Quantity<Kind::time>("1 s");
+    a.cycle.segments.assign(1, Segment{});
+    a.cycle.segments[0].what = rest;
+    const Assessment is = assess(m, 0);
+    const Limit& life = limit_of_axis(is, "screw_life");
+    CHECK(life.state == LimitState::fits);
+    CHECK(std::isinf(life.allowed));
+    CHECK(life.utilisation() == 0);
+    const Limit& peak = limit_of_axis(is, "peak_torque");
+    CHECK(peak.state == LimitState::fits);
+    CHECK(peak.used == 0);
+    CHECK(peak.allowed == Approx(is.can->peak.stall()));
+}
+
 TEST_CASE("a stocky screw yields before it buckles") {
     // Johnson's parabola meets Euler's curve at half the yield strength
     const double d = 0.02, e = 206e9, yield = 400e6, area = half_circle * d * d / 4;

@@ -788,6 +788,37 @@ def inertia(x):
     return fixed + max(values) / x.ratio ** 2, fixed + min(values) / x.ratio ** 2
 
 
+def shortest_ramp(x, peak_speed):
+    """the sign of the acceleration at many instants of each playing, its changes by bisection"""
+    found, last = [], None
+    sign = lambda p, t: float(np.sign(p.at(np.array([t]))[2][0]))
+    for p in x.plan.pieces:
+        if p.rest or x.plan.segments[p.segment]["what"]["kind"] == "trace":
+            last = None
+            continue
+        t = np.linspace(p.start, p.end, 2001)[1:-1]
+        s = np.sign(p.at(t)[2])
+        cuts = [p.start]
+        for i in np.flatnonzero(s[1:] != s[:-1]):
+            lo, hi = t[i], t[i + 1]
+            for _ in range(60):
+                middle = (lo + hi) / 2
+                lo, hi = (middle, hi) if sign(p, middle) == s[i] else (lo, middle)
+            cuts.append(lo)
+        cuts.append(p.end)
+        speeds = p.at(np.array(cuts))[1]
+        for a, b, v, w in zip(cuts[:-1], cuts[1:], speeds[:-1], speeds[1:]):
+            if abs(w - v) <= 1e-9 * peak_speed:
+                last = None
+            elif last and last[0] is p.play and (w > v) == (last[4] > last[3]):
+                last[2], last[4] = b, w
+            else:
+                last = [p.play, a, b, v, w]
+                found.append(last)
+    found = [b - a for _, a, b, v, w in found if abs(w - v) >= 0.1 * peak_speed]
+    return min(found) if found else None
+
+
 def motion_figures(x, extra):
     plan, out = x.plan, {}
     lo = hi = plan.start
@@ -808,6 +839,9 @@ def motion_figures(x, extra):
                 peaks[k - 1] = max(peaks[k - 1], float(y[i]),
                                    golden(lambda z: float(np.abs(p.at(np.array([z]))[k][0])), t[max(i - 1, 0)], t[min(i + 1, 2000)])[0])
         q_last = float(p.at(np.array([p.end]))[0][0])
+    ramp = shortest_ramp(x, peaks[0])
+    if ramp is not None:
+        out["motion.shortest_ramp"], out["motion.bandwidth_needed"] = ramp, 5 / ramp / (2 * pi)
     out["motion.cycle_time"] = plan.duration
     out["motion.cycles_per_hour"] = 1 / plan.duration
     out["motion.duty"] = moving / plan.duration
@@ -939,6 +973,10 @@ def limits(x, project, fig, extra, ratio):
         lost = fig["motor.rms_current"] is None
         parts.overload(x, axis, number, extra, model, lost, out)
         parts.standstill(axis, number, fig, model, lost, out)
+        if fig.get("beyond the voltage") and model.weakens:  # at least so much
+            for key in ("motor_current", "drive_current", "drive_overload"):
+                if key in out and out[key][0] is not None and out[key][0] <= out[key][1]:
+                    out[key] = unknown
     elif has_motor and not steps and drive.get("continuous_current") is not None:
         for key, other in (("drive_overload", "peak_current"), ("drive_standstill", "standstill_share")):
             if drive.get(other) is not None:

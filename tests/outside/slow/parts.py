@@ -27,11 +27,11 @@ def inertia_behind(x, q, payload):
     """at the mechanism's shaft"""
     given = x.m("inertia") if x.kind == "demand" else 0.0
     if x.winder:
-        R = float(x.roll(np.array([q]))[0])
+        R = x.roll(np.asarray(q))
         return x.mass + x.ring_factor * (R ** 4 - x.core ** 4) + x.own
     if x.turning_load:
         return x.mass + payload * x.payload_radius ** 2 + x.own + given
-    r = float(x.radius_at(np.array([q]))[0][0])
+    r = x.radius_at(np.asarray(q))[0]
     return (x.mass + payload) * r * r + x.own + given
 
 
@@ -76,12 +76,10 @@ def coupling(x, axis, number, extra, peak_torque, braking_torque, told, out):
                     kept = 1 / back if braking and back > 0 else eta
                     T, J = T * i * kept, (J + j) * i * i * kept
             for p, q, push in places(x, number):
-                for place, pushed in zip(q, push):
-                    hold, _, _ = x.hold(np.array([place]), p.play.payload, pushed, False)
-                    ext = float(hold[0]) * (x.ratio if x.at_mechanism else 1.0)
-                    JL = inertia_behind(x, place, p.play.payload) if x.at_mechanism else at_motor(x, place, p.play.payload)
-                    for side in (T, -T):
-                        carried = max(carried, abs((side - ext) * JL / (JL + J) + ext))
+                ext = x.hold(q, p.play.payload, push, False)[0] * (x.ratio if x.at_mechanism else 1.0)
+                JL = inertia_behind(x, q, p.play.payload) if x.at_mechanism else at_motor(x, q, p.play.payload)
+                for side in (T, -T):
+                    carried = max(carried, float(np.max(np.abs((side - ext) * JL / (JL + J) + ext))))
     if not bounded and carried * factor <= rating:
         out["coupling"] = unknown
         return
@@ -305,6 +303,9 @@ def screw(x, fig, extra, out):
     if m("static_rating", None) is not None:
         out["screw_static"] = (fig["demand.axial_force"], m("static_rating"), 1.0)
     if m("dynamic_rating", None) is None or m("life_asked", None) is None:
+        return
+    if not extra["loads"]:  # it never turns, and lasts
+        out["screw_life"] = (m("life_asked"), math.inf, 1.0)
         return
     C, preload = m("dynamic_rating"), m("nut_preload", 0.0) or 0.0
     angle = np.concatenate([a for a, _ in extra["loads"]])
