@@ -265,11 +265,8 @@ QVariant MotorModel::data(const QModelIndex& index, int role) const {
         if (index.column() == name && own(index.row())) return tr("%1 · own").arg(qs(m.name));
         if (index.column() == name && of_library(index.row())) return tr("%1 · library").arg(qs(m.name));
         return s.text(m, r, document_.machine());
-    case motor_sort_role: {
-        if (!s.value) return s.text(m, r, document_.machine());
-        const double v = s.value(m, r);
-        return std::isnan(v) ? 1e300 : v;
-    }
+    case motor_sort_role:
+        return s.value ? QVariant(s.value(m, r)) : QVariant(s.text(m, r, document_.machine()));
     case Qt::TextAlignmentRole:
         return int((s.value ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter);
     case Qt::FontRole:

@@ -64,6 +64,11 @@ class MotorTable::Order : public QSortFilterProxyModel {
     bool filterAcceptsRow(int row, const QModelIndex&) const override {
         return motors_.suits(row) && passes(motors_.motor(row), filter_);
     }
+    bool lessThan(const QModelIndex& left, const QModelIndex& right) const override {
+        const QVariant a = left.data(motor_sort_role), b = right.data(motor_sort_role);
+        if (a.typeId() != QMetaType::Double) return QSortFilterProxyModel::lessThan(left, right);
+        return comes_before(a.toDouble(), b.toDouble(), sortOrder());
+    }
 
   private:
     const MotorModel& motors_;

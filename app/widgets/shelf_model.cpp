@@ -54,36 +54,66 @@ void ShelfModel::read() {
     add(document_.machine(), tr("this project"));
     parts_ = std::move(parts);
     origins_ = std::move(origins);
-    cells_.assign(origins_.size(), {});
+    looked_.assign(origins_.size(), {});
+    // Of a catalogue of a hundred thousand parts few are ever looked at; a filter or an order looks at all of them.
+    constexpr std::size_t few = 2000;
+    if (origins_.size() <= few) return preparing_.drop();
+    preparing_.run(
+        this,
+        [parts = parts_, origins = origins_, fields = fields_, &kind = kind_,
+            units = document_.machine().unit_system](const GoOn& go_on) {
+            std::vector<Looked> out;
+            out.reserve(origins.size());
+            for (std::size_t row = 0; row < origins.size() && go_on(); ++row)
+                out.push_back(look(kind, *parts, fields, units, row, origins[row]));
+            return out;
+        },
+        [this](std::vector<Looked> all) {
+            if (all.size() == looked_.size()) looked_ = std::move(all);
+            emit looked_through();
+        });
 }
 
-// Of a catalogue of a hundred thousand parts few are ever looked at.
-const std::vector<ShelfModel::Shown>& ShelfModel::cells(std::size_t row) const {
-    std::vector<Shown>& held = cells_[row];
-    if (!held.empty() || fields_.empty()) return held;
-    const UnitSystem units = document_.machine().unit_system;
-    const FieldRefs all = walk(kind_.own(const_cast<PartLists&>(*parts_)).shared_entry(row)); // only looked at
-    for (const PartField& f : fields_) {
+ShelfModel::Looked ShelfModel::look(const PartKind& kind, const PartLists& parts, const std::vector<PartField>& fields,
+    UnitSystem units, std::size_t row, const QString& origin) {
+    PartLists& from = const_cast<PartLists&>(parts); // only looked at
+    Looked out;
+    const FieldRefs all = walk(kind.own(from).shared_entry(row));
+    out.words = qs(kind.name(from, row));
+    for (const PartField& f : fields) {
         const auto it = std::find_if(all.begin(), all.end(), [&](const FieldRef& x) { return x.path == f.path; });
-        held.push_back(it == all.end() ? Shown{{}, std::nan("")}
-                                       : Shown{qs(shown_value(*it, units)),
-                                             it->quantity && it->quantity->given() ? it->quantity->si : std::nan("")});
+        out.cells.push_back(
+            it == all.end() ? Shown{{}, std::nan("")}
+                            : Shown{qs(shown_value(*it, units)),
+                                  it->quantity && it->quantity->given() ? it->quantity->si : std::nan("")});
+        out.words += QLatin1Char(' ') + out.cells.back().text;
     }
+    out.words = (out.words + QLatin1Char(' ') + origin).toLower();
+    return out;
+}
+
+const ShelfModel::Looked& ShelfModel::looked(std::size_t row) const {
+    Looked& held = looked_[row];
+    if (held.words.isEmpty())
+        held = look(kind_, *parts_, fields_, document_.machine().unit_system, row, origins_[row]);
     return held;
 }
 
-void ShelfModel::follow() {
+const QString& ShelfModel::words(int row) const { return looked(static_cast<std::size_t>(row)).words; }
+
+bool ShelfModel::follow() {
     const Machine& m = document_.machine();
     const bool same = seen_ && revision_ == part_shelf().revision() && seen_->unit_system == m.unit_system &&
                       static_cast<const PartLists&>(*seen_) == static_cast<const PartLists&>(m);
     seen_ = document_.snapshot();
-    if (same) return;
+    if (same) return false;
     revision_ = part_shelf().revision();
     beginResetModel();
     read();
     judged_.clear();
     ranks_.clear();
     endResetModel();
+    return true;
 }
 
 const std::string& ShelfModel::part_name(int row) const {
@@ -219,6 +249,24 @@ QVariant ShelfModel::headerData(int section, Qt::Orientation orientation, int ro
     return tr("From");
 }
 
+std::optional<double> ShelfModel::order_value(int row, int column) const {
+    const auto at = static_cast<std::size_t>(row);
+    const int field = column - first_field;
+    const auto number = [](const QuantityBase& q) { return q.given() ? q.si : std::nan(""); };
+    if (column == rank) return at < ranks_.size() ? static_cast<double>(ranks_[at]) : std::nan("");
+    if (column == price) return number(kind_.price(*parts_, at));
+    if (column == mass) return number(kind_.mass(*parts_, at));
+    if (column == tightest) {
+        const Candidate* c = candidate(row);
+        if (!c) return std::nan("");
+        return static_cast<int>(c->state) * 1e6 + (std::isnan(c->tightest) ? 1e5 : std::min(c->tightest, 1e5));
+    }
+    if (field < 0 || field >= static_cast<int>(fields_.size()) ||
+        fields_[static_cast<std::size_t>(field)].kind == Kind::illegal)
+        return std::nullopt;
+    return cells(at)[static_cast<std::size_t>(field)].value;
+}
+
 QVariant ShelfModel::data(const QModelIndex& at, int role) const {
     if (!at.isValid()) return {};
     const auto row = static_cast<std::size_t>(at.row());
@@ -250,24 +298,6 @@ QVariant ShelfModel::data(const QModelIndex& at, int role) const {
             return text.isEmpty() ? QStringLiteral("–") : text;
         }
         return origins_[row];
-    case sort_role: {
-        const double last = 1e300;
-        double v = std::nan("");
-        if (column == rank)
-            v = row < ranks_.size() ? static_cast<double>(ranks_[row]) : last;
-        else if (column == price)
-            v = number(kind_.price(*parts_, row));
-        else if (column == mass)
-            v = number(kind_.mass(*parts_, row));
-        else if (column == tightest)
-            v = c ? static_cast<int>(c->state) * 1e6 + (std::isnan(c->tightest) ? 1e5 : std::min(c->tightest, 1e5))
-                  : last;
-        else if (is_field && fields_[static_cast<std::size_t>(field)].kind != Kind::illegal)
-            v = cells(row)[static_cast<std::size_t>(field)].value;
-        else
-            return data(at, Qt::DisplayRole);
-        return std::isnan(v) ? last : v;
-    }
     case Qt::TextAlignmentRole:
         return headerData(column, Qt::Horizontal, Qt::TextAlignmentRole);
     case Qt::FontRole:

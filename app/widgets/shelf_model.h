@@ -21,7 +21,7 @@ class ShelfModel : public QAbstractTableModel, public MapSource {
   public:
     enum Column { name, rank, price, mass, tightest, limit, first_field };
     static constexpr std::size_t most_marked = 4; ///< side by side
-    enum Role { state_role = Qt::UserRole + 1, sort_role, mark_role };
+    enum Role { state_role = Qt::UserRole + 1, mark_role };
 
     ShelfModel(Document& document, const PartKind& kind, QObject* parent);
 
@@ -31,12 +31,17 @@ class ShelfModel : public QAbstractTableModel, public MapSource {
     QVariant data(const QModelIndex& index, int role) const override;
     QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
 
-    /// Reads what there is anew, where it is not as it was.
-    void follow();
+    /// Reads what there is anew, where it is not as it was; whether it did.
+    bool follow();
     /// Judges all of them at this place of the axis; `judged` says when it is done.
     void judge(std::size_t place);
     bool judging() const { return work_.running(); }
-    bool prepared() const { return true; }
+    /// Every cell of a field has been looked through, so that filters and orders have no need to.
+    bool prepared() const { return !preparing_.running(); }
+    /// All words of a row that a filter looks through, in lower case.
+    const QString& words(int row) const;
+    /// What a column is ordered by, where that is a number; NaN stands last.
+    std::optional<double> order_value(int row, int column) const;
     const PartLists& parts() const { return *parts_; }
     const std::string& part_name(int row) const;
     QString from(int row) const { return origins_[static_cast<std::size_t>(row)]; }
@@ -56,6 +61,7 @@ class ShelfModel : public QAbstractTableModel, public MapSource {
 
   signals:
     void judged();
+    void looked_through(); ///< it is prepared
 
   private:
     Document& document_;
@@ -71,8 +77,16 @@ class ShelfModel : public QAbstractTableModel, public MapSource {
         QString text;
         double value;
     };
-    mutable std::vector<std::vector<Shown>> cells_; ///< of the fields, by row; empty: not looked at yet
-    const std::vector<Shown>& cells(std::size_t row) const;
+    /// Of one row, with the words a filter looks through.
+    struct Looked {
+        std::vector<Shown> cells; ///< by field; empty: not looked at yet
+        QString words;
+    };
+    mutable std::vector<Looked> looked_; ///< by row
+    static Looked look(const PartKind& kind, const PartLists& parts, const std::vector<PartField>& fields, UnitSystem units,
+        std::size_t row, const QString& origin);
+    const Looked& looked(std::size_t row) const;
+    const std::vector<Shown>& cells(std::size_t row) const { return looked(row).cells; }
     struct Result {
         std::vector<Candidate> judged;
         std::vector<std::size_t> ranks;
@@ -81,6 +95,7 @@ class ShelfModel : public QAbstractTableModel, public MapSource {
     std::shared_ptr<const Machine> seen_; ///< with the project's own parts as they are listed
     int revision_ = -1;                   ///< of the shelf
     Background<Result> work_;
+    Background<std::vector<Looked>> preparing_{std::chrono::milliseconds(0)};
 
     void read();
     bool in_use(int row) const; ///< the axis has a part of this name there

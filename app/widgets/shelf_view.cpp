@@ -71,11 +71,13 @@ class ShelfView::Order : public QSortFilterProxyModel {
   protected:
     bool filterAcceptsRow(int row, const QModelIndex&) const override {
         if (words_.isEmpty()) return true;
-        QString all;
-        for (int c = 0; c < model_.columnCount(); ++c)
-            if (c == ShelfModel::name || c >= ShelfModel::first_field)
-                all += model_.data(model_.index(row, c), Qt::DisplayRole).toString().toLower() + QLatin1Char(' ');
+        const QString& all = model_.words(row);
         return std::all_of(words_.begin(), words_.end(), [&](const QString& w) { return all.contains(w); });
+    }
+    bool lessThan(const QModelIndex& left, const QModelIndex& right) const override {
+        const auto a = model_.order_value(left.row(), left.column()), b = model_.order_value(right.row(), right.column());
+        if (!a || !b) return QSortFilterProxyModel::lessThan(left, right);
+        return comes_before(*a, *b, sortOrder());
     }
 
   private:
@@ -103,6 +105,12 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
     words_->setAccessibleName(tr("Words in name, series, type or source of %1").arg(things));
     words_->setClearButtonEnabled(true);
     connect(words_, &QLineEdit::textChanged, this, [this] {
+        // a large catalogue is looked through beside the window first
+        if (!model_->prepared()) return count_->setText(tr("being looked through…"));
+        order_->set(words_->text());
+        say();
+    });
+    connect(model_, &ShelfModel::looked_through, this, [this] {
         order_->set(words_->text());
         say();
     });
@@ -159,7 +167,6 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
     table_->setAccessibleName(
         of_axis ? tr("Catalogue of %1, judged on this axis").arg(things) : tr("Catalogue of %1").arg(things));
     order_->setSourceModel(model_);
-    order_->setSortRole(ShelfModel::sort_role);
     table_->setModel(order_);
     table_->setSortingEnabled(true);
     table_->sortByColumn(ShelfModel::rank, Qt::AscendingOrder);
@@ -238,8 +245,8 @@ void ShelfView::judge_now() {
     }
     const int row = current_row();
     const std::string was = row >= 0 ? model_->part_name(row) : std::string();
-    model_->follow();
-    for (int r = 0; !was.empty() && r < order_->rowCount(); ++r)
+    const bool anew = model_->follow();
+    for (int r = 0; anew && !was.empty() && r < order_->rowCount(); ++r)
         if (model_->part_name(order_->mapToSource(order_->index(r, 0)).row()) == was) {
             table_->setCurrentIndex(order_->index(r, 0));
             break;

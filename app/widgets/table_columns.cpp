@@ -7,6 +7,7 @@
 #include <QPushButton>
 #include <QSettings>
 #include <QTableView>
+#include <cmath>
 
 namespace fulmox::app {
 
@@ -50,6 +51,11 @@ QPushButton* columns_button(QTableView& table, const QString& accessible) {
     QObject::connect(button, &QPushButton::clicked, button,
         [button, menu] { menu->popup(button->mapToGlobal(QPoint(0, button->height()))); });
     return button;
+}
+
+bool comes_before(double a, double b, Qt::SortOrder order) {
+    if (std::isnan(a) || std::isnan(b)) return std::isnan(order == Qt::AscendingOrder ? b : a) && !(std::isnan(a) && std::isnan(b));
+    return a < b;
 }
 
 } // namespace fulmox::app

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QString>
+#include <Qt>
 #include <functional>
 
 class QPushButton;
@@ -15,5 +16,9 @@ void choose_columns(QTableView& table, const QString& key, int always, const std
 
 /// A button that opens the same menu.
 QPushButton* columns_button(QTableView& table, const QString& accessible);
+
+/// Whether a row of the number `a` stands before one of `b`, as an order that may be turned round asks it: what is not
+/// known (NaN) comes last either way.
+bool comes_before(double a, double b, Qt::SortOrder order);
 
 } // namespace fulmox::app

@@ -385,8 +385,12 @@ class Draws {
             if (!model_.weakens() || std::all_of(how.begin(), how.end(), [&](How h) { return h == How::freely; }))
                 for (std::size_t i = 0; i < span_node_count; ++i)
                     add(draws[i], how[i], e.torque[i], e.speed[i], s.lasting() * nodes_.weight[i]);
-            else
+            else {
+                const double square = out_.square, loss = out_.loss;
                 by_parts(e, how, s.lasting());
+                warm_as(out_.copper[k], std::isnan(draws[0].copper_loss) ? out_.square - square : out_.loss - loss,
+                    s.lasting());
+            }
         }
         if (!model_.weakens()) voltage_between_nodes();
         out_.square /= d_.cycle_time;
@@ -479,6 +483,14 @@ class Draws {
         volts_[span_] = std::max(volts_[span_], bound);
         if (bound > out_.voltage) out_.voltage = std::max(out_.voltage, model_.voltage_needed(torque, speed));
         if (rated_) out_.heat += lasts * model_.heat_of(m, speed);
+    }
+
+    // The nodes of a span whose current has kinks warm it as its parts do together.
+    void warm_as(SpanPolynomial::Nodes& copper, double whole, double lasts) const {
+        double by_nodes = 0;
+        for (std::size_t i = 0; i < span_node_count; ++i) by_nodes += lasts * nodes_.weight[i] * copper[i];
+        if (by_nodes > 0 && whole > 0)
+            for (double& node : copper) node *= whole / by_nodes;
     }
 
     // Cut where the voltage begins or ceases to bear, each part by itself.

@@ -72,8 +72,10 @@ MotorConditions motor_conditions(const Motor& motor, const Drive& drive, const S
     const bool sine = motor.linear() || std::holds_alternative<SineMotor>(motor.electric);
     const double per =
         (sine && drive.amperes == AmperesAs::peak ? 1 / std::numbers::sqrt2 : 1) * drive_share(drive, site);
-    c.drive_continuous = per * drive.continuous_current.value_or(infinite);
-    c.drive_peak = per * drive.peak_current.value_or(infinite);
+    // derated to nothing it gives nothing; what is not said stays without a bound
+    const auto bound = [per](const auto& current) { return current.given() ? per * current.si : infinite; };
+    c.drive_continuous = bound(drive.continuous_current);
+    c.drive_peak = bound(drive.peak_current);
     if (motor.stepper()) {
         const double dial = drive.dial == AmperesAs::peak ? 1 / std::numbers::sqrt2 : 1;
         c.drive_continuous = infinite;

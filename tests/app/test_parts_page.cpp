@@ -191,6 +191,36 @@ TEST_CASE("filter, side by side, and a part that its catalogue has otherwise") {
     CHECK(w.document().axis().coupling.name == name);
 }
 
+TEST_CASE("what has no price stands last, whichever way a catalogue is ordered") {
+    NoCatalogues none;
+    Window w;
+    w.document().edit(QStringLiteral("two without a price"), [](Machine& m) {
+        m.couplings.push_back(Coupling{});
+        m.couplings.back().name = "Of no price";
+        m.motors.push_back(m.axes[0].motor);
+        m.motors.back().name = "Motor of no price";
+        m.motors.back().price = {};
+    });
+    const auto ends = [&](QTableView& table, int column, int name) {
+        for (const Qt::SortOrder order : {Qt::AscendingOrder, Qt::DescendingOrder}) {
+            table.sortByColumn(column, order);
+            const int last = table.model()->rowCount() - 1;
+            const auto price = [&](int row) { return table.model()->index(row, column).data().toString(); };
+            CHECK(price(0) != QStringLiteral("–"));
+            CHECK(price(0).toDouble() > 0);
+            CHECK(price(last) == QStringLiteral("–"));
+            CHECK(table.model()->index(last, name).data().toString().contains(QStringLiteral("of no price"), Qt::CaseInsensitive));
+        }
+        table.sortByColumn(column, Qt::AscendingOrder);
+        CHECK(table.model()->index(0, column).data().toDouble() < table.model()->index(1, column).data().toDouble() + 1e-9);
+    };
+    open_shelf(w, CardOf::coupling, "coupling");
+    ends(*w.child<QTableView>("shelf-coupling"), ShelfModel::price, ShelfModel::name);
+    QTest::mouseClick(cards(w).card(CardOf::motor), Qt::LeftButton);
+    w.settle();
+    ends(*w.child<QTableView>("catalogue"), MotorModel::price, MotorModel::name);
+}
+
 TEST_CASE("the ratio curve marks what can be had, and a click takes it") {
     Window w;
     w.document().select_axis(1);

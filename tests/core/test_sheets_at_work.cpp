@@ -236,6 +236,21 @@ TEST_CASE("currents of a cycle that the bus does not reach cannot fit, and may s
     CHECK(limit_at(assess(m, 0), "drive_current").state == LimitState::over);
 }
 
+TEST_CASE("a drive that is derated to nothing gives nothing, whichever of its currents is said") {
+    Machine m = demo();
+    Drive& d = m.axes[0].drive;
+    m.site.ambient = Quantity<Kind::temperature>("45 °C");
+    d.derates_from = Quantity<Kind::temperature>("20 °C");
+    d.derating_rate = Quantity<Kind::number>("5 %");
+    for (const bool peak : {false, true}) {
+        d.continuous_current = peak ? Quantity<Kind::current>() : Quantity<Kind::current>("8 A");
+        d.peak_current = peak ? Quantity<Kind::current>("16 A") : Quantity<Kind::current>();
+        const Limit& l = limit_at(assess(m, 0), "drive_current");
+        CHECK(l.state == LimitState::over);
+        CHECK(l.allowed == 0);
+    }
+}
+
 TEST_CASE("an encoder turns with the rotor, a derating takes from what runs for good, and the shaft has a limit") {
     Machine m = demo();
     const Assessment was = assess(m, 0);

@@ -48,7 +48,8 @@ class Model:
         self.drop, self.idle = n(e, "brush_drop", 0.0), n(e, "no_load_current", 0.0)
         self.friction20 = kt * self.idle if not self.sine else 0.0
         self.amperes = sqrt(2) if self.sine else 1.0
-        self.i_max = self.amperes * min(self.ip, self.i_drive[1])
+        # a drive that is derated to nothing: where the voltage ends the curve is still told
+        self.i_max = self.amperes * max(min(self.ip, self.i_drive[1]), 1e-9 * self.ip)
         self.mech = n(e, "top_speed", math.inf) if linear else n(motor, "max_speed", math.inf)
         by_ambient = (number(motor["winding_limit"]) - number(site["ambient"])) / (number(motor["winding_limit"]) - number(motor["rated_ambient"]))
         height = number(site["altitude"])
