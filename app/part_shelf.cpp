@@ -48,7 +48,7 @@ UserCatalogue read_catalogue(const QFileInfo& f) {
         c.problem = message_of(read.error());
         return c;
     }
-    c.parts = std::move(read->parts);
+    c.parts = std::make_shared<PartLists>(std::move(read->parts));
     if (!read->name.empty() && f.suffix() == QStringLiteral("json")) c.name = qs(read->name);
     for (const Problem& p : read->problems)
         if (p.severity == Severity::error && c.problem.isEmpty()) c.problem = message_of(p);
@@ -97,7 +97,9 @@ void PartShelf::reload() {
     for (const QFileInfo& f : files) {
         const bool later = f.size() > read_at_once;
         if (later) large << f;
-        own_.push_back(later ? UserCatalogue{f.absoluteFilePath(), f.completeBaseName(), {}, tr("being read…")}
+        own_.push_back(later ? UserCatalogue{.file = f.absoluteFilePath(),
+                                   .name = f.completeBaseName(),
+                                   .problem = tr("being read…")}
                              : read_catalogue(f));
     }
     if (large.empty())

@@ -9,6 +9,7 @@
 #include <QObject>
 #include <QString>
 #include <map>
+#include <memory>
 #include <vector>
 
 namespace fulmox::app {
@@ -16,7 +17,7 @@ namespace fulmox::app {
 struct UserCatalogue {
     QString file; ///< its whole path
     QString name;
-    PartLists parts;
+    std::shared_ptr<const PartLists> parts = std::make_shared<PartLists>(); ///< never none
     QString problem; ///< the first of what is wrong with it, or that it is being read; empty: nothing
 };
 

@@ -21,7 +21,7 @@ QString percent(double x) { return qs(use_text(x)); }
 std::vector<Motor> motors_of_ones_own() {
     std::vector<Motor> out = motor_library().motors();
     for (const UserCatalogue& c : part_shelf().own())
-        out.insert(out.end(), c.parts.motors.begin(), c.parts.motors.end());
+        out.insert(out.end(), c.parts->motors.begin(), c.parts->motors.end());
     return out;
 }
 

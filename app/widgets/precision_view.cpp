@@ -80,10 +80,11 @@ void PrecisionView::refresh() {
         }
         if (a.motion && std::isfinite(a.motion->shortest_ramp)) {
             if (!says.isEmpty()) says += QLatin1Char(' ');
-            says += tr("To settle within its shortest ramp, %1 s, the motion asks for about %2 to %3 Hz (common practice).")
-                        .arg(qs(format_number(a.motion->shortest_ramp, 3)),
-                            qs(format_number(a.motion->least_bandwidth(), 3)),
-                            qs(format_number(a.motion->ample_bandwidth(), 3)));
+            says +=
+                tr("To settle within its shortest ramp, %1 s, the motion asks for about %2 to %3 Hz (common practice).")
+                    .arg(qs(format_number(a.motion->shortest_ramp, 3)),
+                        qs(format_number(a.motion->least_bandwidth(), 3)),
+                        qs(format_number(a.motion->ample_bandwidth(), 3)));
         }
     } else {
         table.head = {"what gives way"};

@@ -40,40 +40,6 @@ ShelfModel::ShelfModel(Document& document, const PartKind& kind, QObject* parent
     }
 }
 
-void ShelfModel::read() {
-    auto parts = std::make_shared<PartLists>();
-    std::vector<QString> origins;
-    const auto add = [&](const PartLists& from, const QString& origin) {
-        const std::size_t count = kind_.own(const_cast<PartLists&>(from)).size(); // only looked at
-        for (std::size_t i = 0; i < count; ++i) kind_.keep(*parts, from, i);
-        origins.insert(origins.end(), count, origin);
-    };
-    add(part_shelf().shipped(), tr("Aviary catalogue"));
-    for (const UserCatalogue& c : part_shelf().own()) add(c.parts, c.name);
-    project_from_ = origins.size();
-    add(document_.machine(), tr("this project"));
-    parts_ = std::move(parts);
-    origins_ = std::move(origins);
-    looked_.assign(origins_.size(), {});
-    // Of a catalogue of a hundred thousand parts few are ever looked at; a filter or an order looks at all of them.
-    constexpr std::size_t few = 2000;
-    if (origins_.size() <= few) return preparing_.drop();
-    preparing_.run(
-        this,
-        [parts = parts_, origins = origins_, fields = fields_, &kind = kind_,
-            units = document_.machine().unit_system](const GoOn& go_on) {
-            std::vector<Looked> out;
-            out.reserve(origins.size());
-            for (std::size_t row = 0; row < origins.size() && go_on(); ++row)
-                out.push_back(look(kind, *parts, fields, units, row, origins[row]));
-            return out;
-        },
-        [this](std::vector<Looked> all) {
-            if (all.size() == looked_.size()) looked_ = std::move(all);
-            emit looked_through();
-        });
-}
-
 ShelfModel::Looked ShelfModel::look(const PartKind& kind, const PartLists& parts, const std::vector<PartField>& fields,
     UnitSystem units, std::size_t row, const QString& origin) {
     PartLists& from = const_cast<PartLists&>(parts); // only looked at
@@ -82,10 +48,10 @@ ShelfModel::Looked ShelfModel::look(const PartKind& kind, const PartLists& parts
     out.words = qs(kind.name(from, row));
     for (const PartField& f : fields) {
         const auto it = std::find_if(all.begin(), all.end(), [&](const FieldRef& x) { return x.path == f.path; });
-        out.cells.push_back(
-            it == all.end() ? Shown{{}, std::nan("")}
-                            : Shown{qs(shown_value(*it, units)),
-                                  it->quantity && it->quantity->given() ? it->quantity->si : std::nan("")});
+        out.cells.push_back(it == all.end()
+                                ? Shown{{}, std::nan("")}
+                                : Shown{qs(shown_value(*it, units)),
+                                      it->quantity && it->quantity->given() ? it->quantity->si : std::nan("")});
         out.words += QLatin1Char(' ') + out.cells.back().text;
     }
     out.words = (out.words + QLatin1Char(' ') + origin).toLower();
@@ -93,33 +59,77 @@ ShelfModel::Looked ShelfModel::look(const PartKind& kind, const PartLists& parts
 }
 
 const ShelfModel::Looked& ShelfModel::looked(std::size_t row) const {
-    Looked& held = looked_[row];
+    Looked& held = rows_.looked[row];
     if (held.words.isEmpty())
-        held = look(kind_, *parts_, fields_, document_.machine().unit_system, row, origins_[row]);
+        held = look(kind_, *rows_.parts, fields_, document_.machine().unit_system, row, rows_.origins[row]);
     return held;
 }
 
 const QString& ShelfModel::words(int row) const { return looked(static_cast<std::size_t>(row)).words; }
 
-bool ShelfModel::follow() {
+void ShelfModel::follow() {
     const Machine& m = document_.machine();
     const bool same = seen_ && revision_ == part_shelf().revision() && seen_->unit_system == m.unit_system &&
                       static_cast<const PartLists&>(*seen_) == static_cast<const PartLists&>(m);
     seen_ = document_.snapshot();
-    if (same) return false;
+    if (same) return;
     revision_ = part_shelf().revision();
+    struct Source {
+        std::shared_ptr<const PartLists> parts;
+        QString origin;
+    };
+    std::vector<Source> from;
+    from.push_back(
+        {{std::shared_ptr<void>(), &part_shelf().shipped()}, tr("Aviary catalogue")}); // lives as long as all
+    for (const UserCatalogue& c : part_shelf().own()) from.push_back({c.parts, c.name});
+    from.push_back({seen_, tr("this project")});
+    const auto count = [&kind = kind_](const Source& s) {
+        return kind.own(const_cast<PartLists&>(*s.parts)).size(); // only looked at
+    };
+    std::size_t all = 0;
+    for (const Source& s : from) all += count(s);
+    // of many, filters and orders shall find every row looked at; of few it is soon done
+    constexpr std::size_t few = 2000;
+    const bool many = all > few;
+    const auto gather = [from, count, many, fields = fields_, &kind = kind_, units = m.unit_system](const auto& go_on) {
+        Rows rows;
+        auto parts = std::make_shared<PartLists>();
+        for (const Source& s : from) {
+            const std::size_t n = count(s);
+            for (std::size_t i = 0; i < n && go_on(); ++i) kind.keep(*parts, *s.parts, i);
+            rows.project_from = rows.origins.size();
+            rows.origins.insert(rows.origins.end(), n, s.origin);
+        }
+        rows.looked.resize(rows.origins.size());
+        for (std::size_t row = 0; many && row < rows.origins.size() && go_on(); ++row)
+            rows.looked[row] = look(kind, *parts, fields, units, row, rows.origins[row]);
+        rows.parts = std::move(parts);
+        return rows;
+    };
+    if (many) {
+        gathering_.run(this, gather, [this](Rows rows) {
+            show(std::move(rows));
+            emit looked_through();
+        });
+    } else {
+        gathering_.drop();
+        show(gather([] { return true; }));
+    }
+}
+
+void ShelfModel::show(Rows rows) {
     beginResetModel();
-    read();
+    work_.drop(); // of rows that are no more
+    rows_ = std::move(rows);
     judged_.clear();
     ranks_.clear();
     endResetModel();
-    return true;
 }
 
 const std::string& ShelfModel::part_name(int row) const {
-    return kind_.name(const_cast<PartLists&>(*parts_), static_cast<std::size_t>(row)); // only looked at
+    return kind_.name(const_cast<PartLists&>(*rows_.parts), static_cast<std::size_t>(row)); // only looked at
 }
-bool ShelfModel::of_project(int row) const { return static_cast<std::size_t>(row) >= project_from_; }
+bool ShelfModel::of_project(int row) const { return static_cast<std::size_t>(row) >= rows_.project_from; }
 
 const Candidate* ShelfModel::candidate(int row) const {
     return static_cast<std::size_t>(row) < judged_.size() ? &judged_[static_cast<std::size_t>(row)] : nullptr;
@@ -132,12 +142,12 @@ int ShelfModel::carrying() const {
 
 void ShelfModel::judge(std::size_t place) {
     place_ = place;
-    if (!document_.has_axis() || !*kind_.at || origins_.empty()) return;
+    if (!document_.has_axis() || !*kind_.at || rows_.origins.empty()) return;
     const auto changed = [this] { emit dataChanged(index(0, 0), index(rowCount() - 1, columnCount() - 1)); };
     work_.run(
         this,
-        [machine = document_.snapshot(), axis = static_cast<std::size_t>(document_.axis_index()), parts = parts_,
-            count = origins_.size(), &kind = kind_, place](const GoOn& go_on) {
+        [machine = document_.snapshot(), axis = static_cast<std::size_t>(document_.axis_index()), parts = rows_.parts,
+            count = rows_.origins.size(), &kind = kind_, place](const GoOn& go_on) {
             std::vector<std::size_t> which(count);
             std::iota(which.begin(), which.end(), std::size_t{0});
             Result out;
@@ -153,7 +163,7 @@ void ShelfModel::judge(std::size_t place) {
             return out;
         },
         [this, changed](Result r) {
-            if (r.judged.size() != origins_.size()) return; // the shelf has changed meanwhile, and is judged again
+            if (r.judged.size() != rows_.origins.size()) return; // the shelf has changed meanwhile, and is judged again
             judged_ = std::move(r.judged);
             ranks_ = std::move(r.ranks);
             changed();
@@ -173,7 +183,7 @@ bool ShelfModel::in_use(int row) const {
 
 QString ShelfModel::provenance(int row) const {
     const Provenance& p =
-        kind_.provenance(const_cast<PartLists&>(*parts_), static_cast<std::size_t>(row)); // only looked at
+        kind_.provenance(const_cast<PartLists&>(*rows_.parts), static_cast<std::size_t>(row)); // only looked at
     QStringList words{from(row)};
     if (!p.file.empty() && qs(p.file) != from(row)) words << qs(p.file);
     if (!p.line.empty()) words << tr("line %1").arg(qs(p.line));
@@ -192,7 +202,7 @@ void ShelfModel::toggle_mark(int row) {
 }
 
 int ShelfModel::rowCount(const QModelIndex& parent) const {
-    return parent.isValid() ? 0 : static_cast<int>(origins_.size());
+    return parent.isValid() ? 0 : static_cast<int>(rows_.origins.size());
 }
 int ShelfModel::columnCount(const QModelIndex& parent) const {
     return parent.isValid() ? 0 : first_field + static_cast<int>(fields_.size()) + 1;
@@ -208,10 +218,10 @@ std::vector<MapColumn> ShelfModel::map_columns() const {
                            return c ? 100 * c->tightest : std::nan("");
                        }});
     out.push_back({tr("Price"), qs(document_.machine().currency), true,
-        [this, given](int row) { return given(kind_.price(*parts_, static_cast<std::size_t>(row))); }});
+        [this, given](int row) { return given(kind_.price(*rows_.parts, static_cast<std::size_t>(row))); }});
     const Unit& mass_unit = display_unit(Kind::mass, units);
     out.push_back({tr("Mass"), symbol(mass_unit), true, [this, given, &mass_unit](int row) {
-                       return from_si(given(kind_.mass(*parts_, static_cast<std::size_t>(row))), mass_unit);
+                       return from_si(given(kind_.mass(*rows_.parts, static_cast<std::size_t>(row))), mass_unit);
                    }});
     for (std::size_t f = 0; f < fields_.size(); ++f) {
         if (fields_[f].kind == Kind::illegal) continue;
@@ -254,8 +264,8 @@ std::optional<double> ShelfModel::order_value(int row, int column) const {
     const int field = column - first_field;
     const auto number = [](const QuantityBase& q) { return q.given() ? q.si : std::nan(""); };
     if (column == rank) return at < ranks_.size() ? static_cast<double>(ranks_[at]) : std::nan("");
-    if (column == price) return number(kind_.price(*parts_, at));
-    if (column == mass) return number(kind_.mass(*parts_, at));
+    if (column == price) return number(kind_.price(*rows_.parts, at));
+    if (column == mass) return number(kind_.mass(*rows_.parts, at));
     if (column == tightest) {
         const Candidate* c = candidate(row);
         if (!c) return std::nan("");
@@ -279,11 +289,11 @@ QVariant ShelfModel::data(const QModelIndex& at, int role) const {
         if (column == name) return qs(part_name(at.row()));
         if (column == rank) return row < ranks_.size() ? QString::number(ranks_[row]) : QStringLiteral("–");
         if (column == price) {
-            const double v = number(kind_.price(*parts_, row));
+            const double v = number(kind_.price(*rows_.parts, row));
             return std::isnan(v) ? QStringLiteral("–") : qs(format_number(v));
         }
         if (column == mass) {
-            const double v = number(kind_.mass(*parts_, row));
+            const double v = number(kind_.mass(*rows_.parts, row));
             return std::isnan(v) ? QStringLiteral("–")
                                  : qs(format_quantity(v, Kind::mass, document_.machine().unit_system, 3));
         }
@@ -297,7 +307,7 @@ QVariant ShelfModel::data(const QModelIndex& at, int role) const {
             const QString& text = cells(row)[static_cast<std::size_t>(field)].text;
             return text.isEmpty() ? QStringLiteral("–") : text;
         }
-        return origins_[row];
+        return rows_.origins[row];
     case Qt::TextAlignmentRole:
         return headerData(column, Qt::Horizontal, Qt::TextAlignmentRole);
     case Qt::FontRole:

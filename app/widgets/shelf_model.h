@@ -31,20 +31,21 @@ class ShelfModel : public QAbstractTableModel, public MapSource {
     QVariant data(const QModelIndex& index, int role) const override;
     QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
 
-    /// Reads what there is anew, where it is not as it was; whether it did.
-    bool follow();
+    /// Reads what there is anew, where it is not as it was. Many parts are gathered beside the window, `looked_through`
+    /// says when they are there; until then it stays as it was.
+    void follow();
     /// Judges all of them at this place of the axis; `judged` says when it is done.
     void judge(std::size_t place);
     bool judging() const { return work_.running(); }
-    /// Every cell of a field has been looked through, so that filters and orders have no need to.
-    bool prepared() const { return !preparing_.running(); }
+    double judged_share() const { return work_.done(); } ///< 0 to 1
+    bool gathering() const { return gathering_.running(); }
     /// All words of a row that a filter looks through, in lower case.
     const QString& words(int row) const;
     /// What a column is ordered by, where that is a number; NaN stands last.
     std::optional<double> order_value(int row, int column) const;
-    const PartLists& parts() const { return *parts_; }
+    const PartLists& parts() const { return *rows_.parts; }
     const std::string& part_name(int row) const;
-    QString from(int row) const { return origins_[static_cast<std::size_t>(row)]; }
+    QString from(int row) const { return rows_.origins[static_cast<std::size_t>(row)]; }
     bool of_project(int row) const; ///< one of the project's own
     const Candidate* candidate(int row) const;
     int carrying() const;
@@ -61,14 +62,11 @@ class ShelfModel : public QAbstractTableModel, public MapSource {
 
   signals:
     void judged();
-    void looked_through(); ///< it is prepared
+    void looked_through();
 
   private:
     Document& document_;
     const PartKind& kind_;
-    std::shared_ptr<const PartLists> parts_ = std::make_shared<PartLists>();
-    std::vector<QString> origins_;
-    std::size_t project_from_ = 0; ///< row of the first of the project's own
     std::vector<Candidate> judged_;
     std::vector<std::size_t> ranks_; ///< by row, from 1
     std::vector<std::string> marked_;
@@ -79,12 +77,19 @@ class ShelfModel : public QAbstractTableModel, public MapSource {
     };
     /// Of one row, with the words a filter looks through.
     struct Looked {
-        std::vector<Shown> cells; ///< by field; empty: not looked at yet
-        QString words;
+        std::vector<Shown> cells; ///< by field
+        QString words;            ///< empty: not looked at yet
     };
-    mutable std::vector<Looked> looked_; ///< by row
-    static Looked look(const PartKind& kind, const PartLists& parts, const std::vector<PartField>& fields, UnitSystem units,
-        std::size_t row, const QString& origin);
+    /// All that can be had, and from where.
+    struct Rows {
+        std::shared_ptr<const PartLists> parts = std::make_shared<PartLists>();
+        std::vector<QString> origins;
+        std::size_t project_from = 0;       ///< row of the first of the project's own
+        mutable std::vector<Looked> looked; ///< by row
+    };
+    Rows rows_;
+    static Looked look(const PartKind& kind, const PartLists& parts, const std::vector<PartField>& fields,
+        UnitSystem units, std::size_t row, const QString& origin);
     const Looked& looked(std::size_t row) const;
     const std::vector<Shown>& cells(std::size_t row) const { return looked(row).cells; }
     struct Result {
@@ -95,9 +100,9 @@ class ShelfModel : public QAbstractTableModel, public MapSource {
     std::shared_ptr<const Machine> seen_; ///< with the project's own parts as they are listed
     int revision_ = -1;                   ///< of the shelf
     Background<Result> work_;
-    Background<std::vector<Looked>> preparing_{std::chrono::milliseconds(0)};
+    Background<Rows> gathering_{std::chrono::milliseconds(0)};
 
-    void read();
+    void show(Rows rows);
     bool in_use(int row) const; ///< the axis has a part of this name there
     QString provenance(int row) const;
 };

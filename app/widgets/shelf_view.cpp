@@ -65,7 +65,11 @@ class ShelfView::Order : public QSortFilterProxyModel {
     Order(const ShelfModel& model, QObject* parent) : QSortFilterProxyModel(parent), model_(model) {}
     void set(const QString& words) {
         words_ = words.toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts);
-        invalidateFilter();
+        // row by row it takes seconds to take thousands out
+        if (model_.rowCount() > 2000)
+            invalidate();
+        else
+            invalidateFilter();
     }
 
   protected:
@@ -75,7 +79,8 @@ class ShelfView::Order : public QSortFilterProxyModel {
         return std::all_of(words_.begin(), words_.end(), [&](const QString& w) { return all.contains(w); });
     }
     bool lessThan(const QModelIndex& left, const QModelIndex& right) const override {
-        const auto a = model_.order_value(left.row(), left.column()), b = model_.order_value(right.row(), right.column());
+        const auto a = model_.order_value(left.row(), left.column()),
+                   b = model_.order_value(right.row(), right.column());
         if (!a || !b) return QSortFilterProxyModel::lessThan(left, right);
         return comes_before(*a, *b, sortOrder());
     }
@@ -105,14 +110,14 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
     words_->setAccessibleName(tr("Words in name, series, type or source of %1").arg(things));
     words_->setClearButtonEnabled(true);
     connect(words_, &QLineEdit::textChanged, this, [this] {
-        // a large catalogue is looked through beside the window first
-        if (!model_->prepared()) return count_->setText(tr("being looked through…"));
+        // `looked_through` does it, once they are there
+        if (model_->gathering()) return;
         order_->set(words_->text());
         say();
     });
     connect(model_, &ShelfModel::looked_through, this, [this] {
         order_->set(words_->text());
-        say();
+        judge_now();
     });
     line->addWidget(words_, 1);
     if (model_->kind().key == std::string_view("gearhead")) {
@@ -166,7 +171,17 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
     table_->setObjectName(QStringLiteral("shelf-%1").arg(QString::fromUtf8(kind)));
     table_->setAccessibleName(
         of_axis ? tr("Catalogue of %1, judged on this axis").arg(things) : tr("Catalogue of %1").arg(things));
+    // who is current stays so: asked before the order forgets, and sought after it has the new rows
+    connect(model_, &QAbstractItemModel::modelAboutToBeReset, this, [this] {
+        if (const int row = current_row(); row >= 0) was_ = model_->part_name(row);
+    });
     order_->setSourceModel(model_);
+    connect(model_, &QAbstractItemModel::modelReset, this, [this] {
+        const std::string was = std::exchange(was_, {});
+        for (int row = 0; !was.empty() && row < order_->rowCount(); ++row)
+            if (model_->part_name(order_->mapToSource(order_->index(row, 0)).row()) == was)
+                return table_->setCurrentIndex(order_->index(row, 0));
+    });
     table_->setModel(order_);
     table_->setSortingEnabled(true);
     table_->sortByColumn(ShelfModel::rank, Qt::AscendingOrder);
@@ -211,7 +226,13 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
     later_.setInterval(120);
     connect(&later_, &QTimer::timeout, this, &ShelfView::judge_now);
     connect(table_, &QTableView::doubleClicked, this, [this] { take_current(); });
+    progress_.setInterval(100);
+    connect(&progress_, &QTimer::timeout, this, &ShelfView::say);
     connect(model_, &ShelfModel::judged, this, [this] {
+        if (model_->judging())
+            progress_.start();
+        else
+            progress_.stop();
         say();
         lay_beside();
     });
@@ -243,14 +264,7 @@ void ShelfView::judge_now() {
         const QSignalBlocker quiet(place_);
         place_->setRange(1, static_cast<int>(document_.axis().stages.size()) + 1);
     }
-    const int row = current_row();
-    const std::string was = row >= 0 ? model_->part_name(row) : std::string();
-    const bool anew = model_->follow();
-    for (int r = 0; anew && !was.empty() && r < order_->rowCount(); ++r)
-        if (model_->part_name(order_->mapToSource(order_->index(r, 0)).row()) == was) {
-            table_->setCurrentIndex(order_->index(r, 0));
-            break;
-        }
+    model_->follow();
     model_->judge(place());
     say();
     lay_beside();
@@ -285,8 +299,10 @@ void ShelfView::say() {
     const QString of = shown < all ? tr("%1 of %2 shown").arg(shown).arg(all) : QString();
     if (!*model_->kind().at)
         count_->setText(of.isEmpty() ? tr("%1 in all").arg(all) : of);
+    else if (model_->gathering())
+        count_->setText(tr("being looked through…"));
     else if (model_->judging())
-        count_->setText(tr("being judged…"));
+        count_->setText(tr("being judged, %1 %").arg(std::lround(100 * model_->judged_share())));
     else
         count_->setText(tr("%1 of %2 carry it").arg(model_->carrying()).arg(all) +
                         (of.isEmpty() ? QString() : QStringLiteral(", ") + of));

@@ -52,7 +52,8 @@ class ShelfView : public QWidget {
     QLabel *count_, *note_;
     QSpinBox* place_ = nullptr;
     QPushButton *use_, *keep_;
-    QTimer later_;
+    QTimer later_, progress_;
+    std::string was_; ///< the current part, while the rows are read anew
 
     void judge_now();
     void say();

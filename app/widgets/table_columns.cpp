@@ -54,7 +54,8 @@ QPushButton* columns_button(QTableView& table, const QString& accessible) {
 }
 
 bool comes_before(double a, double b, Qt::SortOrder order) {
-    if (std::isnan(a) || std::isnan(b)) return std::isnan(order == Qt::AscendingOrder ? b : a) && !(std::isnan(a) && std::isnan(b));
+    if (std::isnan(a) || std::isnan(b))
+        return std::isnan(order == Qt::AscendingOrder ? b : a) && !(std::isnan(a) && std::isnan(b));
     return a < b;
 }
 

@@ -137,6 +137,8 @@ std::vector<KnownField> fields_of(const PartKind& kind) {
                         rest.remove_prefix(std::min(bar + 1, rest.size()));
                     }
                 }
+            field.plain_symbol = plain_words(field.symbol);
+            field.label_words = words_of(field.label).size();
             field.words = words_of(field.label + " " + key);
             std::sort(field.words.begin(), field.words.end());
             field.words.erase(std::unique(field.words.begin(), field.words.end()), field.words.end());
@@ -184,31 +186,49 @@ const Unit* unit_for(const std::string& text, Kind kind) {
     return u && u->kind == kind ? u : nullptr;
 }
 
+// A heading as it is compared with many fields.
+class Heading {
+  public:
+    Heading(const ColumnName& said, const std::string& whole)
+        : name(plain_words(said.name)), all(plain_words(whole)), words(words_of(said.name)),
+          has_unit(!said.unit.empty() && find_unit(said.unit)), unit_(said.unit) {}
+    bool fits(Kind kind) const {
+        if (unit_.empty()) return false;
+        const auto [at, first] = fits_.try_emplace(kind, false);
+        if (first) at->second = unit_for(unit_, kind) != nullptr;
+        return at->second;
+    }
+
+    std::string name, all;
+    std::vector<std::string> words;
+    bool has_unit;
+
+  private:
+    std::string unit_;
+    mutable std::map<Kind, bool> fits_;
+};
+
 // 0 to 100: how well a heading says a field.
-double likeness(const ColumnName& heading, const std::string& whole, const KnownField& field) {
+double likeness(const Heading& heading, const KnownField& field) {
     const bool quantity = field.type == FieldRef::Type::quantity;
-    const bool has_unit = !heading.unit.empty() && find_unit(heading.unit);
-    const bool fits = quantity && unit_for(heading.unit, field.kind);
-    if (has_unit && quantity && !fits) return 0;
-    if (has_unit && !quantity) return 0;
-    const std::string name = plain_words(heading.name), all = plain_words(whole);
+    const bool has_unit = heading.has_unit, fits = quantity && heading.fits(field.kind);
+    if (has_unit && !fits) return 0;
     const auto says = [&](const std::vector<std::string>& names) {
-        return std::any_of(
-            names.begin(), names.end(), [&](const std::string& n) { return n == name || (!has_unit && n == all); });
+        return std::any_of(names.begin(), names.end(),
+            [&](const std::string& n) { return n == heading.name || (!has_unit && n == heading.all); });
     };
     if (says(field.names)) return 100;
-    const std::string symbol = plain_words(field.symbol);
-    if (!symbol.empty() && symbol == name && fits) return 92;
+    const std::string& symbol = field.plain_symbol;
+    if (!symbol.empty() && symbol == heading.name && fits) return 92;
     if (says(field.alike)) return 90;
-    if (!symbol.empty() && symbol == name && symbol.size() > 1) return 80;
-    const std::vector<std::string> words = words_of(heading.name);
+    if (symbol.size() > 1 && symbol == heading.name) return 80;
+    const std::vector<std::string>& words = heading.words;
     // "Max. acceleration torque T2B"
     if (symbol.size() > 1 && fits && std::find(words.begin(), words.end(), symbol) != words.end()) return 85;
     std::size_t common = 0;
     for (const std::string& w : words) common += std::binary_search(field.words.begin(), field.words.end(), w);
     if (common == 0 || words.empty()) return 0;
-    const double dice =
-        2.0 * static_cast<double>(common) / static_cast<double>(words.size() + words_of(field.label).size());
+    const double dice = 2.0 * static_cast<double>(common) / static_cast<double>(words.size() + field.label_words);
     // a dimension that agrees says as much as a word
     return dice > 0.6 && (fits || (!quantity && dice >= 0.75)) ? 40 + 30 * std::min(1.0, dice) : 0;
 }
@@ -250,9 +270,12 @@ Matched match(const PartKind& kind, const std::vector<std::string>& headings, co
         std::size_t column, field;
     };
     std::vector<Pair> pairs;
-    for (std::size_t c = 0; c < headings.size(); ++c)
-        for (std::size_t f = 0; f < fields.size() && !of_axis[c]; ++f)
-            if (const double s = likeness(names[c], headings[c], fields[f]); s > 0) pairs.push_back({s, c, f});
+    for (std::size_t c = 0; c < headings.size(); ++c) {
+        if (of_axis[c]) continue;
+        const Heading heading(names[c], headings[c]);
+        for (std::size_t f = 0; f < fields.size(); ++f)
+            if (const double s = likeness(heading, fields[f]); s > 0) pairs.push_back({s, c, f});
+    }
     std::stable_sort(pairs.begin(), pairs.end(), [](const Pair& a, const Pair& b) { return a.score > b.score; });
     const auto give = [&](std::size_t c, std::size_t f, double score) {
         PartColumn& column = out.columns[c];
@@ -271,10 +294,9 @@ Matched match(const PartKind& kind, const std::vector<std::string>& headings, co
         std::size_t of = fields.size(), how_many = 0;
         for (std::size_t f = 0; f < fields.size(); ++f)
             if (fields[f].kind != Kind::illegal && unit_for(names[c].unit, fields[f].kind)) ++how_many, of = f;
-        ColumnName bare = names[c];
-        bare.unit.clear();
-        const bool says_other = std::any_of(
-            fields.begin(), fields.end(), [&](const KnownField& f) { return likeness(bare, bare.name, f) >= 80; });
+        const Heading bare({names[c].name, ""}, names[c].name);
+        const bool says_other =
+            std::any_of(fields.begin(), fields.end(), [&](const KnownField& f) { return likeness(bare, f) >= 80; });
         if (!says_other && how_many == 1 && !taken[of]) give(c, of, 20);
     }
     for (std::size_t c = 0; c < headings.size(); ++c) {
@@ -284,15 +306,13 @@ Matched match(const PartKind& kind, const std::vector<std::string>& headings, co
                            : trim(headings[c]).empty() ? "it has no heading"
                                                        : "no field of a " + lower(kind.label) + " is called so";
             // said plainly where name and dimension speak against one another
+            const Heading bare({names[c].name, ""}, names[c].name);
             for (const KnownField& f : fields)
-                if (f.kind != Kind::illegal && !names[c].unit.empty() && !unit_for(names[c].unit, f.kind)) {
-                    ColumnName bare = names[c];
-                    bare.unit.clear();
-                    if (likeness(bare, names[c].name, f) >= 80) {
-                        column.wrong = "found \"" + names[c].unit + "\"; allowed for " + lower(f.label) + " are " +
-                                       some_units(f.kind);
-                        break;
-                    }
+                if (f.kind != Kind::illegal && !names[c].unit.empty() && !unit_for(names[c].unit, f.kind) &&
+                    likeness(bare, f) >= 80) {
+                    column.wrong =
+                        "found \"" + names[c].unit + "\"; allowed for " + lower(f.label) + " are " + some_units(f.kind);
+                    break;
                 }
             continue;
         }

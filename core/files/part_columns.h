@@ -26,6 +26,8 @@ struct KnownField : PartField {
     std::vector<std::string> names; ///< plain, that say it for sure
     std::vector<std::string> alike; ///< of the trade
     std::vector<std::string> words; ///< of label and key
+    std::string plain_symbol;
+    std::size_t label_words = 0;
 };
 const std::vector<KnownField>& known_fields(const PartKind& kind);
 

@@ -365,8 +365,7 @@ class Planner {
         };
         const auto stretch = [&](const Piece& p, double t0, double v0, double t1, double v1) {
             const bool changes = std::abs(v1 - v0) > 1e-9 * m.peak_speed;
-            const bool goes_on =
-                changes && end == t0 && to != from && (v1 > v0) == (to > from) && p.playing == playing;
+            const bool goes_on = changes && end == t0 && to != from && (v1 > v0) == (to > from) && p.playing == playing;
             if (!goes_on) {
                 close();
                 begin = t0;

@@ -26,14 +26,14 @@ struct Phase {
 struct Trajectory {
     std::vector<Piece> pieces;
     std::vector<Phase> phases;
-    double duration = 0;            ///< s, cycle time
-    double start_position = 0;      ///< m or rad
-    double advance = 0;             ///< position at the end less position at the start
-    double moving_time = 0;         ///< s
-    std::size_t moves = 0;          ///< times the axis leaves standstill
-    double peak_speed = 0;          ///< m/s or rad/s
-    double peak_acceleration = 0;   ///< magnitude
-    double peak_jerk = 0;           ///< magnitude; infinite where the acceleration jumps
+    double duration = 0;          ///< s, cycle time
+    double start_position = 0;    ///< m or rad
+    double advance = 0;           ///< position at the end less position at the start
+    double moving_time = 0;       ///< s
+    std::size_t moves = 0;        ///< times the axis leaves standstill
+    double peak_speed = 0;        ///< m/s or rad/s
+    double peak_acceleration = 0; ///< magnitude
+    double peak_jerk = 0;         ///< magnitude; infinite where the acceleration jumps
     /// s: the shortest stretch of one segment over which the speed changes one way without a pause, by at least a tenth
     /// of the peak speed; infinite where there is none. Recorded motion has no ramp that was planned.
     double shortest_ramp = std::numeric_limits<double>::infinity();

@@ -91,7 +91,8 @@ TEST_CASE("every law goes from rest to rest over its distance, smoothly where it
 TEST_CASE("the shortest ramp is that of the motion, and a bandwidth of 3 to 5 over it settles within it") {
     const auto of = [](std::vector<Segment> segments) { return plan(cycle(std::move(segments))).motion; };
     // 0.6 s in thirds
-    const Trajectory thirds = of({in_time("300 mm", "0.6 s", Law::trapezoid), in_time("-300 mm", "0.9 s", Law::trapezoid)});
+    const Trajectory thirds =
+        of({in_time("300 mm", "0.6 s", Law::trapezoid), in_time("-300 mm", "0.9 s", Law::trapezoid)});
     CHECK(thirds.shortest_ramp == Approx(0.2));
     CHECK(thirds.least_bandwidth() == Approx(15 / (2 * std::numbers::pi)));
     CHECK(thirds.ample_bandwidth() == Approx(25 / (2 * std::numbers::pi)));
