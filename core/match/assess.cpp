@@ -171,7 +171,7 @@ class Reckoning {
     Reckoning(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options)
         : machine_(machine), axis_(axis), path_(path), options_(options), moves_(motion_of(axis.mechanism)),
           words_(moves_), policy_(policy_of(machine, axis)) {
-        a_.problems = validate(axis, path, &machine.materials);
+        a_.problems = validate(axis, path, &machine.materials, options_.in_range);
         Problems all = a_.problems;
         const Problems site = validate_site(machine);
         all.insert(all.end(), site.begin(), site.end());

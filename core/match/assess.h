@@ -98,6 +98,7 @@ struct AssessOptions {
     bool workings = true;
     bool figures = true;           ///< else limits only
     bool cautions = true;          ///< else of problems errors of the input alone, and no schools
+    bool in_range = false;         ///< every quantity of the axis is known to be within its range
     std::function<bool()> go_on{}; ///< asked now and then; false ends the work by throwing `Interrupted`
 };
 

@@ -2,6 +2,7 @@
 
 #include "core/match/assess.h"
 #include "core/match/stepper_rows.h"
+#include "core/model/walk.h"
 #include "core/quantity/columns.h"
 
 #include <algorithm>
@@ -19,24 +20,32 @@ namespace fulmox {
 namespace {
 
 // Judges as many as there are on all cores; `put` lays one of them into a copy of the axis.
-template <class Put>
+template <class Put, class Sound>
 std::vector<Candidate> judge_each(const Machine& machine, std::size_t index, std::size_t count, const PartKind& kind,
-    const std::function<bool()>& go_on, const std::function<void(double)>& done, Put&& put) {
+    const std::function<bool()>& go_on, const std::function<void(double)>& done, Put&& put, Sound&& sound) {
     std::vector<Candidate> out(count);
     const std::string path = "/axes/" + std::to_string(index);
     std::atomic<bool> left = false;
     std::atomic<std::size_t> judged = 0;
+    // of an axis whose quantities are all within their ranges only those of the part need to be looked at
+    const Axis& base = machine.axes.at(index);
+    const bool base_sound = !has_errors(check_quantities(base, path, base.driven() ? "" : path + "/motor"));
     tbb::parallel_for(std::size_t{0}, count, [&](std::size_t i) {
         if (left || (go_on && !go_on())) {
             left = true;
             return;
         }
         if (done) done(static_cast<double>(judged++) / static_cast<double>(count));
-        Axis axis = machine.axes.at(index);
+        Axis axis = base;
         put(axis, i);
         Assessment a;
         try {
-            a = assess(machine, axis, path, {.workings = false, .figures = false, .cautions = false, .go_on = go_on});
+            a = assess(machine, axis, path,
+                {.workings = false,
+                    .figures = false,
+                    .cautions = false,
+                    .in_range = base_sound && sound(i),
+                    .go_on = go_on});
         } catch (const Interrupted&) {
             left = true;
             return;
@@ -94,14 +103,22 @@ bool tells_of(const PartKind& kind, std::string_view key) {
 std::vector<Candidate> judge_motors(const Machine& machine, std::size_t index, const std::vector<const Motor*>& motors,
     const std::function<bool()>& go_on, const std::function<void(double)>& done) {
     return judge_each(machine, index, motors.size(), part_kind("motor"), go_on, done,
-        [&](Axis& axis, std::size_t i) { axis.motor = *motors[i]; });
+        [&](Axis& axis, std::size_t i) { axis.motor = *motors[i]; },
+        // without a motor nothing of the drive is asked for, so that the axis as it is tells nothing of it
+        [&, driven = machine.axes.at(index).driven()](std::size_t i) {
+            return driven && !has_errors(check_quantities(GroupRef(const_cast<Motor&>(*motors[i])), "")); // only looked at
+        });
 }
 
 std::vector<Candidate> judge_parts(const Machine& machine, std::size_t index, const PartKind& kind, std::size_t place,
     const PartLists& shelf, const std::vector<std::size_t>& which, const std::function<bool()>& go_on,
     const std::function<void(double)>& done) {
     return judge_each(machine, index, which.size(), kind, go_on, done,
-        [&](Axis& axis, std::size_t i) { kind.put(axis, place, shelf, which[i]); });
+        [&](Axis& axis, std::size_t i) { kind.put(axis, place, shelf, which[i]); },
+        [&](std::size_t i) {
+            const ListRef parts = kind.own(const_cast<PartLists&>(shelf)); // only looked at
+            return !has_errors(check_quantities(parts.shared_entry(which[i]), ""));
+        });
 }
 
 std::vector<std::size_t> pareto_front(const std::vector<double>& x, const std::vector<double>& y) {

@@ -10,6 +10,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numeric>
 #include <map>
 #include <rapidcheck.h>
 #include <set>
@@ -327,26 +328,44 @@ TEST_CASE("a part takes the place of another, and what the axis sets stays") {
 }
 
 TEST_CASE("each candidate is what the axis itself would say with it") {
-    const Machine m = demo();
-    for (const auto& [key, place] : {std::pair("gearhead", std::size_t{0}), std::pair("coupling", std::size_t{0}),
-             std::pair("brake", std::size_t{0}), std::pair("drive", std::size_t{0})}) {
-        INFO(key);
-        const PartKind& kind = part_kind(key);
-        const auto read = read_any_parts(file_text(std::string("data/catalogue/") + kind.list + ".csv"), "s", "");
-        REQUIRE(read);
-        std::vector<std::size_t> which{0, 5, 17, 33};
-        const auto judged = judge_parts(m, 0, kind, place, read->parts, which);
-        REQUIRE(judged.size() == which.size());
-        for (std::size_t k = 0; k < which.size(); ++k) {
-            Machine with = m;
-            kind.put(with.axes[0], place, read->parts, which[k]);
-            Assessment a = assess(with, 0);
-            std::erase_if(a.limits, [&](const Limit& l) { return !tells_of(kind, l.key); });
-            REQUIRE(!a.limits.empty());
-            const Limit& worst = a.limits[by_tightness(a.limits).front()];
-            CHECK(judged[k].key == worst.key);
-            CHECK(judged[k].state == worst.state);
-            CHECK((judged[k].tightest == worst.utilisation() || std::isnan(worst.utilisation())));
+    Machine m = demo();
+    // sound, without a payload, with one out of its range
+    for (const int state : {0, 1, 2}) {
+        if (state == 1) m.axes[0].load.payload = {};
+        if (state == 2) m.axes[0].load.payload = Quantity<Kind::mass>("-5 kg");
+        for (const auto& [key, axis] : {std::pair("gearhead", std::size_t{0}), std::pair("gearhead", std::size_t{1}),
+                 std::pair("coupling", std::size_t{0}), std::pair("brake", std::size_t{0}),
+                 std::pair("drive", std::size_t{0})}) {
+            INFO(key << " on axis " << axis << ", state " << state);
+            const PartKind& kind = part_kind(key);
+            auto read = read_any_parts(file_text(std::string("data/catalogue/") + kind.list + ".csv"), "s", "");
+            REQUIRE(read);
+            // parts that are not sound themselves
+            read->parts.gearheads.resize(std::max<std::size_t>(read->parts.gearheads.size(), 6));
+            read->parts.gearheads[4].efficiency = Quantity<Kind::number>("500 %");
+            read->parts.gearheads[5].ratio = {};
+            read->parts.couplings.resize(std::max<std::size_t>(read->parts.couplings.size(), 6));
+            read->parts.couplings[5].inertia = Quantity<Kind::inertia>("-1 kg·cm²");
+            std::vector<std::size_t> which(std::min<std::size_t>(kind.own(read->parts).size(), 40));
+            std::iota(which.begin(), which.end(), std::size_t{0});
+            const auto judged = judge_parts(m, axis, kind, 0, read->parts, which);
+            REQUIRE(judged.size() == which.size());
+            for (std::size_t k = 0; k < which.size(); ++k) {
+                INFO(which[k]);
+                Machine with = m;
+                kind.put(with.axes[axis], 0, read->parts, which[k]);
+                Assessment a = assess(with, axis);
+                std::erase_if(a.limits, [&](const Limit& l) { return !tells_of(kind, l.key); });
+                if (a.limits.empty()) {
+                    CHECK(judged[k].key.empty());
+                    CHECK(judged[k].state == LimitState::cannot_say);
+                    continue;
+                }
+                const Limit& worst = a.limits[by_tightness(a.limits).front()];
+                CHECK(judged[k].key == worst.key);
+                CHECK(judged[k].state == worst.state);
+                CHECK((judged[k].tightest == worst.utilisation() || std::isnan(worst.utilisation())));
+            }
         }
     }
 }
