@@ -68,24 +68,28 @@ void PrecisionView::refresh() {
         if (s->springs.empty()) {
             says = tr("Everything is rigid as far as is said.");
         } else if (s->two.load > 0) {
-            QStringList schools;
-            for (const SchoolView& v : a.schools)
-                schools << tr("%1 %2").arg(qs(v.policy), QString::fromUtf8(state_words(v.state)));
-            says =
-                tr("A velocity loop reaches about %1 to %2 Hz, a third to a half of the antiresonance. Of the inertia "
-                   "ratio the schools say: %3.")
-                    .arg(qs(format_number(StiffnessStatement::slow_bandwidth(s->two.antiresonance), 3)),
-                        qs(format_number(StiffnessStatement::fast_bandwidth(s->two.antiresonance), 3)),
-                        schools.join(QStringLiteral(", ")));
+            const auto reach = [](double antiresonance) {
+                return tr("%1 to %2 Hz")
+                    .arg(qs(format_number(StiffnessStatement::slow_bandwidth(antiresonance), 3)),
+                        qs(format_number(StiffnessStatement::fast_bandwidth(antiresonance), 3)));
+            };
+            says = tr("A velocity loop reaches about %1, a third to a half of the antiresonance")
+                       .arg(reach(s->two.antiresonance));
+            if (!s->antiresonances.empty()) says += tr(", by the whole chain %1").arg(reach(s->antiresonances.front()));
+            says += QLatin1Char('.');
         }
-        if (a.motion && std::isfinite(a.motion->shortest_ramp)) {
-            if (!says.isEmpty()) says += QLatin1Char(' ');
-            says +=
-                tr("To settle within its shortest ramp, %1 s, the motion asks for about %2 to %3 Hz (common practice).")
-                    .arg(qs(format_number(a.motion->shortest_ramp, 3)),
-                        qs(format_number(a.motion->least_bandwidth(), 3)),
-                        qs(format_number(a.motion->ample_bandwidth(), 3)));
-        }
+        if (a.motion && std::isfinite(a.motion->shortest_ramp))
+            says += tr(
+                " To settle within its shortest ramp, %1 s, the motion asks for about %2 to %3 Hz (common practice).")
+                        .arg(qs(format_number(a.motion->shortest_ramp, 3)),
+                            qs(format_number(a.motion->least_bandwidth(), 3)),
+                            qs(format_number(a.motion->ample_bandwidth(), 3)));
+        QStringList schools;
+        for (const SchoolView& v : a.schools)
+            schools << tr("%1 %2").arg(qs(v.policy), QString::fromUtf8(state_words(v.state)));
+        if (!schools.empty() && s->two.load > 0)
+            says += tr(" Of the inertia ratio the schools say: %1.").arg(schools.join(QStringLiteral(", ")));
+        says = says.trimmed();
     } else {
         table.head = {"what gives way"};
         says = waiting_for(document_, "stiffness.total");

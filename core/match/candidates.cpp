@@ -102,18 +102,21 @@ bool tells_of(const PartKind& kind, std::string_view key) {
 
 std::vector<Candidate> judge_motors(const Machine& machine, std::size_t index, const std::vector<const Motor*>& motors,
     const std::function<bool()>& go_on, const std::function<void(double)>& done) {
-    return judge_each(machine, index, motors.size(), part_kind("motor"), go_on, done,
+    return judge_each(
+        machine, index, motors.size(), part_kind("motor"), go_on, done,
         [&](Axis& axis, std::size_t i) { axis.motor = *motors[i]; },
         // without a motor nothing of the drive is asked for, so that the axis as it is tells nothing of it
         [&, driven = machine.axes.at(index).driven()](std::size_t i) {
-            return driven && !has_errors(check_quantities(GroupRef(const_cast<Motor&>(*motors[i])), "")); // only looked at
+            return driven &&
+                   !has_errors(check_quantities(GroupRef(const_cast<Motor&>(*motors[i])), "")); // only looked at
         });
 }
 
 std::vector<Candidate> judge_parts(const Machine& machine, std::size_t index, const PartKind& kind, std::size_t place,
     const PartLists& shelf, const std::vector<std::size_t>& which, const std::function<bool()>& go_on,
     const std::function<void(double)>& done) {
-    return judge_each(machine, index, which.size(), kind, go_on, done,
+    return judge_each(
+        machine, index, which.size(), kind, go_on, done,
         [&](Axis& axis, std::size_t i) { kind.put(axis, place, shelf, which[i]); },
         [&](std::size_t i) {
             const ListRef parts = kind.own(const_cast<PartLists&>(shelf)); // only looked at

@@ -331,8 +331,7 @@ Problems contradictions(const Axis& axis) {
 }
 
 // The const_casts below are confined to reading: a walk hands out pointers, and check() does not write.
-Problems validate(
-    const Axis& axis, const std::string& path, const std::vector<Material>* materials, bool in_range) {
+Problems validate(const Axis& axis, const std::string& path, const std::vector<Material>* materials, bool in_range) {
     const bool no_motor = !axis.driven();
     const std::string motor = path + "/motor/";
     Problems out = in_range ? Problems() : check_quantities(axis, path, no_motor ? path + "/motor" : "");

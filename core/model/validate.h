@@ -7,10 +7,10 @@
 namespace fulmox {
 
 /// Errors and flags of one axis; `path` is its JSON pointer. Motor fields are only checked when a motor is given.
-/// Without `materials`, that bodies name known ones is not checked. `in_range`: every quantity is known to be within its
-/// range, and is not looked at again.
-Problems validate(const Axis& axis, const std::string& path, const std::vector<Material>* materials = nullptr,
-    bool in_range = false);
+/// Without `materials`, that bodies name known ones is not checked. `in_range`: every quantity is known to be within
+/// its range, and is not looked at again.
+Problems validate(
+    const Axis& axis, const std::string& path, const std::vector<Material>* materials = nullptr, bool in_range = false);
 
 /// What of the axis' parts cannot be together, whatever the axis asks; paths relative to the axis.
 Problems contradictions(const Axis& axis);

@@ -8,6 +8,7 @@
 #include "app/widgets/screw_view.h"
 #include "app/widgets/shelf_view.h"
 #include "core/files/part_table.h"
+#include "core/quantity/format.h"
 #include "tests/app/parts_page.h"
 
 #include <QClipboard>
@@ -402,6 +403,25 @@ TEST_CASE("precision: every term and every spring of the assessment is in its ta
     CHECK(view->terms().rowCount() == static_cast<int>(a.precision->terms.size()));
     CHECK(view->springs().rowCount() == static_cast<int>(a.stiffness->springs.size()));
     CHECK(view->terms().rowCount() > 3);
+    // what can be reached, by two bodies and by the chain, beside what the motion asks for
+    const auto words = [&] {
+        QString all;
+        for (const QLabel* l : view->findChildren<QLabel*>()) all += l->text() + QLatin1Char('\n');
+        return all;
+    };
+    const auto hertz = [](double f) { return QString::fromStdString(format_number(f, 3)); };
+    for (const double f : {a.stiffness->two.antiresonance / 3, a.stiffness->two.antiresonance / 2,
+             a.stiffness->antiresonances.front() / 3, a.motion->least_bandwidth(), a.motion->ample_bandwidth()})
+        CHECK(words().contains(hertz(f)));
+    CHECK(words().contains(QStringLiteral("General servo")));
+    // without a rotor nothing is reached, and nothing of it is said
+    w.document().edit(QStringLiteral("no rotor"), [](Machine& m) { m.axes[1].motor.rotor_inertia = {}; });
+    w.settle();
+    CHECK(!words().contains(QStringLiteral("reaches")));
+    CHECK(!words().contains(QStringLiteral("schools say")));
+    w.document().undo_stack().undo();
+    w.settle();
+    CHECK(words().contains(QStringLiteral("reaches")));
     // half typed it says what it waits for, and no row stays
     w.document().edit(QStringLiteral("x"), [](Machine& m) { m.axes[1].cycle.segments.clear(); });
     w.settle();

@@ -10,8 +10,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numeric>
 #include <map>
+#include <numeric>
 #include <rapidcheck.h>
 #include <set>
 #include <sstream>
