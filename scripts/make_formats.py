@@ -197,7 +197,7 @@ MEMBERS = {
     "key": "stable",
     "state": "`fits`, `tight`, `over`, `cannot_say`",
     "used": "SI, null where it cannot be said",
-    "allowed": "SI, null where it cannot be said",
+    "allowed": "SI, null where it cannot be said, or where nothing bounds it (the life of a screw that never turns)",
     "share": "of a limit: tight above share × allowed; of a contributor: of all inertia, load and rotor",
     "utilisation": "used/allowed; null where it cannot be said or nothing is allowed",
     "reason": "one sentence: why this state",

@@ -231,6 +231,7 @@ void SpeedTorquePlot::refresh() {
 }
 
 void SpeedTorquePlot::compare(const std::vector<Compared>& others) {
+    if (others.empty() && others_.empty()) return; // of a long cycle it takes its time to draw
     others_.clear();
     for (const Compared& c : others) {
         others_.emplace_back();
