@@ -35,12 +35,12 @@ struct Reach {
     double low = 0, high = 1;
     bool decades = false;
 };
-Reach reach_of(std::vector<double> values, bool percent) {
+Reach reach_of(std::vector<double> values, bool shares) {
     Reach out;
     if (values.empty()) return out;
     std::sort(values.begin(), values.end());
     double low = values.front(), high = values.back();
-    if (percent) return {0, std::clamp(1.06 * high, 110.0, 250.0), false};
+    if (shares) return {0, std::clamp(1.06 * high, 110.0, 250.0), false};
     out.decades = low > 0 && high > 40 * low;
     if (out.decades) return {low / 1.3, high * 1.3, true};
     if (low >= 0 && low < 0.5 * high) low = 0;
