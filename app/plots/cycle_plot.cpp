@@ -209,14 +209,8 @@ void CyclePlot::refresh() {
         rects_[i]->axis(QCPAxis::atLeft)->setRange(r.lower - pad, r.upper + pad);
         if (i == 3 && !jerk) continue;
         for (std::size_t s = 1; s < motion.phases.size() && motion.phases.size() <= 400; ++s) {
-            auto* line = new QCPItemStraightLine(this);
-            line->setClipAxisRect(rects_[i]);
-            for (QCPItemPosition* p : {line->point1, line->point2})
-                p->setAxes(rects_[i]->axis(QCPAxis::atBottom), rects_[i]->axis(QCPAxis::atLeft));
-            line->point1->setCoords(motion.phases[s].start, 0);
-            line->point2->setCoords(motion.phases[s].start, 1);
-            line->setPen(QPen(t.line, 1));
-            borders_.push_back(line);
+            const double at = motion.phases[s].start;
+            borders_.push_back(straight_line(rects_[i], at, 0, at, 1, QPen(t.line, 1)));
         }
         const auto mark = std::find_if(motion.phases.begin(), motion.phases.end(),
             [this](const Phase& f) { return static_cast<int>(f.segment) == marked_; });

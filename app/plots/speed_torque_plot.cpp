@@ -159,13 +159,8 @@ void SpeedTorquePlot::refresh() {
                 beside(others_[k]->can, QPen(compared_colour(static_cast<int>(k)), 1.6), others_[k]->name,
                     places[std::min(k, std::size(places) - 1)]);
         if (can.mechanical_speed < last) {
-            auto* wall = new QCPItemStraightLine(this);
-            wall->setClipAxisRect(rect_);
-            for (QCPItemPosition* p : {wall->point1, wall->point2}) p->setAxes(x, y);
-            wall->point1->setCoords(from_si(can.mechanical_speed, speed), 0);
-            wall->point2->setCoords(from_si(can.mechanical_speed, speed), 1);
-            wall->setPen(QPen(t.tight, 1.2, Qt::DashLine));
-            notes_.push_back(wall);
+            const double at = from_si(can.mechanical_speed, speed);
+            notes_.push_back(straight_line(rect_, at, 0, at, 1, QPen(t.tight, 1.2, Qt::DashLine)));
         }
     }
     if (document_.has_axis() && document_.assessment().demand) {
@@ -192,10 +187,7 @@ void SpeedTorquePlot::refresh() {
                                Qt::Alignment where) {
             QCPGraph* g = curve(Qt::NoPen, {}, nullptr);
             g->setLineStyle(QCPGraph::lsNone);
-            g->setScatterStyle(QCPScatterStyle(state == LimitState::fits    ? QCPScatterStyle::ssDisc
-                                               : state == LimitState::tight ? QCPScatterStyle::ssDiamond
-                                                                            : QCPScatterStyle::ssCrossSquare,
-                QPen(t.state(state), 1.5), t.state(state), 10));
+            g->setScatterStyle(mark_of(state, 10));
             g->setData(QVector<double>{w}, QVector<double>{value}, true);
             const bool fits = w < end * (1 - room); // to the right of the point
             notes_.push_back(note(rect_, w, value, fits ? QStringLiteral("  ") + text : text + QStringLiteral("  "),

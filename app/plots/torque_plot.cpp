@@ -221,14 +221,7 @@ void TorquePlot::refresh() {
         (d.peak.time > d.cycle_time / 2 ? Qt::AlignRight : Qt::AlignLeft) |
             (peak > 0 ? Qt::AlignBottom : Qt::AlignTop)));
     const double rms = from_si(d.rms_torque, torque);
-    auto* line = new QCPItemStraightLine(this);
-    line->setClipAxisRect(torque_rect_);
-    line->point1->setAxes(torque_rect_->axis(QCPAxis::atBottom), torque_rect_->axis(QCPAxis::atLeft));
-    line->point2->setAxes(torque_rect_->axis(QCPAxis::atBottom), torque_rect_->axis(QCPAxis::atLeft));
-    line->point1->setCoords(0, rms);
-    line->point2->setCoords(1, rms);
-    line->setPen(QPen(t.second, 1, Qt::DashLine));
-    notes_.push_back(line);
+    notes_.push_back(straight_line(torque_rect_, 0, rms, 1, rms, QPen(t.second, 1, Qt::DashLine)));
     auto* rms_note = note(torque_rect_, d.cycle_time, rms,
         tr("RMS %1").arg(qs(format_quantity(d.rms_torque, kind, system))), t.ink, Qt::AlignRight | Qt::AlignBottom);
     notes_.push_back(rms_note);

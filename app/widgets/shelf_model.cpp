@@ -88,8 +88,7 @@ void ShelfModel::follow() {
     };
     std::size_t all = 0;
     for (const Source& s : from) all += count(s);
-    // of many, filters and orders shall find every row looked at; of few it is soon done
-    constexpr std::size_t few = 2000;
+    // of many, filters and orders shall find every row looked at
     const bool many = all > few;
     const auto gather = [from, count, many, fields = fields_, &kind = kind_, units = m.unit_system](const auto& go_on) {
         Rows rows;

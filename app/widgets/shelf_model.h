@@ -21,6 +21,7 @@ class ShelfModel : public QAbstractTableModel, public MapSource {
   public:
     enum Column { name, rank, price, mass, tightest, limit, first_field };
     static constexpr std::size_t most_marked = 4; ///< side by side
+    static constexpr std::size_t few = 2000;      ///< rows that are soon gathered and filtered
     enum Role { state_role = Qt::UserRole + 1, mark_role };
 
     ShelfModel(Document& document, const PartKind& kind, QObject* parent);

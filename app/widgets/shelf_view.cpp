@@ -66,7 +66,7 @@ class ShelfView::Order : public QSortFilterProxyModel {
     void set(const QString& words) {
         words_ = words.toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts);
         // row by row it takes seconds to take thousands out
-        if (model_.rowCount() > 2000)
+        if (static_cast<std::size_t>(model_.rowCount()) > ShelfModel::few)
             invalidate();
         else
             invalidateFilter();

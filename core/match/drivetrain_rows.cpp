@@ -265,19 +265,16 @@ void judge_overload(Limit& l, const LimitInput& in) {
     if (o.greatest > 0 && std::isnan(o.budget))
         return cannot(
             l, "the current goes above what the drive gives for good; how long it gives its peak is not said");
-    const MotorUse& u = *in.so_far.motor;
-    if (u.beyond_voltage && u.can.model->weakens() && !(o.greatest > o.budget))
-        return cannot(l, "by the motor's constants this bus does not reach all of the cycle");
+    l.used = o.greatest;
+    l.allowed = o.budget;
+    if (too_little_to_say(l, in)) return;
     if (o.greatest == 0) {
-        l.used = 0;
         // without a budget: whatever the drive gives for good over a cycle
         l.allowed = std::isnan(o.budget) ? o.continuous * o.continuous * in.so_far.demand->cycle_time : o.budget;
         if (!closed(l, in, of_drive)) return;
         l.reason = "the current never goes above what the drive gives for good";
         return;
     }
-    l.used = o.greatest;
-    l.allowed = o.budget;
     if (in.workings) {
         const MotorConditions& c = in.so_far.motor->can.model->conditions();
         l.working.push_back(working_line("W", "(I_p² − I_c²) t_p", "(I_p^2-I_c^2)*t_p",

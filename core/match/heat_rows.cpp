@@ -47,8 +47,7 @@ void judge_winding(Limit& l, const LimitInput& in) {
     const ThermalMotor& m = h.motor;
     l.share = in.policy.continuous_share.si;
     if (!h.missing.empty()) return cannot(l, "it waits for " + h.missing);
-    if (in.so_far.motor->can.continuous_by_model && in.so_far.motor->beyond_voltage)
-        return cannot(l, "by the motor's constants this bus does not reach all of the cycle");
+    if (in.so_far.motor->can.continuous_by_model && in.so_far.motor->beyond_voltage) return cannot(l, not_reached);
     l.allowed = m.limit - m.ambient;
     if (!h.heat.settles) return runs_away(l, in);
     const bool times = m.knows_times();

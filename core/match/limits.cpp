@@ -51,6 +51,13 @@ void cannot(Limit& l, Text why) {
     l.reason = std::move(why);
 }
 
+bool too_little_to_say(Limit& l, const LimitInput& in) {
+    const MotorUse& u = *in.so_far.motor;
+    if (!u.beyond_voltage || !u.can.model->weakens() || l.used > l.allowed) return false;
+    cannot(l, not_reached);
+    return true;
+}
+
 WorkingLine sum_of_causes(const ShaftPoint& p) {
     static constexpr const char* symbols[] = {"T_L", "T_M", "T_f", "T_l", "T_g", "T_x"};
     WorkingValues v;
@@ -178,8 +185,7 @@ void rms_working(Limit& l, const LimitInput& in) {
 void judge_heat_by_loss(Limit& l, const LimitInput& in) {
     const MotorUse& u = *in.so_far.motor;
     l.share = in.policy.continuous_share.si;
-    if (std::isnan(u.loss_use) && u.can.continuous_by_model)
-        return cannot(l, "by the motor's constants this bus does not reach all of the cycle");
+    if (std::isnan(u.loss_use) && u.can.continuous_by_model) return cannot(l, not_reached);
     if (std::isnan(u.loss_use))
         return cannot(l, "the cycle runs up to " + words(in).speed(in.so_far.demand->peak_speed) +
                              ", the continuous curve ends at " + words(in).speed(u.can.continuous.end()) +
@@ -335,21 +341,12 @@ void judge_speed_value(Limit& l, const LimitInput& in) {
     if (l.state != LimitState::fits) l.remedy = "Longer lead, thinner screw, or a nut with another ball return.";
 }
 
-// Where the bus does not reach the field is not weakened either: what the currents come to is too little.
-bool currents_too_low(Limit& l, const LimitInput& in, double used, double allowed) {
-    const MotorUse& u = *in.so_far.motor;
-    if (!u.beyond_voltage || !u.can.model->weakens() || !(used <= allowed)) return false;
-    cannot(l, "by the motor's constants this bus does not reach all of the cycle; where it does, " +
-                  format_number(used, 3) + " A of " + format_number(allowed, 3) + " A");
-    return true;
-}
-
 // The cycle's largest current against what the magnets and the winding bear.
 void judge_motor_current(Limit& l, const LimitInput& in) {
     const MotorUse& u = *in.so_far.motor;
     l.used = u.peak_current;
     l.allowed = u.can.model->numbers().peak_current;
-    if (currents_too_low(l, in, l.used, l.allowed)) return;
+    if (too_little_to_say(l, in)) return;
     if (!closed(l, in, "motor datasheet, peak current")) return;
     l.reason = format_number(l.used, 3) + " A of " + format_number(l.allowed, 3) + " A" +
                (u.can.model->numbers().sine_driven ? " RMS, hot" : ", hot");
@@ -366,7 +363,7 @@ void judge_drive_current(Limit& l, const LimitInput& in) {
         std::isinf(c.drive_continuous) || u.peak_current / c.drive_peak > u.rms_current / c.drive_continuous;
     l.used = peak ? u.peak_current : u.rms_current;
     l.allowed = peak ? c.drive_peak : c.drive_continuous;
-    if (currents_too_low(l, in, l.used, l.allowed)) return;
+    if (too_little_to_say(l, in)) return;
     if (!closed(l, in, "drive datasheet; currents of torque and speed")) return;
     l.reason = format_number(l.used, 3) + " A of " + format_number(l.allowed, 3) + " A" +
                (u.can.model->numbers().sine_driven ? " RMS" : "") + (peak ? ", peak" : ", RMS over the cycle");

@@ -41,6 +41,14 @@ inline Words words(const LimitInput& in) { return Words(motion_of(in.axis.mechan
 /// It cannot be said, for this reason.
 void cannot(Limit& l, Text why);
 
+/// Why what rests on the motor's constants cannot be said where `MotorUse::beyond_voltage`.
+inline constexpr const char* not_reached = "by the motor's constants this bus does not reach all of the cycle";
+
+/// Of a current, or what follows from it, `used` and `allowed` being there: where the bus does not reach, the field is
+/// not weakened either, and what it comes to is too little. It cannot be said then, unless it is over already; true if
+/// so.
+[[nodiscard]] bool too_little_to_say(Limit& l, const LimitInput& in);
+
 /// The torque of an instant as the sum of its causes.
 WorkingLine sum_of_causes(const ShaftPoint& p);
 

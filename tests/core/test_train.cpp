@@ -146,13 +146,22 @@ TEST_CASE("an odd number of gears that turn back turns the mechanism the other w
     CHECK_THAT(note(), !Catch::Matchers::Contains("the other way"));
 }
 
+namespace {
+
+Screw& ask_for_life(Axis& a) {
+    Screw& s = std::get<Screw>(a.mechanism);
+    s.dynamic_rating = Quantity<Kind::force>("12 kN");
+    s.life_asked = Quantity<Kind::time>("20000 h");
+    return s;
+}
+
+} // namespace
+
 TEST_CASE("life of a screw by its cycle against small steps, by a spectrum, and under preload") {
     // ISO 3408-5, from memory: L = (C/F_m)³ 10⁶, F_m cubic mean weighted by revolutions
     Machine m = demo();
     Axis& a = m.axes[0];
-    Screw& s = std::get<Screw>(a.mechanism);
-    s.dynamic_rating = Quantity<Kind::force>("12 kN");
-    s.life_asked = Quantity<Kind::time>("20000 h");
+    Screw& s = ask_for_life(a);
     const Assessment was = assess(m, 0);
     REQUIRE(was.demand);
     double cubes = 0, turned = 0;
@@ -207,9 +216,7 @@ TEST_CASE("life of a screw by its cycle against small steps, by a spectrum, and 
 TEST_CASE("a screw that never turns lasts for ever, and its motor has all of its peak torque left") {
     Machine m = demo();
     Axis& a = m.axes[0];
-    Screw& s = std::get<Screw>(a.mechanism);
-    s.dynamic_rating = Quantity<Kind::force>("12 kN");
-    s.life_asked = Quantity<Kind::time>("20000 h");
+    ask_for_life(a);
     a.load.inclination = Quantity<Kind::angle>("0 deg");
     Dwell rest;
     rest.duration = Quantity<Kind::time>("1 s");
