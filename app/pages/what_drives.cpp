@@ -311,6 +311,8 @@ void WhatDrives::refresh_card() {
                               : tr("this cycle: %1 A RMS, %2 A at the peak"))
                      .arg(qs(format_number(rms->si, 3)), qs(format_number(peak->si, 3)));
     }
+    // a line breaks between facts, not between a number and its unit
+    for (QString& fact : facts) fact.replace(QLatin1Char(' '), QChar(QChar::Nbsp));
     motor_facts_->setText(facts.join(QStringLiteral(" · ")));
 }
 

@@ -201,6 +201,14 @@ void RatioPlot::draw_all() {
         above = text;
         notes_.push_back(text);
     }
+    // where the torques end, why: a sheet that fits the ratio as it is may contradict another
+    for (const bool last : {false, true}) {
+        const RatioPoint& end = last ? curve_.points.back() : curve_.points.front();
+        if (!std::isfinite(end.peak_torque) && !end.waits.empty())
+            notes_.push_back(note(torques_, last ? high : low, 1.15 * (most > 0 ? most : 1),
+                tr("torque %1").arg(qs(end.waits.in(units))), t.second,
+                (last ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop));
+    }
     for (std::size_t place = 0; place < marks_.size(); ++place) {
         // what carries the axis lies on top
         static constexpr std::size_t order[] = {2, 3, 1, 0};

@@ -4,6 +4,7 @@
 #include "app/part_shelf.h"
 #include "app/shipped_motors.h"
 #include "app/theme.h"
+#include "app/widgets/table_columns.h"
 #include "app/words.h"
 #include "core/motor/sheet.h"
 #include "core/quantity/format.h"
@@ -247,7 +248,8 @@ bool MotorModel::map_in_use(int row) const {
 QVariant MotorModel::headerData(int section, Qt::Orientation orientation, int role) const {
     if (orientation != Qt::Horizontal) return {};
     const ColumnSpec& s = spec(section);
-    if (role == Qt::DisplayRole) return tr(s.head);
+    if (role == Qt::DisplayRole && section == price) return price_head(document_.machine().currency, tr(s.head));
+    if (role == Qt::DisplayRole || role == Qt::AccessibleTextRole) return tr(s.head);
     if (role == Qt::ToolTipRole) return tr(s.tip);
     if (role == Qt::TextAlignmentRole) return int((s.value ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter);
     return {};

@@ -2,6 +2,7 @@
 
 #include "app/part_shelf.h"
 #include "app/theme.h"
+#include "app/widgets/table_columns.h"
 #include "app/words.h"
 #include "core/files/shelf_report.h"
 #include "core/quantity/format.h"
@@ -246,12 +247,14 @@ QVariant ShelfModel::headerData(int section, Qt::Orientation orientation, int ro
                           fields_[static_cast<std::size_t>(field)].kind == Kind::illegal);
     if (role == Qt::TextAlignmentRole) return int((text ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
     if (role == Qt::ToolTipRole) {
+        if (section == price) return tr("Price, in the currency of the machine page; nothing is converted");
         if (section == rank) return tr("Cheapest that carries the axis first");
         if (section == tightest) return tr("The tightest of the limits that such a part decides; hover for why");
         if (section == name) return tr("A bar before it: side by side (Space)");
         return {};
     }
-    if (role != Qt::DisplayRole) return {};
+    if (role != Qt::DisplayRole && role != Qt::AccessibleTextRole) return {};
+    if (role == Qt::DisplayRole && section == price) return price_head(document_.machine().currency, tr(heads[price]));
     if (section == name) return tr(kind_.label);
     if (section < first_field) return tr(heads[section]);
     if (field < static_cast<int>(fields_.size())) return qs(fields_[static_cast<std::size_t>(field)].label);

@@ -1,5 +1,7 @@
 #include "app/widgets/table_columns.h"
 
+#include "app/words.h"
+
 #include <QAction>
 #include <QCoreApplication>
 #include <QHeaderView>
@@ -14,7 +16,9 @@ namespace fulmox::app {
 namespace {
 
 QString head(const QTableView& table, int column) {
-    return table.model()->headerData(column, Qt::Horizontal, Qt::DisplayRole).toString();
+    // its name, where what is shown is something else
+    const QVariant name = table.model()->headerData(column, Qt::Horizontal, Qt::AccessibleTextRole);
+    return (name.isValid() ? name : table.model()->headerData(column, Qt::Horizontal, Qt::DisplayRole)).toString();
 }
 
 } // namespace
@@ -51,6 +55,11 @@ QPushButton* columns_button(QTableView& table, const QString& accessible) {
     QObject::connect(button, &QPushButton::clicked, button,
         [button, menu] { menu->popup(button->mapToGlobal(QPoint(0, button->height()))); });
     return button;
+}
+
+QString price_head(const std::string& currency, const QString& name) {
+    const QString text = qs(currency);
+    return !text.isEmpty() && text.size() <= 4 ? text : name;
 }
 
 bool comes_before(double a, double b, Qt::SortOrder order) {

@@ -4,6 +4,7 @@
 #include <QString>
 #include <Qt>
 #include <functional>
+#include <string>
 
 class QPushButton;
 class QTableView;
@@ -16,6 +17,9 @@ void choose_columns(QTableView& table, const QString& key, int always, const std
 
 /// A button that opens the same menu.
 QPushButton* columns_button(QTableView& table, const QString& accessible);
+
+/// What heads a column of prices: the currency where it is short, else its name.
+QString price_head(const std::string& currency, const QString& name);
 
 /// Whether a row of the number `a` stands before one of `b`, as an order that may be turned round asks it: what is not
 /// known (NaN) comes last either way.

@@ -37,6 +37,7 @@ RatioPoint point_of(const Machine& machine, const Axis& like, const std::string&
     p.ratio = ratio;
     p.motor_speed = a.demand ? a.demand->peak_speed : none;
     p.peak_torque = std::abs(figure("demand.peak_torque"));
+    if (const Figure* f = a.figure("demand.peak_torque"); f && f->waits) p.waits = f->note;
     p.rms_torque = figure("demand.rms_torque");
     p.inertia_ratio = a.inertia && a.inertia->rotor > 0 ? a.inertia->ratio() : none;
     p.speed = use("speed");

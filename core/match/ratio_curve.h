@@ -26,6 +26,7 @@ struct RatioPoint {
     LimitState state = LimitState::cannot_say;
     double tightest = 0; ///< of all limits, used of allowed
     std::string limit;   ///< its label
+    Text waits;          ///< where the torques cannot be said: for what; empty elsewhere
     /// The largest share of the motor: of speed, peak torque and heat; NaN where none can be said.
     double motor_share() const;
 };

@@ -250,6 +250,26 @@ TEST_CASE("the ratio curve marks what can be had, and a click takes it") {
     for (const RatioPoint& p : plot->curve().points)
         if (std::isfinite(p.motor_share())) CHECK(plot->curve().best->motor_share() <= p.motor_share() * (1 + 1e-9));
     CHECK(plot->as_table().rows.size() == plot->curve().points.size());
+    const auto says_why = [&] {
+        for (int i = 0; i < plot->itemCount(); ++i)
+            if (const auto* text = qobject_cast<QCPItemText*>(plot->item(i)))
+                if (text->text().contains(QStringLiteral("waits for"))) return text->text();
+        return QString();
+    };
+    CHECK(says_why().isEmpty());
+    // a no-load torque above all losses at great ratios: the torques end there, and the plot says why
+    w.document().select_axis(3);
+    REQUIRE(QTest::qWaitFor(
+        [&] { return !plot->reckoning() && !std::isfinite(plot->curve().points.back().peak_torque); }, 20000));
+    CHECK(std::isfinite(plot->curve().points.back().speed));
+    CHECK(says_why().contains(QStringLiteral("No-load torque")));
+    w.document().select_axis(1);
+    REQUIRE(QTest::qWaitFor(
+        [&] {
+            return !plot->reckoning() && plot->curve().present == w.document().axis().stages[0].ratio.si &&
+                   !s.model().judging() && s.model().candidate(0);
+        },
+        20000));
     REQUIRE(!plot->offers().empty());
     plot->replot(QCustomPlot::rpImmediateRefresh);
     const auto best = std::find_if(
