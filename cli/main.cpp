@@ -338,7 +338,7 @@ int run(int argc, char** argv) {
         "--axis", curve_options.axis, "The axis of the project, by name or number: its motor, drive and site");
     curve_command->add_option("--bus", curve_options.bus, "Bus voltage in place of that of the axis or sheet");
     curve_command->add_option("--modulation", curve_options.modulation, "space_vector, sine_pwm or overmodulated");
-    curve_command->add_option("--reserve", curve_options.reserve, "Share of the phase voltage that is used");
+    curve_command->add_option("--reserve", curve_options.reserve, "Share of the phase voltage that is used; 0.95 unless the drive says otherwise");
     curve_command->add_flag("--weakening", curve_options.weakening, "The drive weakens the field");
     curve_command->add_option("--peak-current", curve_options.peak, "Of the drive, A RMS or DC");
     curve_command->add_option("--continuous-current", curve_options.continuous, "Of the drive, A RMS or DC");

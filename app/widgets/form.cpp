@@ -44,7 +44,7 @@ void clear(QLayout* layout) {
 QString converted_text(const FieldRef& f, UnitSystem system) {
     const QuantityBase& q = *f.quantity;
     if (q.text.empty())
-        return f.quantity_spec.required ? QObject::tr("missing") : QString::fromUtf8(f.quantity_spec.if_empty);
+        return f.quantity_spec.required ? QObject::tr("missing") : QString::fromUtf8(f.quantity_spec.if_empty.words);
     if (!q.given()) return {};
     const Unit& shown = display_unit(f.kind, system);
     const bool plain =

@@ -53,7 +53,7 @@ void PrecisionView::refresh() {
     if (const PrecisionBudget* p = a.precision ? &*a.precision : nullptr) {
         table = precision_table(*p, motion_of(document_.axis().mechanism).rotary, units);
         QStringList missing;
-        for (const std::string& m : p->missing) missing << qs(m);
+        for (const Missing& m : p->missing) missing << qs(m.name);
         if (!missing.isEmpty()) says = tr("Not known: %1.").arg(missing.join(QStringLiteral(", ")));
     } else {
         table.head = {"error at the load"};

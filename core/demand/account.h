@@ -86,8 +86,8 @@ class Account {
         speed_squared_ += next.speed_squared_;
     }
 
-    /// Turns sums into means over the cycle.
-    void close(double cycle_time, const std::vector<double>& payloads) {
+    /// Turns sums into means over the cycle. `friction`: the least factor on it.
+    void close(double cycle_time, const std::vector<double>& payloads, double friction) {
         d.cycle_time = cycle_time;
         d.mechanism_peak_speed = d.peak_speed / load_.ratio;
         d.rms_torque = std::sqrt(heat_ / d.cycle_time);
@@ -96,7 +96,7 @@ class Account {
         for (double* sum : {&d.sums.a, &d.sums.b, &d.sums.c}) *sum /= d.cycle_time;
         d.peak = std::abs(d.breakaway.torque) > std::abs(d.peak_running.torque) ? d.breakaway : d.peak_running;
         if (!load_.position_dependent())
-            for (const double p : payloads) could_hold(0, p);
+            for (const double p : payloads) could_hold(0, p, friction);
         // a slider in its dead centre, or an arm straight up, pulls by rounding alone
         const double rounding = 1e-12 * std::abs(d.peak.torque);
         for (double* torque : {&d.holding_torque, &d.brake_torque, &d.fall_torque})
@@ -125,22 +125,22 @@ class Account {
             if (s.regime == Regime::braked) {
                 const double q = s.piece.position(0), pushed = s.process_at(s.start + (i == 0 ? 0 : s.duration));
                 d.brake_torque = std::max(d.brake_torque, std::abs(holding_torque(load_, q, s.payload, pushed, false)));
-                holds(q, s.payload, pushed);
-                could_hold(q, s.payload);
+                holds(q, s.payload, pushed, s.friction_factor);
+                could_hold(q, s.payload, s.friction_factor);
                 continue;
             }
             d.holding_torque = std::max(d.holding_torque, torque);
             if (torque > std::abs(d.peak_running.torque)) d.peak_running = point(s, i == 0 ? 0 : 1);
         }
     }
-    void holds(double q, double payload, double process) {
+    void holds(double q, double payload, double process, double friction) {
         d.static_torque = std::max(d.static_torque, std::abs(holding_torque(load_, q, payload, process, false)));
         d.static_torque_friction =
-            std::max(d.static_torque_friction, std::abs(holding_torque(load_, q, payload, process, true)));
+            std::max(d.static_torque_friction, std::abs(holding_torque(load_, q, payload, process, true, friction)));
     }
     // what holding takes without a process force, and what falls then
-    void could_hold(double q, double payload) {
-        holds(q, payload, 0);
+    void could_hold(double q, double payload, double friction) {
+        holds(q, payload, 0, friction);
         if (!load_.tension)
             d.fall_torque = std::max(d.fall_torque, std::abs(holding_torque(load_, q, payload, 0, false)));
     }
@@ -235,7 +235,7 @@ class Account {
             if (h.payload == s.payload && h.low <= low && high <= h.high) return;
         if (held_.size() < 100) held_.push_back({s.payload, low, high});
         const auto at = [&](double q) {
-            could_hold(q, s.payload);
+            could_hold(q, s.payload, s.friction_factor);
             held_most_ = std::max(held_most_, std::abs(holding_torque(m, q, s.payload, 0, false)));
         };
         at(low);

@@ -108,6 +108,8 @@ std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajector
     const Course course(motion, axis);
     const std::vector<double> payloads = payloads_of(motion, first_payload(axis));
     const StopCases stops = stop_cases(motion, first_payload(axis));
+    double least_friction = motion.phases.empty() ? 1 : motion.phases.front().friction;
+    for (const Phase& p : motion.phases) least_friction = std::min(least_friction, p.friction);
     // parts of a fixed size, so that the sums do not depend on the number of cores
     constexpr std::size_t part = 256;
     const std::size_t pieces = motion.pieces.size(), parts = std::max<std::size_t>(1, (pieces + part - 1) / part);
@@ -129,7 +131,7 @@ std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajector
         whole.d.spans.reserve(spans);
         whole.d.samples.reserve(spans);
         for (std::size_t k = 1; k < parts; ++k) whole.add(std::move(accounts[load * parts + k]));
-        whole.close(motion.duration, payloads);
+        whole.close(motion.duration, payloads, least_friction);
         Demand& d = out[load];
         d = std::move(whole.d);
         d.load = loads[load];

@@ -24,10 +24,7 @@ class EmergencyStop {
         for (const double direction : {1.0, -1.0}) {
             if (!(direction > 0 ? cases.forward : cases.backward)) continue;
             for (const double payload : telling(cases.payloads))
-                for (const double friction : {cases.least_friction, cases.most_friction}) {
-                    look_at({direction, payload, friction});
-                    if (cases.most_friction == cases.least_friction) break;
-                }
+                for (const double friction : telling(cases.frictions)) look_at({direction, payload, friction});
         }
         for (std::size_t v = 0; v < wanted; ++v) {
             std::vector<Peak>& from = peaks_[v];
@@ -76,12 +73,14 @@ class EmergencyStop {
     bool whole_turn_ = false;                     // the places begin again where they end
     bool locks_ = false;                          // some part is self-locking
     double wide_ = 0;                             // from place to place
+    std::vector<double> narrow_;                  // angles beside which something changes within less than `wide_`
     std::array<std::vector<Peak>, wanted> peaks_; // from where to look closer
     Values most_{};
 
     void places(const StopCases& cases) {
         from_ = cases.lowest;
         if (!m_.position_dependent()) return;
+        narrow_ = narrow_angles(m_);
         range_ = cases.highest - cases.lowest;
         constexpr double turn = 2 * std::numbers::pi;
         if (m_.path != LoadModel::Path::winder && range_ >= turn) {
@@ -90,14 +89,14 @@ class EmergencyStop {
         }
     }
 
-    // Torque rises with the payload or falls with it, but for a self-locking part, which turns where its power does:
-    // elsewhere the extremes tell.
-    std::vector<double> telling(const std::vector<double>& payloads) const {
+    // Torque rises with the payload, or with a friction factor, or falls with it, but for a self-locking part, which
+    // turns where its power does: elsewhere the extremes tell.
+    std::vector<double> telling(const std::vector<double>& values) const {
         constexpr std::size_t enough = 16;
-        if (payloads.size() <= 2 || (locks_ && payloads.size() <= enough)) return payloads;
-        if (!locks_) return {payloads.front(), payloads.back()};
+        if (values.size() <= 2 || (locks_ && values.size() <= enough)) return values;
+        if (!locks_) return {values.front(), values.back()};
         std::vector<double> out;
-        for (std::size_t i = 0; i < enough; ++i) out.push_back(payloads[i * (payloads.size() - 1) / (enough - 1)]);
+        for (std::size_t i = 0; i < enough; ++i) out.push_back(values[i * (values.size() - 1) / (enough - 1)]);
         return out;
     }
 
@@ -151,6 +150,7 @@ class EmergencyStop {
                     from_ + wide_ * static_cast<double>(i) - (whole_turn_ ? run(c, share) : 0), share};
             }
         look(c, std::span(instants).first((shares + 1) * row), grid.data());
+        at_narrow_places(c);
         for (std::size_t v = 0; v < wanted; ++v)
             for (std::size_t k = 0; k <= shares; ++k)
                 for (std::size_t i = 0; i <= steps; ++i) {
@@ -163,6 +163,37 @@ class EmergencyStop {
                 }
         if (whole_turn_) return;
         for (const double end : {from_, from_ + range_}) along_the_stop(c, end);
+    }
+
+    // What is narrower than the grid: just beyond a dead centre the slider has turned, and friction with it; where crank
+    // and rod are nearly alike its acceleration has a peak. There the speed decides: the stop that has just begun, or
+    // begun at the nearest end, and the one that ends there.
+    void at_narrow_places(const Case& c) {
+        if (narrow_.empty()) return;
+        std::vector<Instant> instants;
+        constexpr double turn = 2 * std::numbers::pi;
+        const double whole = speed_ * time_ / 2;
+        const auto add = [&](double q) {
+            if (whole_turn_) {
+                for (const double share : {0.0, 0.25, 0.5, 0.75, 1.0}) instants.push_back({q - run(c, share), share});
+                return;
+            }
+            // every turn at which the stop can pass it
+            const double low = from_ - (c.direction < 0 ? whole : 0), high = from_ + range_ + (c.direction > 0 ? whole : 0);
+            for (double at = q + std::ceil((low - q) / turn) * turn; at <= high; at += turn) {
+                const double begun = std::clamp(at, from_, from_ + range_), ended = at - c.direction * whole;
+                const double way = std::abs(at - begun) / whole;
+                if (way <= 1) instants.push_back({begun, 1 - std::sqrt(std::max(0.0, 1 - way))});
+                if (ended >= from_ && ended <= from_ + range_) instants.push_back({ended, 1});
+            }
+        };
+        for (const double q : narrow_)
+            for (const double aside : {-1e-7, 0.0, 1e-7}) add(q + aside);
+        std::vector<Values> seen(instants.size());
+        look(c, instants, seen.data());
+        for (std::size_t v = 0; v < wanted; ++v)
+            for (std::size_t i = 0; i < instants.size(); ++i)
+                if (seen[i][v] >= worth() * most_[v]) peaks_[v].push_back({c, instants[i], seen[i][v]});
     }
 
     // how near to the largest a place of the grid must come to be looked at closer
@@ -264,25 +295,23 @@ StopCases stop_cases(const Trajectory& motion, double payload) {
     out.lowest = motion.lowest;
     out.highest = motion.highest;
     const double slow = 1e-9 * motion.peak_speed;
-    bool any = false;
     for (const Piece& p : motion.pieces) {
         if (p.at_rest()) continue;
         const Phase& phase = motion.phases[p.playing];
-        const double friction = phase.friction;
         if (const double carried = phase.payload.value_or(payload);
             out.payloads.empty() || out.payloads.back() != carried)
             out.payloads.push_back(carried);
-        out.least_friction = any ? std::min(out.least_friction, friction) : friction;
-        out.most_friction = any ? std::max(out.most_friction, friction) : friction;
-        any = true;
+        if (out.frictions.empty() || out.frictions.back() != phase.friction) out.frictions.push_back(phase.friction);
         for (const double part : {0.0, 0.5, 1.0}) {
             const double v = p.velocity(part * p.duration);
             out.forward = out.forward || v > slow;
             out.backward = out.backward || v < -slow;
         }
     }
-    std::sort(out.payloads.begin(), out.payloads.end());
-    out.payloads.erase(std::unique(out.payloads.begin(), out.payloads.end()), out.payloads.end());
+    for (std::vector<double>* values : {&out.payloads, &out.frictions}) {
+        std::sort(values->begin(), values->end());
+        values->erase(std::unique(values->begin(), values->end()), values->end());
+    }
     return out;
 }
 

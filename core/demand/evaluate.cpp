@@ -123,6 +123,24 @@ void piece_states(const Piece& p, const std::array<double, N>& tau, std::array<d
     }
 }
 
+// N·m at the mechanism's shaft that hold the load; what is credited is the friction in force and the mechanism's losses.
+template <std::size_t N>
+double held_at_mechanism(const LoadModel& m, const Kinematics<N>& k, double gravity, double payload, double process,
+    bool credit_friction, double friction_factor) {
+    const double force = gravity + (process + m.constant) * k.force_arm[0], radius = k.radius[0];
+    if (!credit_friction) return force * radius;
+    const double rubbing = guide_friction(m, m.weight_mass + payload, m.breakaway * friction_factor);
+    const double left = std::max(0.0, std::abs(force) - rubbing);
+    const double torque = left * std::abs(radius) * std::clamp(m.efficiency_backward, 0.0, 1.0);
+    return sign(force * radius) * std::max(0.0, torque - m.shaft_drag);
+}
+
+double through_resting_stages(const LoadModel& m, double torque, bool credit_friction) {
+    if (!credit_friction) return torque / m.ratio;
+    for (auto s = m.stages.rbegin(); s != m.stages.rend(); ++s) torque *= std::clamp(s->backward, 0.0, 1.0) / s->ratio;
+    return torque;
+}
+
 // At rest the position is one: no friction and no efficiency but by request, and then for the motor only.
 template <std::size_t N>
 void resting_rows(const LoadModel& m, const Span& s, const std::array<double, N>& q,
@@ -146,10 +164,12 @@ void resting_rows(const LoadModel& m, const Span& s, const std::array<double, N>
             break;
         }
         const double pushed = (pushes[i] + m.constant) * k.force_arm[0], force = gravity[0] + pushed;
-        const double torque = braked ? 0 : holding_torque(m, q[0], s.payload, pushes[i], m.credit_friction_at_rest);
+        const bool credit = m.credit_friction_at_rest;
+        const double held = braked ? 0 : held_at_mechanism(m, k, gravity[0], s.payload, pushes[i], credit, s.friction_factor);
+        const double torque = through_resting_stages(m, held, credit);
         out.load_force[i] = force;
         out.torque[i] = torque;
-        out.mechanism_torque[i] = torque * m.ratio;
+        out.mechanism_torque[i] = held;
         // what is hung on it the coupling carries, whoever holds and whatever helps
         out.coupling_torque[i] = force * k.radius[0] / (m.coupling_at_mechanism ? 1 : m.ratio);
         process[i] = braked ? 0 : pushed * at_motor;
@@ -240,20 +260,14 @@ void evaluate_rows(const LoadModel& m, const Span& s, const std::array<double, N
 
 } // namespace
 
-double holding_torque(const LoadModel& m, double q, double payload, double process, bool credit_friction) {
+double holding_torque(
+    const LoadModel& m, double q, double payload, double process, bool credit_friction, double friction_factor) {
     Kinematics<1> k;
     kinematics<1>(m, {q}, {0}, {0}, k);
     std::array<double, 1> gravity;
     gravity_force<1>(m, {q}, payload, gravity);
-    const double force = gravity[0] + (process + m.constant) * k.force_arm[0];
-    const double radius = k.radius[0];
-    if (!credit_friction) return force * radius / m.ratio;
-    const double mass = m.weight_mass + payload;
-    const double left = std::max(0.0, std::abs(force) - guide_friction(m, mass, m.breakaway));
-    double torque = left * std::abs(radius) * std::clamp(m.efficiency_backward, 0.0, 1.0);
-    torque = std::max(0.0, torque - m.shaft_drag);
-    for (auto s = m.stages.rbegin(); s != m.stages.rend(); ++s) torque *= std::clamp(s->backward, 0.0, 1.0) / s->ratio;
-    return sign(force * radius) * torque;
+    const double held = held_at_mechanism(m, k, gravity[0], payload, process, credit_friction, friction_factor);
+    return through_resting_stages(m, held, credit_friction);
 }
 
 void evaluate_nodes(const LoadModel& m, const Span& s, SpanStates& out) {

@@ -77,18 +77,52 @@ SignEdges sign_edges(const SpanPolynomial::Nodes& values, const NodeRange& range
     return out;
 }
 
+namespace {
+
+// Where the values rise and fall more than once, or the parabola beside the best node tells nothing: the summits
+// between all nodes, from the signs of the slope there and halfway.
+SpanExtreme largest_of_all(const SpanPolynomial::Nodes& values, double sign, SpanExtreme best) {
+    const SpanPolynomial p(values);
+    const auto& at = span_nodes().at;
+    const auto slope = [&](double x) { return sign * p.slope(x); };
+    double from = at[0], up = slope(from);
+    for (std::size_t i = 1; i < 2 * values.size() - 1; ++i) {
+        const double to = i % 2 == 0 ? at[i / 2] : (at[i / 2] + at[i / 2 + 1]) / 2, down = slope(to);
+        if (up > 0 && down < 0) {
+            const double u = root(slope, from, to, up, down), value = sign * p(u);
+            if (value > best.value) best = {u, value};
+        }
+        from = to;
+        up = down;
+    }
+    return best;
+}
+
+bool rises_once(const SpanPolynomial::Nodes& values, double sign) {
+    bool fell = false;
+    for (std::size_t i = 1; i < values.size(); ++i) {
+        const double step = sign * (values[i] - values[i - 1]);
+        if (step > 0 && fell) return false;
+        fell = fell || step < 0;
+    }
+    return true;
+}
+
+} // namespace
+
 SpanExtreme largest(const SpanPolynomial::Nodes& values, double sign, const NodeRange& range, double floor) {
     const auto& at = span_nodes().at;
     const auto best =
         static_cast<std::size_t>(std::find(values.begin(), values.end(), sign * range.high) - values.begin());
     const SpanExtreme node{at[best], range.high};
     if (range.stays_below(floor) || !(range.high > range.low)) return node;
+    if (!rises_once(values, sign)) return largest_of_all(values, sign, node);
     // the parabola through the neighbours tells how much higher it may rise between the nodes
     const std::size_t j = std::clamp<std::size_t>(best, 1, values.size() - 2);
     const double left = at[j] - at[j - 1], right = at[j + 1] - at[j];
     const double before = sign * (values[j] - values[j - 1]) / left, after = sign * (values[j + 1] - values[j]) / right;
     const double bend = (after - before) / (left + right);
-    if (!(bend < 0)) return node;
+    if (!(bend < 0)) return largest_of_all(values, sign, node);
     const double slope = (before * right + after * left) / (left + right);
     const double vertex = at[j] - slope / (2 * bend);
     const double from = at[best == 0 ? 0 : best - 1], to = at[std::min(best + 1, values.size() - 1)];
@@ -97,7 +131,7 @@ SpanExtreme largest(const SpanPolynomial::Nodes& values, double sign, const Node
     if (!(rise > 1e-14 * std::abs(range.high)) || range.high + 4 * rise <= floor) return node;
     const SpanPolynomial p(values);
     const double up = sign * p.slope(from), down = sign * p.slope(to);
-    if (!(up > 0 && down < 0)) return node;
+    if (!(up > 0 && down < 0)) return largest_of_all(values, sign, node);
     const double u = root([&](double x) { return sign * p.slope(x); }, from, to, up, down);
     const double value = sign * p(u);
     return value > node.value ? SpanExtreme{u, value} : node;

@@ -105,7 +105,7 @@ void Sweep::add_dead_centres(const Span& whole, std::vector<double>& edges) cons
 void Sweep::add_grips(const Span& whole, std::vector<double>& edges) const {
     const double q = whole.piece.position(0), from = edges.front(), to = edges.back();
     const auto torque = [&](double t, bool credit) {
-        return holding_torque(m_, q, whole.payload, whole.process_at(t), credit);
+        return holding_torque(m_, q, whole.payload, whole.process_at(t), credit, whole.friction_factor);
     };
     const double first = torque(from, false), last = torque(to, false);
     if (first * last < 0) edges.insert(edges.begin() + 1, from + (to - from) * first / (first - last));

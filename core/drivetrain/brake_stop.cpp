@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <string_view>
 #include <tuple>
 
 namespace fulmox {
@@ -91,7 +92,7 @@ std::vector<ActingBrake> acting_brakes(const Axis& axis, const LoadModel& load) 
         b.name = std::move(name);
         b.path = path;
         b.holds = holds / slower;
-        b.slips = s.dynamic_torque.given() ? s.dynamic_torque.si / slower : b.holds;
+        b.slips = s.dynamic_torque.given() ? s.dynamic_torque.si / slower : b.holds; // NaN where neither is given
         b.slips_known = s.dynamic_torque.given();
         b.delay = s.apply_time.given() ? s.apply_time.si : no_number;
         b.energy = s.stop_energy.given() ? s.stop_energy.si : no_number;
@@ -105,6 +106,11 @@ std::vector<ActingBrake> acting_brakes(const Axis& axis, const LoadModel& load) 
     return out;
 }
 
+std::string ActingBrake::field(const std::string& key) const {
+    if (std::string_view(path) == "/brake") return "/brake/" + key;
+    return "/motor/brake_" + (key == "static_torque" ? "torque" : key);
+}
+
 const PowerLoss& BrakeStop::worst(double PowerLoss::*figure) const {
     const PowerLoss* out = &standing;
     for (const auto* one : {&forward, &backward})
@@ -114,7 +120,8 @@ const PowerLoss& BrakeStop::worst(double PowerLoss::*figure) const {
 
 double braking_torque(const std::vector<ActingBrake>& brakes) {
     double sum = 0;
-    for (const ActingBrake& b : brakes) sum += b.holds;
+    for (const ActingBrake& b : brakes)
+        if (!std::isnan(b.holds)) sum += b.holds;
     return sum;
 }
 
@@ -123,8 +130,9 @@ std::optional<BrakeStop> brake_stop(const Demand& d, const Axis& axis, bool iner
     const LoadModel& m = d.load;
     out.brakes = acting_brakes(axis, m);
     if (out.brakes.empty() || !inertia_known) return std::nullopt;
-    out.delays_known =
-        std::none_of(out.brakes.begin(), out.brakes.end(), [](const ActingBrake& b) { return std::isnan(b.delay); });
+    // how far it goes needs what each brake slips with, too
+    out.delays_known = std::none_of(out.brakes.begin(), out.brakes.end(),
+        [](const ActingBrake& b) { return std::isnan(b.delay) || std::isnan(b.slips); });
     out.estimate = m.position_dependent();
     out.driving = d.fall_torque;
     const LoadSide side(m, false);

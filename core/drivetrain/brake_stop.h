@@ -14,16 +14,19 @@ namespace fulmox {
 struct ActingBrake {
     std::string name;
     const char* path = "";    ///< "/motor" or "/brake"
-    double holds = 0;         ///< N·m static
-    double slips = 0;         ///< N·m while it slips
+    double holds = 0;         ///< N·m static; NaN where it is not given
+    double slips = 0;         ///< N·m while it slips; NaN where neither is given
     bool slips_known = false; ///< else the static torque stands in
     double delay = 0;         ///< s until it bites; NaN where it is not given
     double energy = 0;        ///< J it may take; NaN where it is not given
+
+    /// Pointer of one of its fields below the axis, by its key among those of a brake of its own.
+    std::string field(const std::string& key) const;
 };
 
 /// The brakes of an axis: that in its motor, and its own.
 std::vector<ActingBrake> acting_brakes(const Axis& axis, const LoadModel& load);
-/// N·m that all of them hold together, at the motor's shaft.
+/// N·m that those whose torque is given hold together, at the motor's shaft.
 double braking_torque(const std::vector<ActingBrake>& brakes);
 
 /// One loss of power; the worst of the payloads and places of the cycle, figure by figure.

@@ -36,6 +36,7 @@ void take_in(std::vector<CyclePlace>& all, CyclePlace now) {
 CyclePlaces cycle_places(const Demand& d) {
     CyclePlaces out;
     const LoadModel& m = d.load;
+    out.narrow = narrow_angles(m);
     const bool turns = m.position_dependent() && m.path != LoadModel::Path::winder;
     for (const Span& s : d.spans) {
         CyclePlace p{s.payload, s.process_at(s.start), s.friction_factor, s.direction != 0, 0, 0};
@@ -95,6 +96,9 @@ void over_places(const CyclePlaces& places, const std::function<void(double, dou
         const int parts = std::clamp(static_cast<int>(std::ceil((p.high - p.low) / turn * a_turn)), 8, 4 * a_turn);
         through([&](double u) { return p.low + u * (p.high - p.low); }, [&](double) { return p.process; }, p.payload,
             parts);
+        for (const double q : places.narrow)
+            for (double at = q + std::ceil((p.low - q) / turn) * turn; at <= p.high; at += turn)
+                look(at, p.payload, p.process);
     }
     for (const Span* s : places.ramped) {
         const double from = s->start - s->piece.start;

@@ -3,6 +3,8 @@
 
 #include "core/demand/demand.h"
 #include "core/drivetrain/stiffness.h"
+#include "core/model/problem.h"
+#include "core/motor/capability.h"
 
 #include <string>
 #include <vector>
@@ -21,7 +23,7 @@ struct PrecisionBudget {
     std::vector<ErrorTerm> terms;
     double worst = 0;                 ///< sum of all
     double squares = 0;               ///< root of the sum of squares
-    std::vector<std::string> missing; ///< what would be a term and is not given, in words
+    std::vector<Missing> missing;     ///< what would be a term and is not given
     struct Place {
         double from_start = 0; ///< m or rad of the stroke
         double worst = 0, squares = 0;
@@ -29,8 +31,9 @@ struct PrecisionBudget {
     std::vector<Place> over_stroke; ///< eleven places
 };
 
-/// `stroke` m or rad. Lead error grows beyond 300 mm, never below its value; a screw that warms up grows by
-/// 11.7 µm/(m K).
-PrecisionBudget precision_budget(const Axis& axis, const Demand& d, double stroke);
+/// `stroke` m or rad; `can` of the motor, null where it is not known. Lead error grows beyond 300 mm, never below its
+/// value; a screw that warms up grows by 11.7 µm/(m K), from its fixed bearing or from the start of the stroke. The two
+/// windups are of the same springs: among the squares they count as one term, their sum.
+PrecisionBudget precision_budget(const Axis& axis, const Demand& d, double stroke, const Capability* can);
 
 } // namespace fulmox

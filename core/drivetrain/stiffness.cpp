@@ -73,9 +73,14 @@ TwoBody two_body(double stiffness, double motor_inertia, double load_inertia) {
     return t;
 }
 
-double screw_torsion(double root_diameter, double length, double elastic_modulus) {
-    const double shear = elastic_modulus / 2.6; // steel, Poisson's ratio 0.3
-    return shear * pi * std::pow(root_diameter, 4) / 32 / length;
+double shear_modulus(const Screw& s) { return s.shear_modulus.given() ? s.shear_modulus.si : s.elastic_modulus.si / 2.6; }
+
+double reach_of(const Screw& s) {
+    return s.loaded_length.given() ? s.loaded_length.si : s.free_length.given() ? s.free_length.si : s.length.si;
+}
+
+double screw_torsion(double root_diameter, double length, double shear_modulus) {
+    return shear_modulus * pi * std::pow(root_diameter, 4) / 32 / length;
 }
 
 double screw_axial(double root_diameter, double length, double elastic_modulus) {
@@ -112,13 +117,10 @@ std::vector<Spring> springs_of(const Axis& axis, const LoadModel& m) {
     };
     if (const auto* s = std::get_if<Screw>(&axis.mechanism)) {
         if (s->root_diameter.given()) {
-            const double length = s->loaded_length.given() ? s->loaded_length.si
-                                  : s->free_length.given() ? s->free_length.si
-                                                           : s->length.si;
-            const double e = s->elastic_modulus.si;
+            const double length = reach_of(*s), e = s->elastic_modulus.si;
             if (s->turns == ScrewTurns::screw)
                 turning(
-                    "screw_torsion", "Screw, torsion", screw_torsion(s->root_diameter.si, length, e), m.ratio, radius);
+                    "screw_torsion", "Screw, torsion", screw_torsion(s->root_diameter.si, length, shear_modulus(*s)), m.ratio, radius);
             // fixed at both ends it is softest in the middle, each half with half of the length
             const double ends = s->fixity == EndFixity::fixed_fixed ? 4 : 1;
             axial("screw_axial", "Screw, axial", ends * screw_axial(s->root_diameter.si, length, e));
@@ -130,6 +132,28 @@ std::vector<Spring> springs_of(const Axis& axis, const LoadModel& m) {
         axial("mechanism", "Mechanism", axis.accuracy.line_stiffness.si);
     if (m.motion.rotary && (m.motion.has & Motion::start) && axis.accuracy.turning_stiffness.given())
         turning("mechanism", "Mechanism", axis.accuracy.turning_stiffness.si, m.ratio, 1);
+    return out;
+}
+
+std::vector<Missing> missing_springs(const Axis& axis, const LoadModel& m) {
+    std::vector<Missing> out;
+    if (m.motion.direct) return out;
+    const auto needs = [&](const QuantityBase& q, std::string path, std::string name) {
+        if (!q.given()) out.push_back({std::move(path), std::move(name)});
+    };
+    if (axis.coupling.there()) needs(axis.coupling.stiffness, "/coupling/stiffness", "stiffness of the coupling");
+    for (std::size_t k = 0; k < m.stages.size(); ++k)
+        needs(axis.stages[k].stiffness, "/stages/" + std::to_string(k) + "/stiffness",
+            "stiffness of " + (axis.stages[k].name.empty() ? "stage " + std::to_string(k + 1) : axis.stages[k].name));
+    if (const auto* s = std::get_if<Screw>(&axis.mechanism)) {
+        needs(s->root_diameter, "/mechanism/root_diameter", "root diameter of the screw");
+        needs(s->nut_stiffness, "/mechanism/nut_stiffness", "stiffness of the nut");
+        needs(s->bearing_stiffness, "/mechanism/bearing_stiffness", "stiffness of the bearing");
+    } else if (!m.motion.rotary && (m.motion.has & Motion::carriage)) {
+        needs(axis.accuracy.line_stiffness, "/accuracy/line_stiffness", "stiffness at the load");
+    } else if (m.motion.rotary && (m.motion.has & Motion::start)) {
+        needs(axis.accuracy.turning_stiffness, "/accuracy/turning_stiffness", "stiffness at the load");
+    }
     return out;
 }
 

@@ -4,6 +4,7 @@
 
 #include "core/load/load_model.h"
 #include "core/load/statement.h"
+#include "core/model/problem.h"
 
 #include <string>
 #include <vector>
@@ -39,8 +40,12 @@ struct StiffnessStatement {
     static double fast_bandwidth(double antiresonance) { return antiresonance / 2; }
 };
 
-/// Polar and axial stiffness of a screw at its root over a length, m: G I_p/L N·m/rad with G = E/2.6, and A E/L N/m.
-double screw_torsion(double root_diameter, double length, double elastic_modulus);
+/// Polar and axial stiffness of a screw at its root over a length, m: G I_p/L N·m/rad, and A E/L N/m.
+double screw_torsion(double root_diameter, double length, double shear_modulus);
+/// Pa, as given, else E/2.6: steel, Poisson's ratio 0.3.
+double shear_modulus(const Screw& s);
+/// m of the screw from its fixed bearing to the nut at its far end: loaded length, else free length, else all of it.
+double reach_of(const Screw& s);
 double screw_axial(double root_diameter, double length, double elastic_modulus);
 
 /// At the motor's shaft; `load` and `inertia` are those of the axis, which must have a rotor and a known load.
@@ -48,5 +53,8 @@ StiffnessStatement stiffness_statement(const Axis& axis, const LoadModel& load, 
 
 /// The compliances alone.
 std::vector<Spring> springs_of(const Axis& axis, const LoadModel& load);
+
+/// What would be a compliance of this axis and is not given, so that it counts as rigid.
+std::vector<Missing> missing_springs(const Axis& axis, const LoadModel& load);
 
 } // namespace fulmox

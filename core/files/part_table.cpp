@@ -192,6 +192,7 @@ class Filler : public FieldVisitor {
             choose(text, spec.options, c, spec.label, [&](int i) { choice.choose(i); });
     }
     void on_flag(bool& b, const FlagSpec& spec, const Place&) override {
+        if (spec.by_itself) return;
         const int c = column();
         const std::string text = lower(cell(c));
         if (says_nothing(text)) return;

@@ -386,6 +386,7 @@ class Writer : public FieldVisitor {
         (*out_)[spec.key] = spec.options[static_cast<std::size_t>(choice.chosen())].key;
     }
     void on_flag(bool& b, const FlagSpec& spec, const Place&) override {
+        if (spec.by_itself && !b) return;
         idle_ += !b;
         (*out_)[spec.key] = b;
     }
@@ -465,6 +466,11 @@ Result<ProjectRead, Problem> read_project(std::string_view text) {
     Reader(d, out.problems, lossy).read(out.machine);
     if (!d.root.contains("policies")) out.machine.policies = shipped_policies();
     if (!d.root.contains("materials")) out.machine.materials = shipped_materials();
+    for (std::size_t i = 0; i < out.machine.axes.size(); ++i)
+        if (const Axis& a = std::as_const(out.machine.axes)[i];
+            a.coupling.there() != a.coupling.in_place || a.brake.there() != a.brake.in_place ||
+            a.drive.there() != a.drive.in_place)
+            stay_in_place(out.machine.axes[i]);
     hand_to_axes(out.machine, out.problems);
     for (Problem& p : validate(out.machine)) out.problems.push_back(std::move(p));
     with_lines(out.problems, d);

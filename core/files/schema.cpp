@@ -49,7 +49,7 @@ class SchemaWriter : public FieldVisitor {
             also = "; on a rotary axis " + range_text(spec.on_rotary(true));
         }
         std::string help = std::string(spec.label) + ". " + spec.help + " Permitted: " + range_text(spec) + also + ".";
-        if (!spec.required) help += std::string(" May be left out: ") + spec.if_empty + ".";
+        if (!spec.required) help += std::string(" May be left out: ") + spec.if_empty.words + ".";
         if (*spec.source) help += std::string(" Source: ") + spec.source + ".";
         (*properties_)[spec.key] =
             Json{{"$ref", std::string_view(spec.unit) == "1" ? "#/$defs/number" : "#/$defs/quantity"},

@@ -221,6 +221,31 @@ double fastest_angle(const LoadModel& m) {
         .first;
 }
 
+std::vector<double> narrow_angles(const LoadModel& m) {
+    if (m.path == LoadModel::Path::yoke) return {0, pi / 2, pi, 3 * pi / 2}; // x'' largest in the dead centres
+    if (m.path != LoadModel::Path::crank) return {};
+    std::vector<double> out{0, pi};
+    // x'' is even about the dead centres: half a turn tells; closer where a short rod swings through
+    std::vector<double> at;
+    constexpr int even = 48;
+    for (int i = 0; i <= even; ++i) at.push_back(pi * i / even);
+    for (const double aside : {0.005, 0.01, 0.02, 0.03})
+        for (const double side : {-1.0, 1.0}) at.push_back(pi / 2 + side * aside);
+    std::sort(at.begin(), at.end());
+    const auto bend = [&](double q) { return path_at(m, q).second; };
+    for (std::size_t i = 1; i + 1 < at.size(); ++i)
+        for (const double side : {-1.0, 1.0}) {
+            if (side * bend(at[i]) < side * bend(at[i - 1]) || side * bend(at[i]) < side * bend(at[i + 1])) continue;
+            std::uintmax_t tries = 60;
+            const double top = boost::math::tools::brent_find_minima(
+                [&](double q) { return -side * bend(q); }, at[i - 1], at[i + 1], 26, tries)
+                                   .first;
+            out.push_back(top);
+            out.push_back(2 * pi - top);
+        }
+    return out;
+}
+
 std::vector<RidingPart> riding_parts(const Axis& axis) {
     if (const auto* forcer = std::get_if<LinearForcer>(&axis.motor.electric); forcer && axis.driven())
         return {{"forcer", "Forcer", forcer->forcer_mass.value_or(0),

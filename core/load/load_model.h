@@ -90,6 +90,10 @@ PathPoint path_at(const LoadModel& m, double q);
 /// Angle of a crank or yoke in [0, π] at which its slider is fastest; 0 for a straight path.
 double fastest_angle(const LoadModel& m);
 
+/// Angles from 0 to 2π of a crank or yoke at which a grid of some 40 places may pass something by: dead centres, and
+/// where x'' is largest either way. None for other paths.
+std::vector<double> narrow_angles(const LoadModel& m);
+
 /// A part that travels with the load: its mass is moved and weighs, its force loads the guides besides.
 struct RidingPart {
     std::string key, label;  ///< in the inertia statement

@@ -366,7 +366,7 @@ class Reckoning {
         if (use && std::isfinite(use->rms_current) && std::isfinite(use->can.model->conditions().drive_continuous))
             out.overload = overload_integral(d, *use, taken_->drive);
         if ((options_.figures || taken_->accuracy.asked.given()) && d.load.path != LoadModel::Path::winder)
-            out.precision = precision_budget(*taken_, d, a_.motion->stroke());
+            out.precision = precision_budget(*taken_, d, a_.motion->stroke(), known_peak());
         if (moves_.direct) return out;
         const bool told = inertia_ && inertia_->told && !waits(need::ratio_inertia);
         if (taken_->coupling.there())

@@ -55,8 +55,8 @@ void of_budget(Figure& f, In in, double si, bool squares) {
     f.kind = motion_of(in.axis.mechanism).rotary ? Kind::angle : Kind::length;
     f.si = si;
     f.note = "±";
-    for (const std::string& m : in.precision->missing)
-        f.note += (&m == in.precision->missing.data() ? "; without " : ", ") + m;
+    for (const Missing& m : in.precision->missing)
+        f.note += (&m == in.precision->missing.data() ? "; without " : ", ") + m.name;
     WorkingValues v;
     std::string sum;
     for (std::size_t i = 0; i < in.precision->terms.size(); ++i) {

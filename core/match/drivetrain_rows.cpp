@@ -1,4 +1,5 @@
 #include "core/match/drivetrain_rows.h"
+#include "core/match/stepper_rows.h"
 #include "core/motor/stepper.h"
 
 #include "core/drivetrain/screw_life.h"
@@ -22,13 +23,11 @@ constexpr const char* of_drive = "datasheet of the drive";
 
 bool turns(const LimitInput& in) { return (motion_of(in.axis.mechanism).has & Motion::shaft) != 0; }
 
-bool has_coupling(const LimitInput& in) {
-    return turns(in) && (in.axis.coupling.rated_torque.given() || in.axis.coupling.inertia.given());
-}
+bool has_coupling(const LimitInput& in) { return turns(in) && in.axis.coupling.there(); }
 
 void judge_coupling(Limit& l, const LimitInput& in) {
     const Coupling& c = in.axis.coupling;
-    if (!c.rated_torque.given()) return cannot(l, "no allowable torque is given for the coupling");
+    if (!c.rated_torque.given()) return lacks(l, {{"/coupling/allowable_torque", "allowable torque of the coupling"}});
     if (!in.so_far.coupling) return cannot(l, "the demand is not known");
     const CouplingUse& u = *in.so_far.coupling;
     const double carried = u.judged(), by_cycle = std::max(u.cycle, u.emergency);
@@ -69,30 +68,24 @@ void judge_coupling(Limit& l, const LimitInput& in) {
         l.remedy = "A larger coupling, or a torque limit in the drive. Never size it on the rated torque.";
 }
 
-bool has_coupling_speed(const LimitInput& in) { return turns(in) && in.axis.coupling.top_speed.given(); }
 void judge_coupling_speed(Limit& l, const LimitInput& in) {
     const Demand& d = *in.so_far.demand;
-    l.used = d.load.coupling_at_mechanism ? d.mechanism_peak_speed : d.peak_speed;
-    l.allowed = in.axis.coupling.top_speed.si;
-    if (!closed(l, in, of_coupling)) return;
+    const auto worst = conclude(l, in,
+        {held_against(d.load.coupling_at_mechanism ? d.mechanism_peak_speed : d.peak_speed, in.axis.coupling.top_speed,
+            "/coupling/top_speed", "top speed of the coupling")},
+        of_coupling);
+    if (!worst) return;
     l.reason = words(in).speed(l.used) + " of " + words(in).speed(l.allowed);
     if (l.state != LimitState::fits) l.remedy = "A balanced coupling, or one for higher speeds.";
 }
 
-bool has_alignment(const LimitInput& in) {
-    const Coupling& c = in.axis.coupling;
-    return turns(in) && (c.angular_allowed.given() || c.parallel_allowed.given() || c.axial_allowed.given());
-}
 void judge_alignment(Limit& l, const LimitInput& in) {
-    const Coupling& c = in.axis.coupling;
-    l.used = misalignment(c);
-    l.allowed = 1;
-    if (std::isnan(l.used)) return cannot(l, "what assembly will hold is not given");
-    if (in.workings) {
+    const Misalignment m = misalignment(in.axis.coupling);
+    if (in.workings && m.missing.empty()) {
         WorkingValues v;
         std::string sum;
+        const Coupling& c = in.axis.coupling;
         const auto add = [&](const char* name, const QuantityBase& has, const QuantityBase& may) {
-            if (!may.given()) return;
             v.emplace_back(name, has.si);
             v.emplace_back(std::string(name) + "_k", may.si);
             sum += (sum.empty() ? "" : "+") + std::string(name) + "/" + name + "_k";
@@ -101,86 +94,104 @@ void judge_alignment(Limit& l, const LimitInput& in) {
         add("r", c.parallel, c.parallel_allowed);
         add("a", c.axial, c.axial_allowed);
         l.working.push_back(
-            working_line("Σ", "sum of misalignment over what each allows", sum, v, l.used, Kind::number, practice));
+            working_line("Σ", "sum of misalignment over what each allows", sum, v, m.sum, Kind::number, practice));
     }
-    if (!closed(l, in, practice)) return;
-    l.reason = "angular, parallel and axial together take " + format_number(100 * l.used, 3) + " % of what it bears";
-    if (l.state != LimitState::fits) l.remedy = "A better seat, or a coupling that bears more misalignment.";
+    // the sum of those that are known is enough to be over
+    if (!conclude(l, in, {{m.sum, 1, m.missing}}, practice)) return;
+    l.reason = "angular, parallel and axial together: " + format_number(100 * l.used, 3) + " % of what it allows" +
+               (m.missing.empty() ? "" : ", by those that are given alone");
+    if (l.state != LimitState::fits) l.remedy = "A better seat, or a coupling that allows more misalignment.";
 }
 
 // Nominal diameters are equal or they are not; what is allowed is the rounding of an inch size.
 constexpr double same_diameter = 1e-3; // of the diameter
 
 void judge_fits(Limit& l, const LimitInput& in, const std::vector<Mating>& fits, const char* remedy) {
-    const auto worst = std::max_element(fits.begin(), fits.end(),
-        [](const Mating& a, const Mating& b) { return a.apart() / a.wants < b.apart() / b.wants; });
-    if (worst == fits.end()) return cannot(l, "one diameter of each pair is not given");
-    l.used = worst->apart();
-    l.allowed = same_diameter * worst->wants;
-    if (!closed(l, in, "nominal diameters are equal; common practice, no source")) return;
+    std::vector<Clause> clauses;
+    for (const Mating& m : fits) {
+        Clause c{m.apart() / m.wants, same_diameter};
+        if (!m.missing.path.empty()) c.missing.push_back(m.missing);
+        clauses.push_back(std::move(c));
+    }
+    const auto worst = conclude(l, in, clauses, "nominal diameters are equal; common practice, no source");
+    if (!worst) return;
+    const Mating& m = fits[*worst];
+    l.used = m.apart();
+    l.allowed = same_diameter * m.wants;
     const auto say = [&](double d) { return words(in).say(d, Kind::length); };
-    l.reason = l.state == LimitState::fits ? Text("the diameters that are given are equal")
-                                           : Text(worst->what + ": ") + say(worst->has) + " on " + say(worst->wants);
-    if (l.state != LimitState::fits) l.remedy = remedy;
+    if (l.state == LimitState::over) {
+        l.reason = Text(m.what + ": ") + say(m.has) + " on " + say(m.wants);
+        l.remedy = remedy;
+        return;
+    }
+    // equal within rounding is equal
+    l.state = LimitState::fits;
+    std::string names;
+    for (const Mating& each : fits) names += (names.empty() ? "" : ", ") + each.what;
+    l.reason = "equal: " + names;
 }
 
 // no coupling stands between the motor and the first stage
 bool mates_motor(const Axis& axis) { return !axis.coupling.there() || axis.coupling.place != CouplingPlace::motor; }
-// the shaft on the motor's side; null: it is not the axis' to say
-const QuantityBase* driving_shaft(const Axis& axis) {
+
+// A shaft of the axis, and what it is called where its diameter is not given.
+struct Shaft {
+    const QuantityBase& diameter;
+    Missing missing;
+};
+Shaft driving_shaft(const Axis& axis) {
+    static const Quantity<Kind::length> none;
     if (axis.stages.empty() || axis.coupling.place == CouplingPlace::motor)
-        return axis.driven() ? &axis.motor.shaft_diameter : nullptr;
-    return &axis.stages.back().output_shaft;
+        return {axis.driven() ? axis.motor.shaft_diameter : none, {"/motor/shaft_diameter", "shaft of the motor"}};
+    const std::size_t last = axis.stages.size() - 1;
+    return {axis.stages[last].output_shaft,
+        {"/stages/" + std::to_string(last) + "/output_shaft", "output shaft of the last stage"}};
 }
+Shaft driven_shaft(const Axis& axis) {
+    return {axis.coupling.driven_shaft, {"/coupling/driven_shaft", "shaft on the load's side of the coupling"}};
+}
+
 bool has_bores(const LimitInput& in) {
     return turns(in) && (in.axis.coupling.driving_bore.given() || in.axis.coupling.driven_bore.given());
 }
 void judge_bores(Limit& l, const LimitInput& in) {
     judge_fits(l, in, coupling_fits(in.axis), "Another bore; equal diameters on both sides save a special coupling.");
-}
-bool has_range(const LimitInput& in) {
     const Coupling& c = in.axis.coupling;
-    return turns(in) && c.there() && (c.smallest_bore.given() || c.largest_bore.given());
+    if (l.state == LimitState::fits && !(c.driving_bore.given() && c.driven_bore.given()))
+        l.reason += std::string("; no bore given on the ") + (c.driving_bore.given() ? "load's" : "motor's") + " side";
 }
-// The larger shaft against the largest bore, or the smallest bore against the smaller shaft, whatever is worse.
+
+// Each shaft against the largest bore, and the smallest bore against each shaft.
 void judge_range(Limit& l, const LimitInput& in) {
     const Coupling& c = in.axis.coupling;
-    const QuantityBase* ends[] = {driving_shaft(in.axis), &c.driven_shaft};
-    bool all = true;
-    double large = 0, small = std::numeric_limits<double>::infinity();
-    for (const QuantityBase* q : ends)
-        if (q && q->given()) {
-            large = std::max(large, q->si);
-            small = std::min(small, q->si);
-        } else {
-            all = false;
+    std::vector<Clause> clauses;
+    const Shaft shafts[]{driving_shaft(in.axis), driven_shaft(in.axis)};
+    for (const Shaft& s : shafts)
+        for (const bool largest : {true, false}) {
+            const QuantityBase &bore = largest ? c.largest_bore : c.smallest_bore, &shaft = s.diameter;
+            Clause clause{largest ? shaft.si : bore.si, largest ? bore.si : shaft.si};
+            if (!shaft.given()) clause.missing.push_back(s.missing);
+            if (!bore.given())
+                clause.missing.push_back(largest ? Missing{"/coupling/largest_bore", "largest bore of the coupling"}
+                                                 : Missing{"/coupling/smallest_bore", "smallest bore of the coupling"});
+            clauses.push_back(std::move(clause));
         }
-    if (large == 0) return cannot(l, "neither shaft is given");
-    const double above = c.largest_bore.given() ? large / c.largest_bore.si : 0,
-                 below = c.smallest_bore.given() ? c.smallest_bore.si / small : 0;
-    const bool too_large = above >= below;
-    l.used = too_large ? large : c.smallest_bore.si;
-    l.allowed = too_large ? c.largest_bore.si : small;
-    if (!closed(l, in, "common practice, no source")) return;
-    // a bore as large as the shaft is what is wanted, not a reserve used up
-    if (l.state == LimitState::tight) l.state = LimitState::fits;
+    const auto worst = conclude(l, in, clauses, practice);
+    if (!worst) return;
+    const bool too_large = *worst % 2 == 0;
     const auto say = [&](double d) { return words(in).say(d, Kind::length); };
     if (l.state == LimitState::over) {
-        l.reason = too_large ? Text("a shaft of ") + say(large) + "; its hubs are bored up to " + say(l.allowed)
-                             : Text("a shaft of ") + say(small) + "; its hubs are bored from " + say(l.used) + " on";
+        l.reason = too_large ? Text("a shaft of ") + say(l.used) + "; its hubs are bored up to " + say(l.allowed)
+                             : Text("a shaft of ") + say(l.allowed) + "; its hubs are bored from " + say(l.used) + " on";
         l.remedy = "Another size of coupling, or another journal.";
         return;
     }
-    if (!all) return cannot(l, "the shaft on one side is not given");
-    l.reason = Text("both shafts, ") + say(small) + " and " + say(large) + ", are within its bores";
+    // a bore as large as the shaft is what is wanted, not a reserve used up
+    l.state = LimitState::fits;
+    l.reason = Text("both shafts, ") + say(std::min(shafts[0].diameter.si, shafts[1].diameter.si)) + " and " +
+               say(std::max(shafts[0].diameter.si, shafts[1].diameter.si)) + ", are within its bores";
 }
-bool has_mating(const LimitInput& in) {
-    if (!turns(in)) return false;
-    const auto says = [](const Stage& s) { return s.input_bore.given() || s.pilot.given() || s.bolt_circle.given(); };
-    const auto& stages = in.axis.stages;
-    return std::any_of(stages.begin() + (mates_motor(in.axis) ? 0 : std::min<std::ptrdiff_t>(1, std::ssize(stages))),
-        stages.end(), says);
-}
+bool has_mating(const LimitInput& in) { return turns(in) && !stage_fits(in.axis).empty(); }
 void judge_mating(Limit& l, const LimitInput& in) {
     judge_fits(l, in, stage_fits(in.axis), "An adapter, a bushing, or a gearhead for this motor.");
 }
@@ -189,90 +200,104 @@ bool wants_brake(const LimitInput& in) {
     return in.so_far.demand && !acting_brakes(in.axis, in.so_far.demand->load).empty();
 }
 
+// What of the brakes is not given.
+std::vector<Missing> lacks_of(const std::vector<ActingBrake>& brakes, bool torque, bool delay) {
+    std::vector<Missing> out;
+    for (const ActingBrake& b : brakes) {
+        if (torque && std::isnan(b.slips)) out.push_back({b.field("static_torque"), "torque of " + b.name});
+        if (delay && std::isnan(b.delay)) out.push_back({b.field("apply_time"), "engagement time of " + b.name});
+    }
+    return out;
+}
+
 void judge_brake_stop(Limit& l, const LimitInput& in) {
     if (!in.so_far.brake) return cannot(l, "the demand is given without the inertia of its load");
     const BrakeStop& b = *in.so_far.brake;
     l.used = b.driving;
-    for (const ActingBrake& each : b.brakes) l.allowed = (std::isnan(l.allowed) ? 0 : l.allowed) + each.slips;
+    l.allowed = 0;
+    for (const ActingBrake& each : b.brakes)
+        if (!std::isnan(each.slips)) l.allowed += each.slips;
+    // torque that only balances the load never stops it
+    const bool never_stops = l.used >= l.allowed && l.used > 0;
+    if (std::vector<Missing> missing = lacks_of(b.brakes, true, false); !missing.empty() && never_stops) {
+        l.source = of_brake;
+        return lacks(l, std::move(missing));
+    }
     if (!closed(l, in, of_brake)) return;
     const bool stand_in =
         std::any_of(b.brakes.begin(), b.brakes.end(), [](const ActingBrake& x) { return !x.slips_known; });
-    // torque that only balances the load never stops it
-    if (l.used >= l.allowed && l.used > 0) l.state = LimitState::over;
+    if (never_stops) l.state = LimitState::over;
     if (l.state == LimitState::over) {
         l.reason = words(in).torque(l.used) + " drive the load on, and the brake slips with " +
                    words(in).torque(l.allowed) + ": it never stops";
         l.remedy = "A larger brake, a counterbalance, and mechanical support for work under the load.";
         return;
     }
-    l.reason = words(in).torque(l.allowed) + (stand_in ? " (the holding torque, for want of the dynamic one)" : "") +
+    l.reason = words(in).torque(l.allowed) + (stand_in ? " (holding torque; no dynamic torque given)" : "") +
                " against " + words(in).torque(l.used) + " that drive on";
     if (!b.delays_known) {
-        l.reason += "; how far it goes waits for the time until the brake bites";
+        l.reason += "; the stopping distance needs the brake engagement time";
         return;
     }
     const PowerLoss& w = b.worst(&PowerLoss::distance);
     const bool rotary = motion_of(in.axis.mechanism).rotary;
     const Kind way = rotary ? Kind::angle : Kind::length;
-    l.reason += "; without power it stops in " + words(in).say(w.time, Kind::time) + " and " +
-                words(in).say(w.distance, way) + " at the most";
+    l.reason += "; without power it stops in " + words(in).say(w.time, Kind::time) + " and at most " +
+                words(in).say(w.distance, way);
     if (b.driving > 0) l.reason += ", from standstill it drops " + words(in).say(b.standing.distance, way);
 }
 
-bool has_brake_energy(const LimitInput& in) {
-    if (!wants_brake(in)) return false;
-    const std::vector<ActingBrake> brakes = acting_brakes(in.axis, in.so_far.demand->load);
-    return std::any_of(brakes.begin(), brakes.end(), [](const ActingBrake& b) { return !std::isnan(b.energy); });
-}
+// Heat of one stop, brake by brake.
 void judge_brake_energy(Limit& l, const LimitInput& in) {
     if (!in.so_far.brake) return cannot(l, "the demand is given without the inertia of its load");
     const BrakeStop& b = *in.so_far.brake;
-    if (!b.delays_known) return cannot(l, "the time until the brake bites is not given");
-    double most = -1;
-    const ActingBrake* of = nullptr;
-    for (const auto* loss : {b.forward ? &*b.forward : nullptr, b.backward ? &*b.backward : nullptr, &b.standing}) {
-        if (!loss) continue;
-        for (std::size_t i = 0; i < b.brakes.size(); ++i) {
-            const ActingBrake& each = b.brakes[i];
-            if (std::isnan(each.energy)) continue;
-            const double used = loss->stops ? loss->energies[i] : infinite;
-            if (used / each.energy <= most) continue;
-            most = used / each.energy;
-            of = &each;
-            l.used = used;
-            l.allowed = each.energy;
-        }
+    std::vector<Clause> clauses;
+    const std::vector<Missing> unknown = lacks_of(b.brakes, true, true);
+    for (std::size_t i = 0; i < b.brakes.size(); ++i) {
+        const ActingBrake& each = b.brakes[i];
+        Clause c{unknown.empty() ? 0 : no_number, each.energy, unknown};
+        for (const auto* loss : {b.forward ? &*b.forward : nullptr, b.backward ? &*b.backward : nullptr, &b.standing})
+            if (loss && unknown.empty()) c.used = std::max(c.used, loss->stops ? loss->energies[i] : infinite);
+        if (std::isnan(each.energy))
+            c.missing.push_back({each.field("stop_energy"), "energy that " + each.name + " takes in a stop"});
+        clauses.push_back(std::move(c));
     }
-    if (!of || !closed(l, in, of_brake)) return;
+    const auto worst = conclude(l, in, clauses, of_brake);
+    if (!worst) return;
     l.reason = std::isinf(l.used)
                    ? Text("it never stops")
                    : words(in).say(l.used, Kind::energy) + " in one stop from top speed without power, of " +
-                         words(in).say(l.allowed, Kind::energy) + " that " + of->name + " takes";
+                         words(in).say(l.allowed, Kind::energy) + " that " + b.brakes[*worst].name + " takes";
     if (b.estimate) l.reason += "; gravity and inertia as where the power fails";
     if (l.state != LimitState::fits) l.remedy = "A brake for more energy, less speed, or less inertia.";
 }
 
-// the current of a stepper is set, and its drive gives it for good
-bool has_overload(const LimitInput& in) {
-    return in.axis.driven() && !in.axis.motor.stepper() && in.axis.drive.continuous_current.given() &&
-           in.axis.drive.peak_current.given();
+// the current of a stepper is set, and its drive gives it continuously
+bool has_servo_drive(const LimitInput& in) {
+    return in.axis.driven() && !in.axis.motor.stepper() && in.axis.drive.there();
 }
+const Missing no_constant{"/motor/electric/torque_constant", "torque or voltage constant of the motor"};
+const Missing no_continuous{"/drive/continuous_current", "continuous current of the drive"};
+
 void judge_overload(Limit& l, const LimitInput& in) {
-    if (!in.so_far.overload)
-        return cannot(l, in.so_far.motor->can.model ? "saturation does not let the motor give what the cycle asks for"
-                                                    : "the motor gives no constant to tell its current by");
+    const Drive& d = in.axis.drive;
+    const auto& model = in.so_far.motor->can.model;
+    if (!model) return lacks(l, {no_constant});
+    if (!d.continuous_current.given()) return lacks(l, {no_continuous});
+    if (!in.so_far.overload) return cannot(l, "saturation does not let the motor give what the cycle asks for");
     const OverloadIntegral& o = *in.so_far.overload;
-    if (o.greatest > 0 && std::isnan(o.budget))
-        return cannot(
-            l, "the current goes above what the drive gives for good; how long it gives its peak is not said");
+    std::vector<Missing> missing = model->weakens() ? lacks_of_model(in) : std::vector<Missing>();
+    if (o.greatest > 0 && !d.peak_current.given()) missing.push_back({"/drive/peak_current", "peak current of the drive"});
+    if (o.greatest > 0 && !d.peak_time.given()) missing.push_back({"/drive/peak_time", "peak duration of the drive"});
+    if (!missing.empty()) return lacks(l, std::move(missing), o.greatest > 0 ? "exceeds the continuous rating" : "");
     l.used = o.greatest;
     l.allowed = o.budget;
     if (too_little_to_say(l, in)) return;
     if (o.greatest == 0) {
-        // without a budget: whatever the drive gives for good over a cycle
+        // without a budget: its continuous current over a cycle
         l.allowed = std::isnan(o.budget) ? o.continuous * o.continuous * in.so_far.demand->cycle_time : o.budget;
         if (!closed(l, in, of_drive)) return;
-        l.reason = "the current never goes above what the drive gives for good";
+        l.reason = "the current never exceeds the continuous rating";
         return;
     }
     if (in.workings) {
@@ -291,13 +316,11 @@ void judge_overload(Limit& l, const LimitInput& in) {
     if (l.state != LimitState::fits) l.remedy = "A larger drive, shorter peaks, or more time between them.";
 }
 
-bool has_standstill(const LimitInput& in) {
-    return in.axis.driven() && !in.axis.motor.stepper() && in.axis.drive.standstill_share.given() &&
-           in.axis.drive.continuous_current.given();
-}
+bool has_standstill(const LimitInput& in) { return has_servo_drive(in) && in.axis.drive.standstill_share.given(); }
 void judge_standstill(Limit& l, const LimitInput& in) {
     const MotorUse& u = *in.so_far.motor;
-    if (!u.can.model) return cannot(l, "the motor gives no constant to tell its current by");
+    if (!u.can.model) return lacks(l, {no_constant});
+    if (!in.axis.drive.continuous_current.given()) return lacks(l, {no_continuous});
     const double holds = in.so_far.demand->holding_torque;
     l.used = u.can.model->without_voltage_limit(holds, 0).current;
     l.allowed = in.axis.drive.standstill_share.si * u.can.model->conditions().drive_continuous;
@@ -307,34 +330,39 @@ void judge_standstill(Limit& l, const LimitInput& in) {
     if (l.state != LimitState::fits) l.remedy = "A brake in long holds, a counterbalance, or a larger drive.";
 }
 
-bool has_highest(const LimitInput& in) { return in.axis.drive.highest_voltage.given(); }
+bool has_any_drive(const LimitInput& in) { return in.axis.drive.there(); }
 void judge_highest(Limit& l, const LimitInput& in) {
-    l.used = in.axis.drive.highest_bus();
-    l.allowed = in.axis.drive.highest_voltage.si;
-    if (!closed(l, in, of_drive)) return;
+    const Drive& d = in.axis.drive;
+    if (!conclude(l, in,
+            {held_against(
+                d.highest_bus(), d.highest_voltage, "/drive/highest_voltage", "highest bus voltage of the drive")},
+            of_drive))
+        return;
     l.reason = format_number(l.used, 4) + " V with mains high, of " + format_number(l.allowed, 4) +
-               " V; what braking returns comes on top";
+               " V; braking raises it further";
     if (l.state != LimitState::fits) l.remedy = "A lower bus, or a drive for a higher one.";
 }
-bool has_lowest(const LimitInput& in) { return in.axis.drive.lowest_voltage.given(); }
 void judge_lowest(Limit& l, const LimitInput& in) {
     // as a share of what there is, so that less is better
-    l.used = in.axis.drive.lowest_voltage.si;
-    l.allowed = in.axis.drive.lowest_bus();
-    if (!closed(l, in, of_drive)) return;
+    Clause c{in.axis.drive.lowest_voltage.si, in.axis.drive.lowest_bus()};
+    if (!in.axis.drive.lowest_voltage.given())
+        c.missing.push_back({"/drive/lowest_voltage", "lowest bus voltage of the drive"});
+    if (!conclude(l, in, {c}, of_drive)) return;
     l.reason = "the drive works from " + format_number(l.used, 4) + " V; the bus falls to " +
                format_number(l.allowed, 4) + " V with mains low";
     if (l.state != LimitState::fits) l.remedy = "A higher bus, or a drive for a lower one.";
 }
 
-bool has_dial(const LimitInput& in) { return in.axis.motor.stepper() && in.axis.drive.most_current.given(); }
+bool has_dial(const LimitInput& in) { return in.axis.driven() && in.axis.motor.stepper() && has_any_drive(in); }
 void judge_dial(Limit& l, const LimitInput& in) {
     const Drive& d = in.axis.drive;
     const bool peak = d.dial == AmperesAs::peak;
     l.used = d.phase_current.given() ? d.phase_current.si
                                      : stepper_numbers(in.axis.motor).current * (peak ? std::numbers::sqrt2 : 1);
-    l.allowed = d.most_current.si;
-    if (!closed(l, in, of_drive)) return;
+    if (!conclude(l, in,
+            {held_against(l.used, d.most_current, "/drive/most_current", "highest setting of the drive's dial")},
+            of_drive))
+        return;
     if (l.state == LimitState::tight) l.state = LimitState::fits; // a dial turned up to its end is no risk
     l.reason = Text(d.phase_current.given() ? "set to " : "as the motor is rated, ") + format_number(l.used, 3) +
                " A " + (peak ? "peak" : "RMS") + "; the dial goes up to " + format_number(l.allowed, 3) + " A";
@@ -347,12 +375,11 @@ need::Bits life_needs(const Axis& axis) {
     return s && !s->spectrum.empty() ? need::screw_life | need::travel : need::load | need::screw_life;
 }
 const Screw* screw_of(const LimitInput& in) { return std::get_if<Screw>(&in.axis.mechanism); }
-bool asks_life(const LimitInput& in) {
-    const Screw* s = screw_of(in);
-    return s && s->dynamic_rating.given() && s->life_asked.given();
-}
+bool asks_life(const LimitInput& in) { return screw_of(in) && screw_of(in)->life_asked.given(); }
 void judge_screw_life(Limit& l, const LimitInput& in) {
     const Screw& s = *screw_of(in);
+    if (!s.dynamic_rating.given())
+        return lacks(l, {{"/mechanism/dynamic_rating", "dynamic load rating of the nut"}});
     const ScrewLife life = screw_life(s, in.so_far.demand);
     l.used = s.life_asked.si;
     l.allowed = life.hours * 3600; // one that never turns lasts for ever
@@ -383,6 +410,12 @@ void judge_screw_static(Limit& l, const LimitInput& in) {
     if (l.state != LimitState::fits) l.remedy = "A larger nut, or gentler moves.";
 }
 
+// an open-loop stepper lags behind its place under its torque
+need::Bits precision_needs(const Axis& axis) {
+    using namespace need;
+    const Bits all = load | precision | stiffness | bending | buckling | pulses;
+    return open_loop(axis) ? all | demand | current | temperatures : all;
+}
 bool asks_precision(const LimitInput& in) {
     return in.axis.accuracy.asked.given() && !std::holds_alternative<Winder>(in.axis.mechanism);
 }
@@ -393,20 +426,21 @@ void judge_precision(Limit& l, const LimitInput& in) {
     const bool worst = in.axis.accuracy.judged_by == ErrorSum::worst;
     l.used = worst ? b.worst : b.squares;
     l.allowed = in.axis.accuracy.asked.si;
-    if (!b.missing.empty() && l.used <= l.allowed) {
-        std::string names;
-        for (const std::string& m : b.missing) names += (names.empty() ? "" : ", ") + m;
-        return cannot(l, "± " + words(in).say(l.used, l.kind) + " by what is known; not given: " + names);
-    }
+    if (!b.missing.empty() && l.used <= l.allowed)
+        return lacks(l, b.missing, Text("± ") + words(in).say(l.used, l.kind) + " by what is given");
     if (in.workings && !b.terms.empty()) {
         WorkingValues v;
-        std::string sum, letters;
+        std::string sum, windups;
         for (std::size_t i = 0; i < b.terms.size(); ++i) {
             const std::string name = "e" + std::to_string(i + 1);
             v.emplace_back(name, b.terms[i].error);
-            sum += (i == 0 ? "" : "+") + name + (worst ? "" : "^2");
+            if (!worst && b.terms[i].key.starts_with("windup"))
+                windups += (windups.empty() ? "" : "+") + name;
+            else
+                sum += (sum.empty() ? "" : "+") + name + (worst ? "" : "^2");
         }
-        l.working.push_back(working_line("e", worst ? "sum of all errors, ±" : "root of the sum of squares, ±",
+        if (!windups.empty()) sum += (sum.empty() ? "(" : "+(") + windups + ")^2";
+        l.working.push_back(working_line("e", worst ? "sum of all errors, ±" : "root of the sum of squares, the windups together, ±",
             worst ? sum : "sqrt(" + sum + ")", v, l.used, l.kind, practice));
     }
     if (!closed(l, in, practice)) return;
@@ -425,14 +459,12 @@ double Mating::apart() const { return std::abs(has - wants); }
 
 std::vector<Mating> coupling_fits(const Axis& axis) {
     std::vector<Mating> out;
-    const Coupling& c = axis.coupling;
-    const bool at_motor = axis.stages.empty() || c.place == CouplingPlace::motor;
-    const QuantityBase& driving = at_motor ? static_cast<const QuantityBase&>(axis.motor.shaft_diameter)
-                                           : static_cast<const QuantityBase&>(axis.stages.back().output_shaft);
-    if (c.driving_bore.given() && driving.given() && (!at_motor || axis.driven()))
-        out.push_back({"bore on the motor's side", c.driving_bore.si, driving.si});
-    if (c.driven_bore.given() && c.driven_shaft.given())
-        out.push_back({"bore on the load's side", c.driven_bore.si, c.driven_shaft.si});
+    const auto add = [&](const char* what, const QuantityBase& bore, const Shaft& shaft) {
+        if (bore.given())
+            out.push_back({what, bore.si, shaft.diameter.si, shaft.diameter.given() ? Missing{} : shaft.missing});
+    };
+    add("bore on the motor's side", axis.coupling.driving_bore, driving_shaft(axis));
+    add("bore on the load's side", axis.coupling.driven_bore, driven_shaft(axis));
     return out;
 }
 
@@ -441,31 +473,40 @@ std::vector<Mating> stage_fits(const Axis& axis) {
     for (std::size_t k = 0; k < axis.stages.size(); ++k) {
         const Stage& s = axis.stages[k];
         const std::string name = s.name.empty() ? "stage " + std::to_string(k + 1) : s.name;
-        const bool with_motor = k == 0 && axis.driven();
-        const auto add = [&](const char* what, const QuantityBase& has, const QuantityBase& wants) {
-            if (has.given() && wants.given()) out.push_back({name + ", " + what, has.si, wants.si});
+        const auto add = [&](const char* what, const QuantityBase& has, const QuantityBase* wants, Missing missing) {
+            if (!has.given()) return;
+            const bool given = wants && wants->given();
+            out.push_back(
+                {name + ", " + what, has.si, given ? wants->si : no_number, given ? Missing{} : std::move(missing)});
         };
-        if (k == 0 && !mates_motor(axis)) continue;
-        if (with_motor)
-            add("input bore and shaft of the motor", s.input_bore, axis.motor.shaft_diameter);
-        else if (k > 0)
-            add("input bore and shaft before it", s.input_bore, axis.stages[k - 1].output_shaft);
-        if (!with_motor || !s.adapter.empty()) continue;
-        add("pilot", s.pilot, axis.motor.pilot);
-        add("bolt circle", s.bolt_circle, axis.motor.bolt_circle);
+        if (k > 0) {
+            add("input bore and shaft before it", s.input_bore, &axis.stages[k - 1].output_shaft,
+                {"/stages/" + std::to_string(k - 1) + "/output_shaft", "output shaft of the stage before it"});
+            continue;
+        }
+        if (!mates_motor(axis)) continue;
+        const Motor* motor = axis.driven() ? &axis.motor : nullptr;
+        add("input bore and shaft of the motor", s.input_bore, motor ? &motor->shaft_diameter : nullptr,
+            {"/motor/shaft_diameter", "shaft of the motor"});
+        if (!s.adapter.empty()) continue;
+        add("pilot", s.pilot, motor ? &motor->pilot : nullptr, {"/motor/pilot", "pilot of the motor"});
+        add("bolt circle", s.bolt_circle, motor ? &motor->bolt_circle : nullptr,
+            {"/motor/bolt_circle", "bolt circle of the motor"});
     }
     return out;
 }
 
-double misalignment(const Coupling& c) {
-    double sum = 0;
-    const auto add = [&](const QuantityBase& has, const QuantityBase& may) {
-        if (may.given()) sum += has.given() ? has.si / may.si : no_number;
+Misalignment misalignment(const Coupling& c) {
+    Misalignment out;
+    const auto add = [&](const QuantityBase& has, const QuantityBase& may, const std::string& name) {
+        if (!may.given()) out.missing.push_back({"/coupling/" + name + "_allowed", name + " allowance of the coupling"});
+        if (!has.given()) out.missing.push_back({"/coupling/" + name, "actual " + name + " misalignment"});
+        if (may.given() && has.given()) out.sum += has.si / may.si;
     };
-    add(c.angular, c.angular_allowed);
-    add(c.parallel, c.parallel_allowed);
-    add(c.axial, c.axial_allowed);
-    return sum;
+    add(c.angular, c.angular_allowed, "angular");
+    add(c.parallel, c.parallel_allowed, "parallel");
+    add(c.axial, c.axial_allowed, "axial");
+    return out;
 }
 
 TorqueLimit torque_limit(const Axis& axis, const LoadModel& load, const Policy& policy) {
@@ -503,30 +544,29 @@ std::vector<LimitRow> drivetrain_limit_rows() {
         {"coupling", "Coupling, peak", Kind::torque, coupling_needs | rotor | ratio_inertia | peak_curve | voltage,
             false, has_coupling, judge_coupling, nullptr, nullptr, nullptr, coupling_needs},
         {"coupling_speed", "Coupling, speed", Kind::angular_speed, speeds | need::coupling_speed, false,
-            has_coupling_speed, judge_coupling_speed},
-        {"coupling_alignment", "Coupling, misalignment", Kind::number, alignment, false, has_alignment,
+            has_coupling, judge_coupling_speed},
+        {"coupling_alignment", "Coupling, misalignment", Kind::number, alignment, false, has_coupling,
             judge_alignment},
         {"coupling_bores", "Coupling, bores", Kind::length, coupling_fit, false, has_bores, judge_bores},
-        {"coupling_range", "Coupling, size of its bores", Kind::length, coupling_fit, false, has_range, judge_range},
+        {"coupling_range", "Coupling, size of its bores", Kind::length, coupling_fit, false, has_coupling, judge_range},
         {"stage_mating", "Gearhead on motor", Kind::length, coupling_fit, false, has_mating, judge_mating},
         {"brake_stop", "Brake, stopping", Kind::torque, brakes, false, wants_brake, judge_brake_stop},
-        {"brake_energy", "Brake, energy of a stop", Kind::energy, brakes, false, has_brake_energy, judge_brake_energy},
-        {"drive_overload", "Drive, I²t", Kind::current_squared_time, currents | drive_overload, true, has_overload,
+        {"brake_energy", "Brake, energy of a stop", Kind::energy, brakes, false, wants_brake, judge_brake_energy},
+        {"drive_overload", "Drive, I²t", Kind::current_squared_time, currents | drive_overload, true, has_servo_drive,
             judge_overload},
         {"drive_standstill", "Drive, standstill", Kind::current, need::demand | current | temperatures | drive_overload,
             true, has_standstill, judge_standstill},
-        {"drive_highest", "Drive, bus at its highest", Kind::voltage, voltage | drive_window, false, has_highest,
+        {"drive_highest", "Drive, bus at its highest", Kind::voltage, voltage | drive_window, false, has_any_drive,
             judge_highest},
         {"drive_dial", "Drive, dial", Kind::current, current | drive_overload, true, has_dial, judge_dial},
-        {"drive_lowest", "Drive, bus at its lowest", Kind::voltage, voltage | drive_window, false, has_lowest,
+        {"drive_lowest", "Drive, bus at its lowest", Kind::voltage, voltage | drive_window, false, has_any_drive,
             judge_lowest},
         {"screw_life", "Screw life", Kind::time, need::load | need::screw_life, false, asks_life, judge_screw_life,
             nullptr, nullptr, life_needs},
         {"screw_static", "Screw, static load", Kind::force, need::load | stop | need::screw_life, false,
             has_static_rating, judge_screw_static},
-        {"precision", "Precision", Kind::length,
-            need::load | need::precision | need::stiffness | bending | buckling | pulses, false, asks_precision,
-            judge_precision},
+        {"precision", "Precision", Kind::length, 0, false, asks_precision, judge_precision, nullptr, nullptr,
+            precision_needs},
     };
 }
 

@@ -27,13 +27,18 @@ struct Mating {
     std::string what;     ///< "bore on the motor's side"
     double has = 0;       ///< m
     double wants = 0;     ///< m
+    Missing missing;      ///< the diameter it goes onto, where that is not given; else without a path
     double apart() const; ///< m, ≥ 0
 };
-/// Those of the coupling, or those of stages and motor.
+/// Of every bore, pilot and bolt circle that is given: those of the coupling, or those of stages and motor.
 std::vector<Mating> coupling_fits(const Axis& axis);
 std::vector<Mating> stage_fits(const Axis& axis);
 
-/// Misalignments as assembled over those allowed, added up; NaN where one of them is not known.
-double misalignment(const Coupling& c);
+/// Misalignments as assembled over those allowed, added up over those that are given.
+struct Misalignment {
+    double sum = 0;
+    std::vector<Missing> missing;
+};
+Misalignment misalignment(const Coupling& c);
 
 } // namespace fulmox

@@ -402,17 +402,14 @@ std::vector<FigureRow> motor_rows() {
             }},
         {"motor.heat_use", "Heat used, loss method", nullptr, Kind::number, need::demand | heat, has_servo,
             [](Figure& f, In in) {
-                f.si = in.motor->loss_use;
+                f.si = in.motor->heat_use();
                 f.unit = "%";
                 f.note = std::isnan(f.si) ? "the cycle runs beyond the continuous curve" : "";
-                if (!std::isnan(f.si) && in.can->continuous_by_model)
-                    work(f, in, "use", "√(mean[heat as a torque squared])/T_0", "sqrt(m)/T_0",
-                        {{"m", in.motor->loss_mean}, {"T_0", in.motor->heat_reference}},
-                        "heat of the current at every torque and speed");
-                else if (!std::isnan(f.si))
-                    work(f, in, "use", "√(mean[T² + T_c(0)² − T_c(ω)²]/(f T_c(0)²))", "sqrt(m/(f*T_c0^2))",
-                        {{"m", in.motor->loss_mean}, {"f", in.can->heat_factor}, {"T_c0", in.can->continuous.stall()}},
-                        "loss method: the fall of the continuous curve is iron and friction heat");
+                if (std::isfinite(f.si) && in.motor->heat_left > 0)
+                    work(f, in, "use", in.can->continuous_by_model ? "T_eq/√(mean[T_c'(ω)²])" : "T_rms/√(mean[T_c'(ω)²])",
+                        "T/sqrt(m)", {{"T", in.motor->heat_torque}, {"m", in.motor->heat_left}},
+                        in.can->continuous_by_model ? "heat of the current at every torque and speed"
+                                                    : "loss method: the fall of the continuous curve is iron and friction heat");
             }},
         {"motor.acceleration", "Acceleration at top speed", nullptr, Kind::angular_acceleration,
             need::demand | ratio_inertia | peak_curve | voltage,

@@ -136,8 +136,7 @@ void temperature(Figure& f, double celsius, In in) {
 
 double efficiency(In in) { return in.machine ? in.machine->operation.supply_efficiency.value_or(1) : 1; }
 
-double of_drive(In in) { return in.axis.drive.own_loss.value_or(0) * in.demand->cycle_time; }
-double joules_at_mains(In in) { return (in.heat->energy.motor + of_drive(in)) / efficiency(in); }
+double joules_at_mains(In in) { return in.heat->energy.fed / efficiency(in); }
 double joules_a_year(In in) {
     return joules_at_mains(in) / in.demand->cycle_time * in.machine->operation.seconds_per_year();
 }
@@ -245,10 +244,9 @@ std::vector<FigureRow> heat_figure_rows() {
             }},
         {"energy.mains", "Energy a cycle, mains", nullptr, Kind::energy, all | energy, in_watts,
             [](Figure& f, In in) {
-                const CycleEnergy& e = in.heat->energy;
                 f.si = joules_at_mains(in);
-                work(f, in, "E", "(E_motor + E_drive)/η", "(m+d)/n",
-                    {{"m", e.motor}, {"d", of_drive(in)}, {"n", efficiency(in)}});
+                work(f, in, "E", "∫ max(0, T ω + losses + drive loss) dt/η", "f/n",
+                    {{"f", in.heat->energy.fed}, {"n", efficiency(in)}});
             }},
         {"energy.mean_power", "Mean power, mains", nullptr, Kind::power, all | energy, in_watts,
             [](Figure& f, In in) {

@@ -30,13 +30,47 @@ std::string use_text(double utilisation) {
                                      : format_number(100 * utilisation, 3) + " %";
 }
 
+double Clause::use() const {
+    if (std::isnan(used) || std::isnan(allowed)) return std::numeric_limits<double>::quiet_NaN();
+    if (used == 0) return 0;
+    return allowed > 0 ? used / allowed : std::numeric_limits<double>::infinity();
+}
+
+namespace {
+// a last-bit difference must not turn a limit that is met exactly
+constexpr double slack = 1 + 1e-12;
+} // namespace
+
+std::optional<std::size_t> worst_of(const std::vector<Clause>& clauses, std::vector<Missing>& missing) {
+    missing.clear();
+    std::optional<std::size_t> over, worst;
+    const auto more = [&](std::optional<std::size_t>& most, std::size_t i) {
+        if (!most || clauses[i].use() > clauses[*most].use()) most = i;
+    };
+    bool unknown = false;
+    for (std::size_t i = 0; i < clauses.size(); ++i) {
+        const Clause& c = clauses[i];
+        if (c.used > c.allowed * slack) more(over, i);
+        if (c.known()) {
+            more(worst, i);
+            continue;
+        }
+        unknown = true;
+        for (const Missing& m : c.missing)
+            if (std::find(missing.begin(), missing.end(), m) == missing.end()) missing.push_back(m);
+    }
+    if (over) {
+        missing.clear();
+        return over;
+    }
+    return unknown ? std::nullopt : worst;
+}
+
 void judge(Limit& l) {
     if (std::isnan(l.used) || std::isnan(l.allowed) || std::isnan(l.share)) {
         l.state = LimitState::cannot_say;
         return;
     }
-    // a last-bit difference must not turn a limit that is met exactly
-    constexpr double slack = 1 + 1e-12;
     if (l.used > l.allowed * slack)
         l.state = LimitState::over;
     else if (l.used > l.allowed * l.share * slack)
@@ -60,6 +94,7 @@ LimitCount count(const std::vector<Limit>& limits) {
             break;
         case LimitState::cannot_say:
             ++c.cannot_say;
+            c.accepted += l.accepted;
             break;
         }
     }

@@ -1,9 +1,12 @@
 // Limits: what an axis is judged on.
 #pragma once
 
+#include "core/model/problem.h"
 #include "core/model/working.h"
 #include "core/quantity/text.h"
 
+#include <limits>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -25,10 +28,29 @@ struct Limit {
     Text remedy; ///< what would bring it back, empty where it fits
     std::string source;
     Working working;
+    std::vector<Missing> missing; ///< where it cannot be said for want of values: which
+    bool accepted = false;        ///< it cannot be said, and all that is missing is accepted
 
     /// used/allowed; infinite where nothing is allowed, NaN where it cannot be said.
     double utilisation() const;
 };
+
+/// One thing of a verdict that could be exceeded. Where something is missing `used` and `allowed` are what is known so
+/// far, NaN or too favourable: it may be over by them, it cannot fit.
+struct Clause {
+    double used = std::numeric_limits<double>::quiet_NaN();
+    double allowed = std::numeric_limits<double>::quiet_NaN();
+    std::vector<Missing> missing{};
+
+    bool known() const { return missing.empty() && used == used && allowed == allowed; }
+    /// used/allowed; infinite where nothing is allowed, NaN where a number is missing.
+    double use() const;
+};
+
+/// The one conjunction of the program: over by the worst clause that is over, else unknown where a clause is, else the
+/// worst clause counts. Its place; nothing where it cannot be said or there are no clauses. What is missing of all
+/// clauses goes into `missing`, each once.
+std::optional<std::size_t> worst_of(const std::vector<Clause>& clauses, std::vector<Missing>& missing);
 
 /// Sets the state from used, allowed and share. NaN in either gives cannot_say.
 void judge(Limit& l);
@@ -38,6 +60,7 @@ std::string use_text(double utilisation);
 
 struct LimitCount {
     int fits = 0, tight = 0, over = 0, cannot_say = 0;
+    int accepted = 0; ///< of those that cannot be said
 };
 LimitCount count(const std::vector<Limit>& limits);
 

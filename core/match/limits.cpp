@@ -8,6 +8,7 @@
 #include "core/match/stepper_rows.h"
 #include "core/match/words.h"
 #include "core/quantity/format.h"
+#include "core/quantity/not_finite.h"
 
 #include <algorithm>
 #include <cmath>
@@ -49,6 +50,37 @@ bool closed(Limit& l, const LimitInput& in, std::string source) {
 void cannot(Limit& l, Text why) {
     l.state = LimitState::cannot_say;
     l.reason = std::move(why);
+}
+
+void lacks(Limit& l, std::vector<Missing> missing, const Text& known) {
+    l.working.clear();
+    std::string names;
+    for (const Missing& m : missing) names += (names.empty() ? "" : ", ") + m.name;
+    cannot(l, (known.empty() ? Text() : known + "; ") + ("not given: " + names));
+    l.missing = std::move(missing);
+}
+
+std::optional<std::size_t> conclude(
+    Limit& l, const LimitInput& in, const std::vector<Clause>& clauses, std::string source) {
+    l.source = source;
+    std::vector<Missing> missing;
+    const auto worst = worst_of(clauses, missing);
+    if (!worst) {
+        if (missing.empty())
+            cannot(l, "its numbers are not known");
+        else
+            lacks(l, std::move(missing));
+        return std::nullopt;
+    }
+    l.used = clauses[*worst].used;
+    l.allowed = clauses[*worst].allowed;
+    if (!closed(l, in, std::move(source))) return std::nullopt;
+    return worst;
+}
+
+Clause held_against(double used, const QuantityBase& allowed, const std::string& path, const std::string& name) {
+    if (allowed.given()) return {used, allowed.si};
+    return {used, no_number, {{path, name}}};
 }
 
 bool too_little_to_say(Limit& l, const LimitInput& in) {
@@ -101,8 +133,8 @@ WorkingLine continuous_at_rest(const Capability& c) {
 WorkingLine continuous_by_point(const Capability& c, double speed, double allowed, const std::string& which) {
     if (c.continuous_by_model) return continuous_of_model(c, speed, allowed);
     return working_line("T_c'(ω)",
-        "√(f T_c(0)² − (T_c(0)² − T_c(ω)²)) at the " + which + " speed, not above the peak curve",
-        "min(sqrt(max(0, f*T_c0^2-(T_c0^2-T_c^2))), T_p)",
+        "√(T_c(ω)² − (1 − f) max(T_c(0), T_c(ω))²) at the " + which + " speed, not above the peak curve",
+        "min(sqrt(max(0, T_c^2-(1-f)*max(T_c0, T_c)^2)), T_p)",
         {{"f", c.heat_factor}, {"T_c0", c.continuous.stall()}, {"T_c", c.continuous.at(speed)},
             {"T_p", c.peak.at(speed)}},
         allowed, Kind::torque, "IEC 60034-1: ambient and altitude; the motor's derating");
@@ -130,7 +162,62 @@ Working rms_sum(const Demand& d, std::size_t segments) {
         "root mean square over the whole cycle, dwell included")};
 }
 
+std::vector<Missing> lacks_of_model(const LimitInput& in) {
+    std::vector<Missing> out;
+    if (!in.so_far.motor || !in.so_far.motor->can.model) return out;
+    const MotorNumbers& n = in.so_far.motor->can.model->numbers();
+    const std::string at = "/motor/electric/";
+    if (std::isnan(n.resistance)) out.push_back({at + "resistance", "resistance of the winding"});
+    if (!n.sine_driven) return out;
+    if (std::isnan(n.inductance)) out.push_back({at + "inductance", "inductance of the winding"});
+    if (std::isnan(n.pole_pairs))
+        out.push_back(
+            {at + (n.linear ? "pole_pitch" : "pole_pairs"), n.linear ? "pole pitch" : "pole pairs of the motor"});
+    return out;
+}
+
 namespace {
+
+bool has_servo_drive(const LimitInput& in) { return in.axis.drive.there() && !in.axis.motor.stepper(); }
+
+// What the peak curve leaves out, so that it promises too much: of the motor where it follows from the constants, and
+// of the drive where its peak current is not given.
+std::vector<Missing> lacks_of_peak(const LimitInput& in) {
+    const Capability& c = in.so_far.motor->can;
+    std::vector<Missing> out;
+    if (c.peak_by_model) {
+        out = lacks_of_model(in);
+        const MotorNumbers& n = c.model->numbers();
+        if (!n.stepper && !(n.peak_current > 0) && !(n.peak_torque > 0))
+            out.push_back({"/motor/electric/peak_current", "peak current of the motor"});
+    }
+    if (has_servo_drive(in) && !in.axis.drive.peak_current.given())
+        out.push_back({"/drive/peak_current", "peak current of the drive"});
+    return out;
+}
+
+// The same of what may run continuously; a sheet's curve tells it without the drive.
+std::vector<Missing> lacks_of_continuous(const LimitInput& in, bool with_drive) {
+    if (!in.so_far.motor->can.continuous_by_model) return {};
+    std::vector<Missing> out = lacks_of_model(in);
+    if (with_drive && has_servo_drive(in) && !in.axis.drive.continuous_current.given())
+        out.push_back({"/drive/continuous_current", "continuous current of the drive"});
+    return out;
+}
+
+// Judges where `used` and `allowed` are there but may promise too much.
+[[nodiscard]] bool closed_but_for(Limit& l, const LimitInput& in, std::vector<Missing> missing, std::string source) {
+    if (missing.empty() || std::isnan(l.used) || std::isnan(l.allowed) || std::isnan(l.share))
+        return closed(l, in, std::move(source));
+    Limit by_the_rest = l;
+    if (closed(by_the_rest, in, source) && by_the_rest.state == LimitState::over) {
+        l = std::move(by_the_rest);
+        return true;
+    }
+    l.source = std::move(source);
+    lacks(l, std::move(missing));
+    return false;
+}
 
 void judge_speed(Limit& l, const LimitInput& in) {
     const Demand& d = *in.so_far.demand;
@@ -151,7 +238,8 @@ void judge_speed(Limit& l, const LimitInput& in) {
                 c.peak_by_model ? "voltage equations of the machine, the worse of cold and hot"
                                 : "estimate: the end of the peak curve moves with the bus voltage"));
     }
-    if (!closed(l, in, "motor datasheet")) return;
+    if (!closed_but_for(l, in, c.peak_by_model ? lacks_of_model(in) : std::vector<Missing>(), "motor datasheet"))
+        return;
     l.reason =
         words(in).speed(l.used) + " of " + words(in).speed(l.allowed) +
         (c.mechanical_speed <= c.peak.end() ? ", the mechanical limit" : ", where the bus voltage ends the peak curve");
@@ -167,7 +255,7 @@ void judge_peak_torque(Limit& l, const LimitInput& in) {
     l.allowed = u.worst_peak_allowed;
     l.share = in.policy.peak_torque_share.si;
     if (in.workings) l.working.push_back(sum_of_causes(u.worst_peak));
-    if (!closed(l, in, "motor datasheet, peak curve at the actual bus voltage")) return;
+    if (!closed_but_for(l, in, lacks_of_peak(in), "motor datasheet, peak curve at the actual bus voltage")) return;
     const bool starting = l.used > 0 && u.worst_peak.speed == 0 && u.worst_peak.torque == d.breakaway.torque;
     l.reason = words(in).torque(l.used) + (starting ? " to break away" : "") + " at " +
                words(in).speed(std::abs(u.worst_peak.speed)) + ", " + format_number(u.worst_peak.time, 3) +
@@ -185,26 +273,28 @@ void rms_working(Limit& l, const LimitInput& in) {
 void judge_heat_by_loss(Limit& l, const LimitInput& in) {
     const MotorUse& u = *in.so_far.motor;
     l.share = in.policy.continuous_share.si;
-    if (std::isnan(u.loss_use) && u.can.continuous_by_model) return cannot(l, not_reached);
-    if (std::isnan(u.loss_use))
+    if (std::isnan(u.heat_allowed) && u.can.continuous_by_model) return cannot(l, not_reached);
+    if (std::isnan(u.heat_allowed))
         return cannot(l, "the cycle runs up to " + words(in).speed(in.so_far.demand->peak_speed) +
                              ", the continuous curve ends at " + words(in).speed(u.can.continuous.end()) +
                              " and is not extrapolated");
-    // torque at standstill that would heat as much
-    l.allowed = u.heat_reference;
-    l.used = std::sqrt(std::max(0.0, u.loss_mean));
+    l.used = u.heat_torque;
+    l.allowed = u.heat_allowed;
     if (in.workings) {
         rms_working(l, in);
-        l.working.push_back(working_line("T_heat", "√(T_rms² + mean[T_c(0)² − T_c(ω)²])", "sqrt(T_rms^2+P_w)",
-            {{"T_rms", in.so_far.demand->rms_torque}, {"P_w", u.speed_heat}}, l.used, Kind::torque,
+        l.working.push_back(working_line("allowed", "√(mean of T_c'(ω)²)", "sqrt(max(0, m))", {{"m", u.heat_left}},
+            l.allowed, Kind::torque,
             u.can.continuous_by_model
                 ? "heat of the current at every torque and speed, and of iron and friction by the rated point"
                 : "loss method: the fall of the continuous curve is iron and friction heat"));
-        if (!u.can.continuous_by_model) l.working.push_back(continuous_at_rest(u.can));
     }
-    if (!closed(l, in, "IEC 60034-1 S1 rating; loss method")) return;
-    l.reason =
-        "heat as of " + words(in).torque(l.used) + " at standstill, of " + words(in).torque(l.allowed) + " continuous";
+    if (!closed_but_for(l, in, lacks_of_continuous(in, false), "IEC 60034-1 S1 rating; loss method")) return;
+    // nothing is left for copper, whatever the torque
+    if (u.heat_left < 0) l.state = LimitState::over;
+    l.reason = u.heat_left <= 0
+                   ? Text("iron and friction alone take more than this motor may lose here")
+                   : (u.can.continuous_by_model ? "equivalent continuous torque " : "RMS torque ") +
+                         words(in).torque(l.used) + " of " + words(in).torque(l.allowed) + " at the speeds of the cycle";
     if (l.state != LimitState::fits)
         l.remedy =
             "More dwell, gentler ramps, counterbalance, brake in long holds, or a motor with more continuous torque.";
@@ -224,7 +314,7 @@ void judge_heat_by_point(Limit& l, const LimitInput& in) {
         rms_working(l, in);
         l.working.push_back(continuous_by_point(u.can, speed, l.allowed, which));
     }
-    if (!closed(l, in, "IEC 60034-1 S1 rating; point method")) return;
+    if (!closed_but_for(l, in, lacks_of_continuous(in, true), "IEC 60034-1 S1 rating; point method")) return;
     l.reason = words(in).torque(l.used) + " RMS at " + words(in).speed(speed) + " " + which +
                " speed; the continuous curve gives " + words(in).torque(l.allowed);
     if (l.state != LimitState::fits)
@@ -239,7 +329,7 @@ void judge_holding(Limit& l, const LimitInput& in) {
     l.allowed = u.can.continuous_stall();
     l.share = in.policy.continuous_share.si;
     if (in.workings) l.working.push_back(continuous_at_rest(u.can));
-    if (!closed(l, in, "motor datasheet, standstill torque")) return;
+    if (!closed_but_for(l, in, lacks_of_continuous(in, true), "motor datasheet, standstill torque")) return;
     l.reason = words(in).torque(l.used) + " to hold" +
                (in.axis.credit_friction_at_rest ? ", friction credited" : ", friction not credited");
     if (l.state != LimitState::fits) l.remedy = "Counterbalance, let the brake hold in dwells, shorter lead.";
@@ -248,10 +338,6 @@ void judge_holding(Limit& l, const LimitInput& in) {
 void judge_inertia_ratio(Limit& l, const LimitInput& in) {
     const InertiaStatement& i = *in.so_far.inertia;
     if (!i.told) return cannot(l, "the demand is given without the inertia of its load");
-    if (!in.policy.inertia_ratio_over.given()) {
-        l.used = i.ratio();
-        return cannot(l, "the policy \"" + in.policy.name + "\" does not judge the ratio");
-    }
     l.used = i.ratio();
     l.allowed = in.policy.inertia_ratio_over.si;
     l.share = in.policy.inertia_ratio_tight.si / l.allowed;
@@ -276,10 +362,18 @@ void judge_brake(Limit& l, const LimitInput& in) {
     l.used = in.policy.brake_static_factor.si * torque;
     const std::vector<ActingBrake> brakes = acting_brakes(in.axis, d.load);
     if (brakes.empty() && !has_motor(in)) return cannot(l, motor_missing(in));
-    l.allowed = braking_torque(brakes);
+    l.allowed = braking_torque(brakes); // of those whose torque is known
+    std::vector<Missing> missing;
+    for (const ActingBrake& b : brakes)
+        if (std::isnan(b.holds)) missing.push_back({b.field("static_torque"), "torque of " + b.name});
     if (in.workings && !std::isnan(l.used))
         l.working.push_back(working_line("needed", "factor × holding torque", "K*T",
             {{"K", in.policy.brake_static_factor.si}, {"T", torque}}, l.used, Kind::torque, practice));
+    // with more torque it could only hold better
+    if (!missing.empty() && l.used > l.allowed) {
+        l.source = practice;
+        return lacks(l, std::move(missing));
+    }
     if (!closed(l, in, practice)) return;
     const char* by_friction =
         d.static_torque_friction == 0 ? "; friction may hold it, but that is not to be relied on" : "";
@@ -298,7 +392,7 @@ void judge_brake(Limit& l, const LimitInput& in) {
 
 void judge_critical(Limit& l, const LimitInput& in) {
     const Screw& s = std::get<Screw>(in.axis.mechanism);
-    if (!s.root_diameter.given()) return cannot(l, "no root diameter is given");
+    if (!s.root_diameter.given()) return lacks(l, {{"/mechanism/root_diameter", "root diameter of the screw"}});
     ScrewBound bound = critical_speed(s, in.workings);
     l.used = in.so_far.demand->mechanism_peak_speed;
     l.allowed = bound.value;
@@ -312,14 +406,18 @@ void judge_critical(Limit& l, const LimitInput& in) {
 
 void judge_buckling(Limit& l, const LimitInput& in) {
     const Screw& s = std::get<Screw>(in.axis.mechanism);
-    if (!s.root_diameter.given()) return cannot(l, "no root diameter is given");
+    if (!s.root_diameter.given()) return lacks(l, {{"/mechanism/root_diameter", "root diameter of the screw"}});
     const Demand& d = *in.so_far.demand;
     ScrewBound bound = buckling_load(s, in.workings);
     l.used = d.axial_force();
     l.allowed = bound.value;
     l.share = in.policy.buckling_share.si;
     l.working = std::move(bound.working);
-    if (!closed(l, in, "Euler")) return;
+    // a stocky screw yields before it buckles
+    std::vector<Missing> missing;
+    if (!s.yield_strength.given() && l.used > 0)
+        missing.push_back({"/mechanism/yield_strength", "yield strength of the screw"});
+    if (!closed_but_for(l, in, std::move(missing), "Euler")) return;
     l.reason = words(in).say(l.used, Kind::force) + " largest axial force" +
                (d.axial_emergency > d.axial_peak ? ", in the emergency stop" : "") + ", taken as compression; " +
                (s.yield_strength.given() ? "Euler's or Johnson's" : "Euler's") + " load is " +
@@ -357,14 +455,27 @@ void judge_motor_current(Limit& l, const LimitInput& in) {
 
 void judge_drive_current(Limit& l, const LimitInput& in) {
     const MotorUse& u = *in.so_far.motor;
+    if (!u.can.model)
+        return lacks(l, {{"/motor/electric/torque_constant", "torque or voltage constant of the motor"}});
     const MotorConditions& c = u.can.model->conditions();
-    // the tighter of the two
-    const bool peak =
-        std::isinf(c.drive_continuous) || u.peak_current / c.drive_peak > u.rms_current / c.drive_continuous;
-    l.used = peak ? u.peak_current : u.rms_current;
-    l.allowed = peak ? c.drive_peak : c.drive_continuous;
-    if (too_little_to_say(l, in)) return;
-    if (!closed(l, in, "drive datasheet; currents of torque and speed")) return;
+    const Drive& drive = in.axis.drive;
+    // where the bus does not reach, the currents are too small
+    const bool more = u.beyond_voltage && u.can.model->weakens();
+    const auto clause = [&](double used, double allowed, const QuantityBase& given, const char* key, const char* name) {
+        Clause out{used, allowed};
+        if (!given.given()) out = {used, no_number, {{std::string("/drive/") + key, name}}};
+        if (u.can.model->weakens())
+            for (Missing& m : lacks_of_model(in)) out.missing.push_back(std::move(m));
+        return out;
+    };
+    const std::vector<Clause> clauses{clause(u.peak_current, c.drive_peak, drive.peak_current, "peak_current", "peak current of the drive"),
+        clause(u.rms_current, c.drive_continuous, drive.continuous_current, "continuous_current",
+            "continuous current of the drive")};
+    if (more && std::none_of(clauses.begin(), clauses.end(), [](const Clause& x) { return x.use() > 1; }))
+        return cannot(l, not_reached);
+    const auto worst = conclude(l, in, clauses, "drive datasheet; currents of torque and speed");
+    if (!worst) return;
+    const bool peak = *worst == 0;
     l.reason = format_number(l.used, 3) + " A of " + format_number(l.allowed, 3) + " A" +
                (u.can.model->numbers().sine_driven ? " RMS" : "") + (peak ? ", peak" : ", RMS over the cycle");
     if (l.state != LimitState::fits)
@@ -391,9 +502,9 @@ void judge_voltage(Limit& l, const LimitInput& in) {
                 {"d_d", drive.bus_droop.value_or(0)}},
             l.allowed, Kind::voltage, "DC bus"));
     // without resistance, inductance or pole pairs it is a lower bound: it may be over, but it cannot fit
-    if (const std::string left_out = m.approximate(); !left_out.empty() && l.used <= l.allowed)
-        return cannot(l, "it is at least " + format_number(l.used, 3) + " of " + format_number(l.allowed, 3) +
-                             " V; what " + left_out + " add is not known");
+    if (std::vector<Missing> left_out = lacks_of_model(in); !left_out.empty() && l.used <= l.allowed)
+        return lacks(l, std::move(left_out),
+            "at least " + format_number(l.used, 3) + " of " + format_number(l.allowed, 3) + " V");
     if (!closed(l, in, "voltage equations of the machine, the worse of cold and hot")) return;
     l.reason = format_number(l.used, 3) + " V between the " +
                (m.numbers().base == EmfBase::dc ? "terminals" : "lines") + " at the most, of " +
@@ -443,15 +554,14 @@ void judge_brush_speed(Limit& l, const LimitInput& in) {
 
 // a linear motor has no rotor to compare the load with
 bool turns(const LimitInput& in) { return !motion_of(in.axis.mechanism).direct || !in.axis.driven(); }
+// a policy that does not judge the ratio asks for nothing
+bool judges_ratio(const LimitInput& in) { return turns(in) && in.policy.inertia_ratio_over.given(); }
 
 const ElectricModel* model_of(const LimitInput& in) {
     return in.so_far.motor && in.so_far.motor->can.model ? &*in.so_far.motor->can.model : nullptr;
 }
 bool has_motor_current(const LimitInput& in) { return model_of(in) && model_of(in)->numbers().peak_current > 0; }
-bool has_drive_current(const LimitInput& in) {
-    return model_of(in) && !in.axis.motor.stepper() &&
-           (in.axis.drive.continuous_current.given() || in.axis.drive.peak_current.given());
-}
+bool has_drive_current(const LimitInput& in) { return in.axis.driven() && has_servo_drive(in); }
 // A winding for 24 V on a bus of 320 V turns well in the reckoning and not for long in the machine.
 void judge_bus_rating(Limit& l, const LimitInput& in) {
     constexpr double most = 2;
@@ -521,8 +631,8 @@ const std::vector<LimitRow>& limit_rows() {
                 has_trip, judge_open_circuit},
             {"brush_speed", "Brush speed", Kind::angular_speed, speeds | top_speed, true, has_brush_speed,
                 judge_brush_speed},
-            {"inertia_ratio", "Inertia ratio", Kind::number, travel | inertia | ratio_inertia | rotor, true, turns,
-                judge_inertia_ratio},
+            {"inertia_ratio", "Inertia ratio", Kind::number, travel | inertia | ratio_inertia | rotor, true,
+                judges_ratio, judge_inertia_ratio},
             {"brake", "Holding brake", Kind::torque, need::load | motor_brake, false, wants_brake, judge_brake},
             {"critical_speed", "Screw critical speed", Kind::angular_speed, speeds | bending, false, screw_turns,
                 judge_critical},
@@ -571,10 +681,17 @@ std::vector<Limit> judge_all(const LimitInput& in, const Waiting& waiting) {
                 l.used = l.allowed = std::nan("");
                 cannot(l, waiting.words(needs));
             }
-        } else if (row.of_motor && !has_motor(in))
+        } else if (row.of_motor && !has_motor(in)) {
             cannot(l, motor_missing(in));
-        else
+        } else {
             row.judge(l, in);
+            // whatever is not said in numbers of its own is an unknown of its own
+            if (l.state == LimitState::cannot_say && l.missing.empty())
+                l.missing.push_back({"limit/" + l.key, l.label});
+            if (l.state == LimitState::cannot_say)
+                l.accepted = std::all_of(l.missing.begin(), l.missing.end(),
+                    [&](const Missing& m) { return in.axis.accepts(m.path); });
+        }
         out.push_back(std::move(l));
     }
     return out;

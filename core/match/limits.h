@@ -41,6 +41,17 @@ inline Words words(const LimitInput& in) { return Words(motion_of(in.axis.mechan
 /// It cannot be said, for this reason.
 void cannot(Limit& l, Text why);
 
+/// It cannot be said for want of these.
+void lacks(Limit& l, std::vector<Missing> missing, const Text& known = {});
+
+/// Judges by all clauses together (`worst_of`), and ends the working; the place of the clause that decides, nothing
+/// where it cannot be said.
+[[nodiscard]] std::optional<std::size_t> conclude(
+    Limit& l, const LimitInput& in, const std::vector<Clause>& clauses, std::string source);
+
+/// The value of a field, or what is missing.
+Clause held_against(double used, const QuantityBase& allowed, const std::string& path, const std::string& name);
+
 /// Why what rests on the motor's constants cannot be said where `MotorUse::beyond_voltage`.
 inline constexpr const char* not_reached = "by the motor's constants this bus does not reach all of the cycle";
 
@@ -48,6 +59,9 @@ inline constexpr const char* not_reached = "by the motor's constants this bus do
 /// not weakened either, and what it comes to is too little. It cannot be said then, unless it is over already; true if
 /// so.
 [[nodiscard]] bool too_little_to_say(Limit& l, const LimitInput& in);
+
+/// What of the motor's constants is not given, so that a curve made of them promises too much.
+std::vector<Missing> lacks_of_model(const LimitInput& in);
 
 /// The torque of an instant as the sum of its causes.
 WorkingLine sum_of_causes(const ShaftPoint& p);
@@ -75,6 +89,8 @@ struct LimitRow {
     const char* open_loop_label = nullptr;   ///< with a stepper that notices no lost step
     need::Bits (*on)(const Axis&) = nullptr; ///< what it needs on this axis, in place of `needs`
     need::Bits over_by = 0; ///< what is enough to say that it is over, where the rest is missing; 0: nothing
+    std::vector<const char*> allowed_by{}; ///< fields (below the axis) of which more never makes it worse
+    std::vector<const char*> asked_by{};   ///< fields of which more never makes it better
 };
 
 /// All rows, in working order.

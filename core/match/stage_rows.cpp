@@ -6,8 +6,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <functional>
 #include <limits>
+#include <tuple>
 
 namespace fulmox {
 
@@ -21,206 +21,239 @@ std::string name_of(const Axis& axis, std::size_t stage) {
     return axis.stages.size() > 1 && !s.name.empty() ? name + " (stage " + std::to_string(stage + 1) + ")" : name;
 }
 
-// The worst of the stages for which the sheet says something; those of which it says nothing are named.
-struct Judged {
-    const StageUse* use = nullptr;
-    const Stage* stage = nullptr;
-    double used = 0, allowed = 0;
-};
-
-std::string left_out(const LimitInput& in, const std::function<bool(const Stage&)>& told) {
-    std::string out;
-    for (std::size_t k = 0; k < in.axis.stages.size(); ++k)
-        if (!told(in.axis.stages[k])) out += (out.empty() ? "" : ", ") + name_of(in.axis, k);
-    return out.empty() ? out : "; nothing is given of " + out;
+// A gearhead with a sheet of its own is asked for every rating; of belts, open gears and chains few have one.
+bool has_to_say(const Stage& s) {
+    return s.kind == StageKind::gearhead || s.kind == StageKind::strain_wave || s.kind == StageKind::worm ||
+           s.kind == StageKind::bevel;
 }
 
-// `ask` gives used and allowed, allowed NaN where the sheet of a stage is silent.
-Judged worst_stage(
-    const LimitInput& in, const std::function<std::pair<double, double>(const Stage&, const StageUse&)>& ask) {
-    Judged worst;
-    double most = -1;
-    for (const StageUse& use : *in.so_far.stages) {
-        const Stage& stage = in.axis.stages[use.stage];
-        const auto [used, allowed] = ask(stage, use);
-        if (std::isnan(allowed)) continue;
-        if (const double share = used / allowed; share > most || std::isnan(share)) {
-            most = share;
-            worst = {&use, &stage, used, allowed};
-        }
-    }
-    return worst;
-}
-
-double given(const QuantityBase& q) { return q.given() ? q.si : no_number; }
+std::string path_of(std::size_t stage, const char* key) { return "/stages/" + std::to_string(stage) + "/" + key; }
 
 template <auto Member> bool has(const LimitInput& in) {
+    return !motion_of(in.axis.mechanism).direct &&
+           std::any_of(in.axis.stages.begin(), in.axis.stages.end(),
+               [](const Stage& s) { return has_to_say(s) || (s.*Member).given(); });
+}
+template <auto Member> bool some(const LimitInput& in) {
     return !motion_of(in.axis.mechanism).direct && std::any_of(in.axis.stages.begin(), in.axis.stages.end(),
                                                        [](const Stage& s) { return (s.*Member).given(); });
 }
 
-template <auto Member> bool told(const Stage& s) { return (s.*Member).given(); }
-
-template <auto A, auto B>
-constexpr bool same_member =
-    std::is_same_v<std::integral_constant<decltype(A), A>, std::integral_constant<decltype(B), B>>;
-
-// What is the same for each of them; false where it cannot be said.
-template <auto Member, class Ask> bool judged(Limit& l, const LimitInput& in, Judged& worst, Ask ask) {
-    if (!in.so_far.stages) {
-        cannot(l, "the demand at its output is not known");
-        return false;
+// A clause for each stage that is asked; those that are not are named.
+struct Asked {
+    std::vector<Clause> clauses;
+    std::vector<const StageUse*> uses; // of each clause
+    std::string not_judged;            // in words, with what comes before it
+};
+struct Rating {
+    const char* key;
+    const char* name; // "peak torque"
+    bool obligatory = true;
+};
+// `ask` gives used and allowed of a stage whose rating is given.
+template <auto Member, class Ask> Asked each_stage(const LimitInput& in, const Rating& rating, Ask ask) {
+    Asked out;
+    std::string names;
+    for (std::size_t k = 0; k < in.axis.stages.size(); ++k) {
+        const Stage& s = in.axis.stages[k];
+        const bool given = (s.*Member).given();
+        if (!given && !(rating.obligatory && has_to_say(s))) {
+            names += (names.empty() ? "" : ", ") + name_of(in.axis, k);
+            continue;
+        }
+        const auto use = std::find_if(in.so_far.stages->begin(), in.so_far.stages->end(),
+            [&](const StageUse& u) { return u.stage == k; });
+        Clause c;
+        if (given && use != in.so_far.stages->end())
+            std::tie(c.used, c.allowed) = ask(s, *use);
+        else if (given)
+            c.missing.push_back({path_of(k, "demand"), "demand at the output of " + name_of(in.axis, k)});
+        else
+            c.missing.push_back({path_of(k, rating.key), std::string(rating.name) + " of " + name_of(in.axis, k)});
+        out.clauses.push_back(std::move(c));
+        out.uses.push_back(use != in.so_far.stages->end() ? &*use : nullptr);
     }
-    worst = worst_stage(in, [&](const Stage& s, const StageUse& u) {
-        double allowed = given(s.*Member);
-        // the sheet may leave less of the peak at this number of cycles an hour
-        if constexpr (same_member<Member, &Stage::peak_torque>) allowed *= s.peak_share.value_or(1);
-        if constexpr (same_member<Member, &Stage::ratchet_torque>)
-            if (s.kind != StageKind::strain_wave) allowed = no_number;
-        return std::pair(ask(u), allowed);
-    });
-    if (!worst.use) {
-        cannot(l, "the demand at its output is not known");
-        return false;
-    }
-    l.used = worst.used;
-    l.allowed = worst.allowed;
-    return true;
+    if (!names.empty()) out.not_judged = "; no " + std::string(rating.name) + " given: " + names;
+    return out;
+}
+
+// The stage that decides; null where it cannot be said.
+const StageUse* decided(Limit& l, const LimitInput& in, const Asked& asked, const char* source) {
+    const auto worst = conclude(l, in, asked.clauses, source);
+    return worst ? asked.uses[*worst] : nullptr;
+}
+
+bool known_demand(Limit& l, const LimitInput& in) {
+    if (in.so_far.stages) return true;
+    cannot(l, "the demand at its output is not known");
+    return false;
 }
 
 void judge_peak(Limit& l, const LimitInput& in) {
-    Judged w;
-    if (!judged<&Stage::peak_torque>(l, in, w, [](const StageUse& u) { return u.peak; })) return;
-    if (!closed(l, in, sheet_says)) return;
-    l.reason = words(in).torque(l.used) + " at the output of " + name_of(in.axis, w.use->stage) +
-               " at the most, standstill and breakaway included" +
-               (w.stage->peak_share.given() ? "; " + format_number(100 * w.stage->peak_share.si, 3) +
-                                                  " % of the sheet's peak are left at this number of cycles an hour"
-                                            : "") +
-               left_out(in, told<&Stage::peak_torque>);
+    if (!known_demand(l, in)) return;
+    const Asked asked = each_stage<&Stage::peak_torque>(in, {"peak_torque", "peak torque"},
+        // the sheet may leave less of the peak at this number of cycles an hour
+        [](const Stage& s, const StageUse& u) {
+            return std::pair(u.peak, s.peak_torque.si * s.peak_share.value_or(1));
+        });
+    const StageUse* u = decided(l, in, asked, sheet_says);
+    if (!u) return;
+    const Stage& s = in.axis.stages[u->stage];
+    l.reason = words(in).torque(l.used) + " at the output of " + name_of(in.axis, u->stage) +
+               ", standstill and breakaway included" +
+               (s.peak_share.given() ? "; " + format_number(100 * s.peak_share.si, 3) +
+                                           " % of the sheet's peak are left at this number of cycles an hour"
+                                     : "") +
+               asked.not_judged;
     if (l.state != LimitState::fits) l.remedy = "A larger gearhead, gentler ramps, or a torque limit in the drive.";
 }
 
 void judge_equivalent(Limit& l, const LimitInput& in) {
-    Judged w;
-    if (!judged<&Stage::rated_torque>(l, in, w, [](const StageUse& u) { return u.equivalent; })) return;
-    if (in.workings && std::isfinite(w.use->worn) && w.use->turned > 0)
+    if (!known_demand(l, in)) return;
+    const Asked asked = each_stage<&Stage::rated_torque>(in, {"rated_torque", "rated torque"},
+        [](const Stage& s, const StageUse& u) { return std::pair(u.equivalent, s.rated_torque.si); });
+    std::vector<Missing> missing;
+    if (const auto worst = worst_of(asked.clauses, missing);
+        worst && in.workings && std::isfinite(asked.uses[*worst]->worn) && asked.uses[*worst]->turned > 0) {
+        const StageUse& u = *asked.uses[*worst];
         l.working.push_back(working_line("T_eq", "(∫|ω||T|^q dt / ∫|ω| dt)^(1/q)", "(W/N)^(1/q)",
-            {{"W", w.use->worn}, {"N", w.use->turned}, {"q", w.use->exponent}}, l.used, Kind::torque,
-            "wear weighted by turns"));
-    if (!closed(l, in, "equivalent torque by the fatigue of bearings and teeth (ISO 281), weighted by turns")) return;
-    l.reason = "as much wear as " + words(in).torque(l.used) + " all the time, at the output of " +
-               name_of(in.axis, w.use->stage) + ", with the exponent " + format_number(w.use->exponent, 3) +
-               (w.stage->exponent.given() ? "" : " of ball bearings");
-    if (const double life = stage_life(*w.stage, *w.use); std::isfinite(life))
-        l.reason += "; at that it lasts " + words(in).say(life, Kind::time);
-    l.reason += left_out(in, told<&Stage::rated_torque>);
+            {{"W", u.worn}, {"N", u.turned}, {"q", u.exponent}}, u.equivalent, Kind::torque, "wear weighted by turns"));
+    }
+    const StageUse* u =
+        decided(l, in, asked, "equivalent torque by the fatigue of bearings and teeth (ISO 281), weighted by turns");
+    if (!u) return;
+    const Stage& s = in.axis.stages[u->stage];
+    l.reason = "equivalent output torque " + words(in).torque(l.used) + " of " + name_of(in.axis, u->stage) +
+               ", exponent " + format_number(u->exponent, 3) + (s.exponent.given() ? "" : " of ball bearings");
+    if (const double life = stage_life(s, *u); std::isfinite(life))
+        l.reason += life > 1e6 * 3600 ? Text("; life over 10⁶ h") : "; life " + words(in).say(life, Kind::time);
+    l.reason += asked.not_judged;
     if (l.state != LimitState::fits) l.remedy = "A larger gearhead, less acceleration, or a smaller load.";
 }
 
+// Without a stop nobody asks for it, but where its torque is typed.
+bool stops(const Axis& axis, const Stage& s) {
+    return s.stop_torque.given() || axis.drive.stop_time.given() || axis.drive.stop_distance.given();
+}
+bool has_emergency(const LimitInput& in) {
+    return !motion_of(in.axis.mechanism).direct &&
+           std::any_of(in.axis.stages.begin(), in.axis.stages.end(), [&](const Stage& s) {
+               return stops(in.axis, s) && (has_to_say(s) || s.emergency_torque.given());
+           });
+}
 void judge_emergency(Limit& l, const LimitInput& in) {
-    Judged w;
-    if (!judged<&Stage::emergency_torque>(l, in, w, [](const StageUse& u) { return u.emergency; })) return;
-    const bool typed = w.stage->stop_torque.given();
-    if (!typed && in.so_far.demand->stop_time <= 0)
-        return cannot(l, "neither time nor distance of an emergency stop is given");
-    if (!closed(l, in, sheet_says)) return;
-    l.reason = words(in).torque(l.used) + " at the output of " + name_of(in.axis, w.use->stage) +
-               (typed ? Text(" in an emergency stop, as it is typed")
-                      : Text(" when the axis stops in ") + words(in).say(in.so_far.demand->stop_time, Kind::time) +
-                            " from top speed");
-    if (const double motor = motor_peak_at(in.axis, in.so_far.demand->load, in.so_far.can, w.use->stage);
-        motor > l.allowed)
+    if (!known_demand(l, in)) return;
+    const Asked asked = each_stage<&Stage::emergency_torque>(in, {"emergency_torque", "emergency torque"},
+        [&](const Stage& s, const StageUse& u) {
+            return std::pair(stops(in.axis, s) ? u.emergency : 0, s.emergency_torque.si);
+        });
+    const StageUse* u = decided(l, in, asked, sheet_says);
+    if (!u) return;
+    l.reason = words(in).torque(l.used) + " at the output of " + name_of(in.axis, u->stage) +
+               (in.axis.stages[u->stage].stop_torque.given()
+                       ? Text(" in an emergency stop, as typed")
+                       : Text(" when the axis stops in ") + words(in).say(in.so_far.demand->stop_time, Kind::time) +
+                             " from top speed");
+    if (const double motor = motor_peak_at(in.axis, in.so_far.demand->load, in.so_far.can, u->stage); motor > l.allowed)
         l.reason += "; the motor itself could give " + words(in).torque(motor) +
                     " there, so that a torque limit in the drive has to protect it";
-    l.reason += left_out(in, told<&Stage::emergency_torque>);
+    l.reason += asked.not_judged;
     if (l.state != LimitState::fits) l.remedy = "A longer stop, a torque limit in the drive, or a larger gearhead.";
 }
 
 void judge_mean_speed(Limit& l, const LimitInput& in) {
-    Judged w;
-    if (!judged<&Stage::nominal_speed>(l, in, w, [](const StageUse& u) { return u.mean_speed; })) return;
-    if (!closed(l, in, sheet_says)) return;
-    l.reason = words(in).speed(l.used) + " at the input of " + name_of(in.axis, w.use->stage) +
-               " over the cycle, standstill included; " + words(in).speed(w.use->moving_speed) + " while it moves" +
-               left_out(in, told<&Stage::nominal_speed>);
+    if (!known_demand(l, in)) return;
+    const Asked asked = each_stage<&Stage::nominal_speed>(in, {"nominal_speed", "nominal input speed"},
+        [](const Stage& s, const StageUse& u) { return std::pair(u.mean_speed, s.nominal_speed.si); });
+    const StageUse* u = decided(l, in, asked, sheet_says);
+    if (!u) return;
+    l.reason = words(in).speed(l.used) + " at the input of " + name_of(in.axis, u->stage) +
+               " over the cycle, standstill included; " + words(in).speed(u->moving_speed) + " while it moves" +
+               asked.not_judged;
     if (l.state != LimitState::fits) l.remedy = "A lower ratio, longer dwells, or a gearhead for higher speeds.";
 }
 
 void judge_top_speed(Limit& l, const LimitInput& in) {
-    Judged w;
-    if (!judged<&Stage::top_speed>(l, in, w, [](const StageUse& u) { return u.peak_speed; })) return;
-    if (!closed(l, in, sheet_says)) return;
-    l.reason = words(in).speed(l.used) + " at the input of " + name_of(in.axis, w.use->stage) + " at the most" +
-               left_out(in, told<&Stage::top_speed>);
+    if (!known_demand(l, in)) return;
+    const Asked asked = each_stage<&Stage::top_speed>(in, {"top_speed", "highest input speed"},
+        [](const Stage& s, const StageUse& u) { return std::pair(u.peak_speed, s.top_speed.si); });
+    const StageUse* u = decided(l, in, asked, sheet_says);
+    if (!u) return;
+    l.reason = words(in).speed(l.used) + " at the input of " + name_of(in.axis, u->stage) + " at top speed" +
+               asked.not_judged;
     if (l.state != LimitState::fits) l.remedy = "A lower ratio, less speed, or a gearhead for higher speeds.";
 }
 
-// What is asked of one stage after the other without its demand: the worst by share.
-struct Pair {
+// What is asked of one stage after the other without its demand.
+struct Load {
     const QuantityBase& has;
     const QuantityBase& may;
+    std::string path; // of what is asked
 };
-template <class Of> void judge_worst(Limit& l, const LimitInput& in, Of of, const char* what, const char* remedy) {
-    double most = -1;
-    std::size_t at = 0;
+template <class Of>
+void judge_loads(Limit& l, const LimitInput& in, Of of, const std::string& what, const char* remedy) {
+    std::vector<Clause> clauses;
+    std::vector<std::size_t> at;
     for (std::size_t k = 0; k < in.axis.stages.size(); ++k) {
-        const Pair p = of(in.axis.stages[k]);
+        const Load p = of(in.axis.stages[k], k);
         if (!p.may.given()) continue;
-        if (!p.has.given())
-            return cannot(l, std::string("the ") + what + " of " + name_of(in.axis, k) + " is not given");
-        if (p.has.si / p.may.si <= most) continue;
-        most = p.has.si / p.may.si;
-        at = k;
-        l.used = p.has.si;
-        l.allowed = p.may.si;
+        Clause c{p.has.si, p.may.si};
+        if (!p.has.given()) c.missing.push_back({p.path, what + " of " + name_of(in.axis, k)});
+        clauses.push_back(std::move(c));
+        at.push_back(k);
     }
-    if (!closed(l, in, sheet_says)) return;
-    l.reason = std::string(what) + " of " + name_of(in.axis, at) + ", as given";
+    const auto worst = conclude(l, in, clauses, sheet_says);
+    if (!worst) return;
+    l.reason = what + " of " + name_of(in.axis, at[*worst]) + ", as given";
     if (l.state != LimitState::fits) l.remedy = remedy;
 }
 void judge_radial(Limit& l, const LimitInput& in) {
-    judge_worst(
+    judge_loads(
         l, in,
-        [](const Stage& s) {
-            return Pair{s.radial_load, s.radial_rating};
+        [](const Stage& s, std::size_t k) {
+            return Load{s.radial_load, s.radial_rating, path_of(k, "radial_load")};
         },
         "radial load",
         "A bearing of its own for the shaft, a larger pulley or pinion, or a gearhead with a stronger output bearing.");
 }
 void judge_axial(Limit& l, const LimitInput& in) {
-    judge_worst(
+    judge_loads(
         l, in,
-        [](const Stage& s) {
-            return Pair{s.axial_load, s.axial_rating};
+        [](const Stage& s, std::size_t k) {
+            return Load{s.axial_load, s.axial_rating, path_of(k, "axial_load")};
         },
         "axial load", "A thrust bearing of its own, or a gearhead with a stronger output bearing.");
 }
 void judge_tilting(Limit& l, const LimitInput& in) {
-    judge_worst(
+    judge_loads(
         l, in,
-        [](const Stage& s) {
-            return Pair{s.tilting_moment, s.tilting_rating};
+        [](const Stage& s, std::size_t k) {
+            return Load{s.tilting_moment, s.tilting_rating, path_of(k, "tilting_moment")};
         },
         "tilting moment", "A shorter overhang, or an output bearing for more tilting moment.");
 }
 void judge_stops(Limit& l, const LimitInput& in) {
-    if (!in.axis.drive.emergency_stops.given()) return cannot(l, "how many emergency stops there will be is not given");
-    judge_worst(
+    judge_loads(
         l, in,
-        [&](const Stage& s) {
+        [&](const Stage& s, std::size_t) {
             static const Quantity<Kind::number> none;
-            return Pair{in.axis.drive.emergency_stops, s.emergency_torque.given() ? s.emergency_stops : none};
+            return Load{in.axis.drive.emergency_stops, s.emergency_torque.given() ? s.emergency_stops : none,
+                "/drive/emergency_stops"};
         },
         "number of emergency stops", "A gearhead whose peak torque covers the emergency stop.");
 }
 void judge_ratchet(Limit& l, const LimitInput& in) {
-    Judged w;
-    if (!judged<&Stage::ratchet_torque>(l, in, w, [](const StageUse& u) { return std::max(u.peak, u.emergency); }))
-        return;
-    if (!closed(l, in, sheet_says)) return;
-    l.reason = words(in).torque(l.used) + " at the output of " + name_of(in.axis, w.use->stage) +
-               " at the most, emergency stop included; beyond " + words(in).torque(l.allowed) + " its teeth jump";
+    if (!known_demand(l, in)) return;
+    Asked asked = each_stage<&Stage::ratchet_torque>(
+        in, {"ratchet_torque", "ratcheting torque", false}, [](const Stage& s, const StageUse& u) {
+            // the teeth of other gears do not jump
+            const bool jumps = s.kind == StageKind::strain_wave;
+            return std::pair(jumps ? std::max(u.peak, u.emergency) : 0, s.ratchet_torque.si);
+        });
+    const StageUse* u = decided(l, in, asked, sheet_says);
+    if (!u) return;
+    l.reason = words(in).torque(l.used) + " at the output of " + name_of(in.axis, u->stage) +
+               ", emergency stop included; beyond " + words(in).torque(l.allowed) + " its teeth jump";
     if (l.state != LimitState::fits) l.remedy = "A larger gear, or a torque limit in the drive.";
 }
 bool has_ratchet(const LimitInput& in) {
@@ -229,7 +262,7 @@ bool has_ratchet(const LimitInput& in) {
                [](const Stage& s) { return s.kind == StageKind::strain_wave && s.ratchet_torque.given(); });
 }
 bool has_stops(const LimitInput& in) {
-    return has<&Stage::emergency_torque>(in) &&
+    return !motion_of(in.axis.mechanism).direct &&
            std::any_of(in.axis.stages.begin(), in.axis.stages.end(),
                [](const Stage& s) { return s.emergency_torque.given() && s.emergency_stops.given(); });
 }
@@ -260,8 +293,8 @@ std::vector<LimitRow> stage_limit_rows() {
             judge_peak},
         {"stage_equivalent", "Stage, equivalent torque", Kind::torque, load | need::stage, false,
             has<&Stage::rated_torque>, judge_equivalent},
-        {"stage_emergency", "Stage, emergency stop", Kind::torque, load | stop | need::stage, false,
-            has<&Stage::emergency_torque>, judge_emergency},
+        {"stage_emergency", "Stage, emergency stop", Kind::torque, load | stop | need::stage, false, has_emergency,
+            judge_emergency},
         {"stage_mean_speed", "Stage, mean speed", Kind::angular_speed, speeds | need::stage, false,
             has<&Stage::nominal_speed>, judge_mean_speed},
         {"stage_speed", "Stage, top speed", Kind::angular_speed, speeds | need::stage, false, has<&Stage::top_speed>,
@@ -269,10 +302,10 @@ std::vector<LimitRow> stage_limit_rows() {
         {"stage_ratchet", "Stage, ratcheting", Kind::torque, load | stop | need::stage, false, has_ratchet,
             judge_ratchet},
         {"stage_stops", "Stage, number of stops", Kind::number, need::stage, false, has_stops, judge_stops},
-        {"stage_radial", "Stage, radial load", Kind::force, stage_load, false, has<&Stage::radial_rating>,
+        {"stage_radial", "Stage, radial load", Kind::force, stage_load, false, some<&Stage::radial_rating>,
             judge_radial},
-        {"stage_axial", "Stage, axial load", Kind::force, stage_load, false, has<&Stage::axial_rating>, judge_axial},
-        {"stage_tilting", "Stage, tilting moment", Kind::torque, stage_load, false, has<&Stage::tilting_rating>,
+        {"stage_axial", "Stage, axial load", Kind::force, stage_load, false, some<&Stage::axial_rating>, judge_axial},
+        {"stage_tilting", "Stage, tilting moment", Kind::torque, stage_load, false, some<&Stage::tilting_rating>,
             judge_tilting},
     };
 }

@@ -43,7 +43,7 @@ void Load::describe(FieldVisitor& v) {
                                   .range = {0, 1e7},
                                   .help = "Preload or side load on the guides, besides the weight.",
                                   .required = false,
-                                  .if_empty = "none",
+                                  .if_empty = left_empty::zero("none"),
                                   .rare = true,
                                   .symbol = "F_N",
                                   .needs = Motion::guides});
@@ -53,7 +53,7 @@ void Load::describe(FieldVisitor& v) {
                               .range = {0, 1e6},
                               .help = "Wipers and seals of the guides, against the motion.",
                               .required = false,
-                              .if_empty = "none",
+                              .if_empty = left_empty::zero("none"),
                               .symbol = "F_s",
                               .needs = Motion::guides});
     v.quantity(viscous, {.key = "viscous",
@@ -62,7 +62,7 @@ void Load::describe(FieldVisitor& v) {
                             .range = {0, 1e6},
                             .help = "Force per speed, against the motion.",
                             .required = false,
-                            .if_empty = "none",
+                            .if_empty = left_empty::zero("none"),
                             .rare = true,
                             .symbol = "b",
                             .needs = Motion::guides});
@@ -75,7 +75,7 @@ void Load::describe(FieldVisitor& v) {
                                       "from rest, and at rest where friction is credited.",
                               .source = "common practice, no source",
                               .required = false,
-                              .if_empty = "1, as while moving",
+                              .if_empty = left_empty::stands_in("1, as while moving"),
                               .rare = true,
                               .symbol = "k_s",
                               .needs = Motion::guides});
@@ -85,7 +85,7 @@ void Load::describe(FieldVisitor& v) {
                                    .range = {0, 1e7},
                                    .help = "Gas spring or cylinder; constant, pushes up the incline.",
                                    .required = false,
-                                   .if_empty = "none",
+                                   .if_empty = left_empty::zero("none"),
                                    .rare = true,
                                    .symbol = "F_cb",
                                    .needs = Motion::inclination});
@@ -96,7 +96,7 @@ void Load::describe(FieldVisitor& v) {
             .range = {0, 1e6},
             .help = "Hangs over a pulley: takes its weight off gravity and adds its mass to the moving mass.",
             .required = false,
-            .if_empty = "none",
+            .if_empty = left_empty::zero("none"),
             .rare = true,
             .symbol = "m_cw",
             .needs = Motion::counterweight,
@@ -118,7 +118,7 @@ void Questions::describe(FieldVisitor& v) {
 }
 
 void Accuracy::describe(FieldVisitor& v) {
-    const auto place = [](const char* key, const char* label, const char* help, const char* if_empty,
+    const auto place = [](const char* key, const char* label, const char* help, const IfEmpty& if_empty,
                            const char* symbol) {
         QuantitySpec s = optional_quantity(key, label, "mm", 1e5, help, if_empty, symbol, need::precision);
         s.rotary_unit = "arcmin";
@@ -126,7 +126,7 @@ void Accuracy::describe(FieldVisitor& v) {
         return s;
     };
     v.quantity(asked,
-        place("asked", "Asked, ±", "How far from where it is told to stand the load may be.", "not judged", "δ"));
+        place("asked", "Asked, ±", "How far from where it is told to stand the load may be.", left_empty::not_asked("not judged"), "δ"));
     v.choice(judged_by, {"judged_by", "Judged by", sums,
                             "The worst case adds all errors; the root of the squares takes them as independent.", true,
                             asked.given(), 0, need::precision});
@@ -134,26 +134,35 @@ void Accuracy::describe(FieldVisitor& v) {
         optional_quantity("encoder_counts", "Encoder counts", "1", 1e12,
             "A turn of the motor: 2 to the power of its bits, or four times the lines; of a linear encoder for each "
             "metre.",
-            "not known", "N_e", need::precision));
+            left_empty::unknown("not known"), "N_e", need::precision));
     QuantitySpec s = optional_quantity("encoder_accuracy", "Encoder accuracy, ±", "arcsec", 1e6,
-        "Error of the encoder itself, whatever its resolution.", "not known", "ε_e", need::precision);
+        "Error of the encoder itself, whatever its resolution.", left_empty::unknown("not known"), "ε_e", need::precision);
     s.needs = Motion::shaft;
     s.range.open_min = false;
     v.quantity(encoder_accuracy, s);
     v.quantity(line_stiffness, [&] {
         QuantitySpec k = optional_quantity("line_stiffness", "Stiffness at the load", "N/µm", 1e9,
             "Of the mechanism alone where it is softest: belt span, rack and pinion. That of a screw follows from it.",
-            "rigid", "k_m", need::stiffness);
+            left_empty::unknown("rigid"), "k_m", need::stiffness);
         k.needs = Motion::carriage;
         return k;
     }());
     v.quantity(turning_stiffness, [&] {
         QuantitySpec k = optional_quantity("turning_stiffness", "Stiffness at the load", "N·m/arcmin", 1e12,
-            "Of a turning mechanism alone, at its shaft.", "rigid", "C_m", need::stiffness);
+            "Of a turning mechanism alone, at its shaft.", left_empty::unknown("rigid"), "C_m", need::stiffness);
         k.needs = Motion::start;
         return k;
     }());
-    v.quantity(other, place("other", "Other errors, ±", "Guides, mounting, tool.", "none", "δ_x"));
+    v.quantity(other, place("other", "Other errors, ±", "Guides, mounting, tool.", left_empty::zero("none"), "δ_x"));
+}
+
+void Accepted::describe(FieldVisitor& v) {
+    v.text(unknown, {"unknown", "Not known", "Pointer of the value below the axis, as the limits name it."});
+    v.text(reason, {"reason", "Reason", "Why it is accepted, and by whom.", true});
+}
+
+bool Axis::accepts(std::string_view unknown) const {
+    return std::any_of(accepted.begin(), accepted.end(), [&](const Accepted& a) { return a.unknown == unknown; });
 }
 
 void Axis::describe(FieldVisitor& v) {
@@ -182,6 +191,9 @@ void Axis::describe(FieldVisitor& v) {
     v.flag(credit_friction_at_rest, {"credit_friction_at_rest", "Credit friction at rest",
                                         "Let guide friction and screw losses help to hold the load at "
                                         "standstill. Never rely on it for safety."});
+    v.list(accepted, {"accepted", "Accepted unknowns", "unknown",
+                         "Values that are not known and no reason against the axis; their limits stay unknown.", 500,
+                         need::record});
     v.group(questions, {"questions", "What it must be able to do", "", true, need::record});
 }
 

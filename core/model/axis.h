@@ -11,6 +11,7 @@
 #include "core/model/stage.h"
 
 #include <string>
+#include <string_view>
 
 namespace fulmox {
 
@@ -71,6 +72,17 @@ struct Accuracy {
     void describe(FieldVisitor& v);
 };
 
+/// Something that is not known and that somebody takes upon himself.
+struct Accepted {
+    std::string unknown; ///< pointer below the axis, as `Missing::path`
+    std::string reason;  ///< why, and who said so
+    Extra extra;
+
+    bool operator==(const Accepted&) const = default;
+
+    void describe(FieldVisitor& v);
+};
+
 struct Axis {
     std::string name;
     std::string notes;
@@ -88,6 +100,7 @@ struct Axis {
     std::string policy = "General servo";
     bool credit_friction_at_rest = false;
     Questions questions;
+    std::vector<Accepted> accepted; ///< unknowns that are no reason against the axis
     Problems unread; ///< parts of the file that could not be taken in; paths relative to the axis. What depends on them
                      ///< is not known until they are given anew
     Extra extra;
@@ -97,6 +110,9 @@ struct Axis {
     /// Its motor is one that this mechanism can have: a linear one along a line, else one that turns. A motor that
     /// stands there otherwise, left from another mechanism, has no effect.
     bool driven() const { return !motor.empty() && motor.linear() == motion_of(mechanism).direct; }
+
+    /// Whether this unknown is accepted.
+    bool accepts(std::string_view unknown) const;
 
     void describe(FieldVisitor& v);
 };

@@ -163,7 +163,7 @@ void Body::describe(FieldVisitor& v) {
                          .range = {0, 1e6, true},
                          .help = "Weighed or from CAD; else from shape and material.",
                          .required = false,
-                         .if_empty = "from its shape",
+                         .if_empty = left_empty::stands_in("from its shape"),
                          .symbol = "m"});
     v.quantity(count, {.key = "count",
                           .label = "How many",
@@ -178,7 +178,7 @@ void Body::describe(FieldVisitor& v) {
                            .range = {0, 1e5},
                            .help = "Distance of its centre of mass from the axis it turns about.",
                            .required = false,
-                           .if_empty = "on the axis",
+                           .if_empty = left_empty::stands_in("on the axis"),
                            .symbol = "e"});
     v.quantity(offset_angle, {.key = "offset_angle",
                                  .label = "Angle of the offset",
@@ -186,7 +186,7 @@ void Body::describe(FieldVisitor& v) {
                                  .range = {-360, 360},
                                  .help = "Where it stands about the axis when the axis is at 0.",
                                  .required = false,
-                                 .if_empty = "0",
+                                 .if_empty = left_empty::zero("0"),
                                  .rare = true,
                                  .symbol = "φ"});
 }

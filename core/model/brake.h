@@ -26,6 +26,7 @@ struct BrakeStopping {
 
 struct Brake {
     std::string name;
+    bool in_place = false; ///< the axis has one: named, chosen or typed
     CouplingPlace place = CouplingPlace::motor;
     Quantity<Kind::torque> static_torque;
     Quantity<Kind::inertia> inertia;
@@ -38,7 +39,8 @@ struct Brake {
     Extra extra;
 
     bool operator==(const Brake&) const = default;
-    bool there() const { return static_torque.given(); }
+    /// Set, or something of a brake is typed.
+    bool there() const;
 
     void describe(FieldVisitor& v);
 };

@@ -14,6 +14,7 @@ enum class HubFastening { unsaid, clamp, set_screw };
 
 struct Coupling {
     std::string name;
+    bool in_place = false; ///< the axis has one: named, chosen or typed
     CouplingKind kind = CouplingKind::unsaid;
     CouplingPlace place = CouplingPlace::motor;
     Quantity<Kind::inertia> inertia;
@@ -38,11 +39,8 @@ struct Coupling {
     Extra extra;
 
     bool operator==(const Coupling&) const = default;
-    /// Something is said of a coupling, so that there is one.
-    bool there() const {
-        return rated_torque.given() || inertia.given() || top_speed.given() || driving_bore.given() ||
-               driven_bore.given() || kind != CouplingKind::unsaid;
-    }
+    /// Set, or something of a coupling is typed.
+    bool there() const;
 
     static constexpr Option places[] = {{"motor", "motor shaft"}, {"mechanism", "mechanism shaft"}};
     static constexpr Option kinds[] = {{"", "not said"}, {"disc", "disc"}, {"bellows", "bellows"},

@@ -15,7 +15,7 @@ void describe_place(FieldVisitor& v, Quantity<Kind::number>& column, Quantity<Ki
         .range = {-1e5, 1e5},
         .help = "Pixels from the left edge of the picture; the middle of the first is 0.5.",
         .required = false,
-        .if_empty = "not placed",
+        .if_empty = left_empty::not_asked("not placed"),
         .rare = true};
     v.quantity(column, spec);
     spec.key = "row";
@@ -42,7 +42,7 @@ void SpeedMark::describe(FieldVisitor& v) {
                           .range = {0, 1e6},
                           .help = "What the axis of the picture says at this mark.",
                           .required = false,
-                          .if_empty = "not read",
+                          .if_empty = left_empty::not_asked("not read"),
                           .applies = !by_rate});
     v.quantity(rate, {.key = "rate",
                          .label = "Pulses there",
@@ -50,7 +50,7 @@ void SpeedMark::describe(FieldVisitor& v) {
                          .range = {0, 1e9},
                          .help = "What the axis of the picture says at this mark; kHz and pulses a second (Hz) alike.",
                          .required = false,
-                         .if_empty = "not read",
+                         .if_empty = left_empty::not_asked("not read"),
                          .applies = by_rate});
 }
 
@@ -62,7 +62,7 @@ void TorqueMark::describe(FieldVisitor& v) {
                            .range = {0, 1e7},
                            .help = "What the axis of the picture says at this mark.",
                            .required = false,
-                           .if_empty = "not read"});
+                           .if_empty = left_empty::not_asked("not read")});
 }
 
 void PictureCurve::describe(FieldVisitor& v) {
@@ -105,7 +105,7 @@ void CurvePicture::describe(FieldVisitor& v) {
             .range = {0, 360, true},
             .help = "What a pulse turns: full or half steps, as the sheet says beside the curve; 1.8° or 0.9°.",
             .required = false,
-            .if_empty = "not read",
+            .if_empty = left_empty::not_asked("not read"),
             .applies = pulses});
     const auto scale = [&](PictureScale& s, const char* key, const char* label) {
         v.choice(s, {.key = key,

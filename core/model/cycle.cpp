@@ -35,7 +35,7 @@ void MoveInTime::describe(FieldVisitor& v) {
                              .help = "Share of each ramp spent in jerk; 0 jumps to full acceleration, 1 never "
                                      "holds it. Raises the peak acceleration by 1/(1 − s/2).",
                              .required = false,
-                             .if_empty = "none",
+                             .if_empty = left_empty::zero("none"),
                              .symbol = "s",
                              .applies = law == Law::trapezoid});
 }
@@ -48,7 +48,7 @@ void MoveByLimits::describe(FieldVisitor& v) {
     v.quantity(acceleration, motion_spec::acceleration);
     v.quantity(deceleration, motion_spec::optional(motion_spec::with(motion_spec::acceleration, "deceleration",
                                                        "Deceleration limit", "While slowing down.", "b"),
-                                 "as the acceleration"));
+                                 left_empty::stands_in("as the acceleration")));
     v.quantity(jerk, {.key = "jerk",
                          .label = "Jerk limit",
                          .unit = "m/s³",
@@ -56,7 +56,7 @@ void MoveByLimits::describe(FieldVisitor& v) {
                          .typical = {0.1, 1e5},
                          .help = "Rounds every ramp: seven phases at most, the least time within the limits.",
                          .required = false,
-                         .if_empty = "none, a trapezoid",
+                         .if_empty = left_empty::zero("none, a trapezoid"),
                          .symbol = "j",
                          .rotary_unit = "rad/s³",
                          .rotary_range = {0, 1e10, true}});
@@ -74,17 +74,17 @@ void SpeedChange::describe(FieldVisitor& v) {
                              .range = {0, 1},
                              .help = "Share of the ramp spent in jerk.",
                              .required = false,
-                             .if_empty = "none",
+                             .if_empty = left_empty::zero("none"),
                              .symbol = "s"});
 }
 
 void ConstantSpeed::describe(FieldVisitor& v) {
     v.quantity(distance, motion_spec::optional(motion_spec::with(motion_spec::distance, "distance", "For distance",
                                                    "Signed like the speed.", "d"),
-                             "by time"));
+                             left_empty::not_asked("by time")));
     v.quantity(duration, motion_spec::optional(motion_spec::with(motion_spec::duration, "duration", "For time",
                                                    "Give the distance or the time.", "T"),
-                             "by distance"));
+                             left_empty::not_asked("by distance")));
 }
 
 void Jog::describe(FieldVisitor& v) {
@@ -129,7 +129,7 @@ void Trace::describe(FieldVisitor& v) {
                            .help = "Width over which the samples are averaged. Wider: less noise, rounder "
                                    "corners. The plot shows raw against smoothed.",
                            .required = false,
-                           .if_empty = "21 samples wide"});
+                           .if_empty = left_empty::stands_in("21 samples wide")});
     v.samples(samples, {"samples", "Samples", "Rows of time, s, and the recorded value, SI.", 2});
 }
 
@@ -146,7 +146,7 @@ void Segment::describe(FieldVisitor& v) {
                             .range = {0, 1e6},
                             .help = "Payload in force from the start of this segment: pick, place, fill, empty.",
                             .required = false,
-                            .if_empty = "unchanged",
+                            .if_empty = left_empty::stands_in("unchanged"),
                             .symbol = "m_p",
                             .needs = Motion::payload,
                             .serves = need::inertia});
@@ -157,7 +157,7 @@ void Segment::describe(FieldVisitor& v) {
             .range = {-1e7, 1e7},
             .help = "What the axis must push with during this segment; positive in the positive direction.",
             .required = false,
-            .if_empty = "none",
+            .if_empty = left_empty::zero("none"),
             .symbol = "F_x",
             .rotary_unit = "N·m",
             .rotary_range = {-1e7, 1e7},
@@ -170,7 +170,7 @@ void Segment::describe(FieldVisitor& v) {
                                .range = {-1e7, 1e7},
                                .help = "Where it changes evenly over the segment: pressing, a demand given elsewhere.",
                                .required = false,
-                               .if_empty = "as at the start",
+                               .if_empty = left_empty::stands_in("as at the start"),
                                .rare = !process_force_end.given(),
                                .symbol = "F_x2",
                                .rotary_unit = "N·m",
@@ -184,7 +184,7 @@ void Segment::describe(FieldVisitor& v) {
                              .help = "Factor on guide friction and drag of the load from this segment on: wet, dry, "
                                      "cold.",
                              .required = false,
-                             .if_empty = "unchanged",
+                             .if_empty = left_empty::stands_in("unchanged"),
                              .rare = true,
                              .needs = Motion::guides,
                              .serves = need::force});
@@ -200,19 +200,19 @@ void Cycle::describe(FieldVisitor& v) {
                     .range = {0, 1e6},
                     .help = "Its share of the working time, against the weights of the other cycles of the axis.",
                     .required = false,
-                    .if_empty = "1",
+                    .if_empty = left_empty::stands_in("1", 1),
                     .rare = true,
                     .serves = need::record});
     QuantitySpec speed =
         motion_spec::optional(motion_spec::with(motion_spec::speed, "start_speed", "Speed at the start",
                                   "Of an axis that never stops: the cycle begins and ends with it.", "v_0"),
-            "standstill");
+            left_empty::zero("standstill"));
     speed.range = speed.rotary_range = {-1e6, 1e6};
     v.quantity(start_speed, speed);
     v.quantity(start_position,
         motion_spec::optional(motion_spec::with(motion_spec::distance, "start_position", "Start position",
                                   "Where the cycle begins; matters where torque depends on position.", "x_0"),
-            "0"));
+            left_empty::zero("0")));
     v.list(segments, {"segments", "Segments", "segment", "The cycle repeats for ever.", 10000});
 }
 

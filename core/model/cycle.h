@@ -74,7 +74,7 @@ constexpr QuantitySpec with(QuantitySpec s, const char* key, const char* label, 
     s.rotary_label = "";
     return s;
 }
-constexpr QuantitySpec optional(QuantitySpec s, const char* if_empty) {
+constexpr QuantitySpec optional(QuantitySpec s, const IfEmpty& if_empty) {
     s.required = false;
     s.if_empty = if_empty;
     return s;

@@ -7,6 +7,7 @@
 
 #include <algorithm>
 #include <cstddef>
+#include <initializer_list>
 #include <limits>
 #include <map>
 #include <span>
@@ -48,6 +49,36 @@ struct Motion {
     unsigned has = 0x3ff;
 };
 
+/// What an optional field means where it is empty. Forgetting never helps: tests empty every field and compare.
+enum class Empty {
+    nothing,   ///< not said: of a field that must be given
+    zero,      ///< there is none of it
+    stands_in, ///< a stated default or function takes its place
+    unknown,   ///< what needs it cannot be said, unless the rest is enough
+    not_asked  ///< what it would be asked for is left out, by name
+};
+
+struct IfEmpty {
+    Empty means = Empty::nothing;
+    const char* words = "";
+    /// Of one that stands in, where a number of its own struct tells it: in the unit of the field; else NaN.
+    double value = std::numeric_limits<double>::quiet_NaN();
+};
+
+namespace left_empty {
+constexpr IfEmpty zero(const char* words) { return {Empty::zero, words, 0}; }
+constexpr IfEmpty stands_in(const char* words, double value = std::numeric_limits<double>::quiet_NaN()) {
+    return {Empty::stands_in, words, value};
+}
+constexpr IfEmpty unknown(const char* words) { return {Empty::unknown, words}; }
+constexpr IfEmpty not_asked(const char* words) { return {Empty::not_asked, words}; }
+} // namespace left_empty
+
+/// Whether one of these is typed, readable or not.
+inline bool any_typed(std::initializer_list<const QuantityBase*> all) {
+    return std::any_of(all.begin(), all.end(), [](const QuantityBase* q) { return q->given() || !q->text.empty(); });
+}
+
 struct QuantitySpec {
     const char* key;
     const char* label;
@@ -57,7 +88,7 @@ struct QuantitySpec {
     const char* help;
     const char* source = "";
     bool required = true;
-    const char* if_empty = "";    ///< what an empty optional field means
+    IfEmpty if_empty;             ///< what an empty optional field means
     bool rare = false;            ///< folded away in forms
     const char* symbol = "";      ///< letter in formulas and on the schematic
     bool applies = true;          ///< else not shown, demanded or used: another field of the struct says so
@@ -82,7 +113,7 @@ struct QuantitySpec {
 
 /// Of a value greater than 0 and up to `most` that may be left out.
 inline QuantitySpec optional_quantity(const char* key, const char* label, const char* unit, double most,
-    const char* help, const char* if_empty, const char* symbol, need::Bits serves) {
+    const char* help, const IfEmpty& if_empty, const char* symbol, need::Bits serves) {
     return {.key = key,
         .label = label,
         .unit = unit,
@@ -125,8 +156,12 @@ struct FlagSpec {
     const char* key;
     const char* label;
     const char* help;
-    unsigned needs = 0; ///< Motion::Has bits
+    unsigned needs = 0;     ///< Motion::Has bits
+    bool by_itself = false; ///< set by what is done with the group, not in a form; left out of a file while it is not set
 };
+
+/// Of a part that an axis may have or not: set when it is named, chosen or typed, unset by removing it.
+inline constexpr FlagSpec in_place_spec{"in_place", "In place", "The axis has one.", 0, true};
 
 struct GroupSpec {
     const char* key;

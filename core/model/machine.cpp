@@ -71,16 +71,16 @@ double Operation::seconds_per_year() const {
 
 void Operation::describe(FieldVisitor& v) {
     const auto optional = [](const char* key, const char* label, const char* unit, double most, const char* help,
-                              const char* if_empty) {
+                              const IfEmpty& if_empty) {
         return optional_quantity(key, label, unit, most, help, if_empty, "", need::energy);
     };
     v.quantity(hours_per_day, optional("hours_per_day", "Hours a day", "1", 24, "In which the machine runs its cycles.",
-                                  "no yearly figures"));
+                                  left_empty::not_asked("no yearly figures")));
     v.quantity(
-        days_per_year, optional("days_per_year", "Days a year", "1", 366, "On which it runs.", "no yearly figures"));
-    v.quantity(tariff, optional("tariff", "Tariff per kWh", "1", 1e6, "In the currency of the project.", "no costs"));
+        days_per_year, optional("days_per_year", "Days a year", "1", 366, "On which it runs.", left_empty::not_asked("no yearly figures")));
+    v.quantity(tariff, optional("tariff", "Tariff per kWh", "1", 1e6, "In the currency of the project.", left_empty::not_asked("no costs")));
     v.quantity(supply_efficiency,
-        optional("supply_efficiency", "Supply efficiency", "%", 100, "From the mains to the bus.", "100 %"));
+        optional("supply_efficiency", "Supply efficiency", "%", 100, "From the mains to the bus.", left_empty::stands_in("100 %", 100)));
 }
 
 void Machine::describe(FieldVisitor& v) {

@@ -46,6 +46,9 @@ const char* Motor::kind_label() const {
     return std::visit([](const auto& k) { return std::decay_t<decltype(k)>::kind_label; }, electric);
 }
 
+bool Motor::rated_by_heat() const {
+    return !stepper() && thermal_resistance.given() && std::visit([](const auto& m) { return m.resistance.given(); }, electric);
+}
 bool Motor::has_rating() const {
     return std::visit(
         [](const auto& m) {
@@ -74,7 +77,7 @@ void Motor::describe(FieldVisitor& v) {
                           .range = {0, 5000, true},
                           .help = "Side of the flange. It does not tell the shaft.",
                           .required = false,
-                          .if_empty = "not shown",
+                          .if_empty = left_empty::not_asked("not shown"),
                           .rare = true,
                           .symbol = "a_M",
                           .applies = turns});
@@ -92,7 +95,7 @@ void Motor::describe(FieldVisitor& v) {
                                     .range = {0, 1e8},
                                     .help = "Where the sheet gives the rotor without its encoder.",
                                     .required = false,
-                                    .if_empty = "in the rotor's",
+                                    .if_empty = left_empty::stands_in("in the rotor's"),
                                     .rare = true,
                                     .symbol = "J_G",
                                     .applies = turns,
@@ -103,7 +106,7 @@ void Motor::describe(FieldVisitor& v) {
                               .range = {0, 1e6, true},
                               .help = "Mechanical limit of the motor.",
                               .required = !stepper(),
-                              .if_empty = "by torque alone",
+                              .if_empty = left_empty::not_asked("by torque alone"),
                               .symbol = "n_max",
                               .applies = turns,
                               .serves = need::top_speed});
@@ -121,7 +124,7 @@ void Motor::describe(FieldVisitor& v) {
                                   .range = {0, 2000, true},
                                   .help = "DC bus voltage at which the curves were drawn.",
                                   .required = !continuous.empty() || !peak.empty(),
-                                  .if_empty = "no curves",
+                                  .if_empty = left_empty::not_asked("no curves"),
                                   .symbol = "U_0",
                                   .applies = turns,
                                   .serves = need::voltage});
@@ -152,60 +155,60 @@ void Motor::describe(FieldVisitor& v) {
                       .help = "Share of the continuous torque left with a built-in brake, encoder or shaft seal, "
                               "or on a smaller mounting plate than the sheet's.",
                       .required = false,
-                      .if_empty = "1",
+                      .if_empty = left_empty::stands_in("1", 1),
                       .rare = true,
                       .symbol = "k_M",
                       .serves = need::surroundings});
     const auto thermal = [](const char* key, const char* label, const char* unit, double most, const char* help,
-                             const char* if_empty, const char* symbol) {
+                             const IfEmpty& if_empty, const char* symbol) {
         QuantitySpec spec = optional(key, label, unit, most, help, if_empty, symbol, need::thermal);
         spec.rare = true;
         return spec;
     };
     v.quantity(rated_rise, thermal("rated_rise", "Rated rise", "K", 300,
                                "Rise of the winding at which its ratings hold; a stepper's are often given at 80 K.",
-                               "winding limit less rated ambient", "ΔT"));
+                               left_empty::stands_in("winding limit less rated ambient"), "ΔT"));
     v.quantity(
         thermal_resistance, thermal("thermal_resistance", "Thermal resistance", "K/W", 1e4,
                                 "Winding to ambient, mounted as the sheet says. Without it the rated loss and rise "
                                 "tell it.",
-                                "by the rating", "R_th"));
+                                left_empty::stands_in("by the rating"), "R_th"));
     v.quantity(
         thermal_time_constant, thermal("thermal_time_constant", "Thermal time constant", "min", 1e5,
                                    "Of the motor as a whole, tens of minutes. It says little of a winding that is "
                                    "overloaded for seconds.",
-                                   "means only", "τ_m"));
+                                   left_empty::stands_in("means only"), "τ_m"));
     v.quantity(winding_resistance,
         thermal("winding_resistance", "Winding to housing", "K/W", 1e4,
-            "With the winding's time constant it makes two bodies of the motor.", "one body", "R_wh"));
+            "With the winding's time constant it makes two bodies of the motor.", left_empty::stands_in("one body"), "R_wh"));
     v.quantity(winding_time_constant, thermal("winding_time_constant", "Winding time constant", "s", 1e5,
-                                          "Of the winding against its housing, tens of seconds.", "not judged", "τ_w"));
+                                          "Of the winding against its housing, tens of seconds.", left_empty::not_asked("not judged"), "τ_w"));
     QuantitySpec housing = thermal("housing_limit", "Housing limit", "°C", 0,
         "Of the case; 80 to 90 °C is usual for "
         "steppers.",
-        "not checked", "θ_h");
+        left_empty::not_asked("not checked"), "θ_h");
     housing.range = {20, 250};
     v.quantity(housing_limit, housing);
     v.quantity(speed_loss, thermal("speed_loss", "Iron and friction loss", "W", 1e6,
                                "At the speed below. Without it the fall of the continuous curve tells it.",
-                               "by the continuous curve", "P_w"));
+                               left_empty::stands_in("by the continuous curve"), "P_w"));
     QuantitySpec at =
-        thermal("speed_loss_at", "Loss taken at", "rpm", 1e6, "Speed of that loss.", "with the loss", "n_w");
+        thermal("speed_loss_at", "Loss taken at", "rpm", 1e6, "Speed of that loss.", left_empty::stands_in("with the loss"), "n_w");
     at.required = speed_loss.given();
     at.applies = speed_loss.given();
     v.quantity(speed_loss_at, at);
     at = thermal("speed_loss_exponent", "Loss exponent", "1", 3,
-        "Of speed: 1 hysteresis and dry friction, 2 eddy currents.", "1.5", "x_w");
+        "Of speed: 1 hysteresis and dry friction, 2 eddy currents.", left_empty::stands_in("1.5", 1.5), "x_w");
     at.range = {0.5, 3};
     at.applies = speed_loss.given();
     v.quantity(speed_loss_exponent, at);
     QuantitySpec bearing = thermal("bearing_rating", "Bearing rating C", "N", 1e7,
-        "Dynamic load rating of the bearing at the shaft end.", "life not said", "C");
+        "Dynamic load rating of the bearing at the shaft end.", left_empty::not_asked("life not said"), "C");
     bearing.applies = turns;
     bearing.serves = need::life;
     v.quantity(bearing_rating, bearing);
     QuantitySpec brush = thermal("brush_life", "Brush life", "h", 1e6,
-        "As the maker expects it; from under 100 h to 10 000 h, and no one can foretell it.", "not said", "L_b");
+        "As the maker expects it; from under 100 h to 10 000 h, and no one can foretell it.", left_empty::not_asked("not said"), "L_b");
     brush.applies = std::holds_alternative<BrushedMotor>(electric);
     brush.serves = need::life;
     v.quantity(brush_life, brush);
@@ -216,7 +219,7 @@ void Motor::describe(FieldVisitor& v) {
                                   .range = {0, 1e8},
                                   .help = "Sits rigidly on the rotor and counts with it.",
                                   .required = false,
-                                  .if_empty = "none",
+                                  .if_empty = left_empty::zero("none"),
                                   .symbol = "J_B",
                                   .applies = turns,
                                   .serves = need::rotor});
@@ -226,7 +229,7 @@ void Motor::describe(FieldVisitor& v) {
                                  .range = {0, 1e7, true},
                                  .help = "Static holding torque of the spring-applied brake. Empty: no brake.",
                                  .required = false,
-                                 .if_empty = "no brake",
+                                 .if_empty = left_empty::not_asked("no brake"),
                                  .symbol = "T_B",
                                  .applies = turns,
                                  .serves = need::motor_brake});
@@ -238,7 +241,7 @@ void Motor::describe(FieldVisitor& v) {
                          .range = {0, 1e5, true},
                          .help = "With brake.",
                          .required = false,
-                         .if_empty = "not shown",
+                         .if_empty = left_empty::not_asked("not shown"),
                          .rare = true,
                          .symbol = "m_M",
                          .serves = need::riding_mass});
@@ -248,7 +251,7 @@ void Motor::describe(FieldVisitor& v) {
                            .range = {0, 1e4, true},
                            .help = "Behind the flange, with brake and encoder.",
                            .required = false,
-                           .if_empty = "not shown",
+                           .if_empty = left_empty::not_asked("not shown"),
                            .rare = true,
                            .symbol = "L_M"});
     v.quantity(shaft_diameter, {.key = "shaft_diameter",
@@ -257,13 +260,13 @@ void Motor::describe(FieldVisitor& v) {
                                    .range = {0, 1000, true},
                                    .help = "Frame size does not tell it: check.",
                                    .required = false,
-                                   .if_empty = "not shown",
+                                   .if_empty = left_empty::unknown("not known"),
                                    .rare = true,
                                    .symbol = "d_M",
                                    .applies = turns,
                                    .serves = need::coupling_fit});
     const auto flange = [&](const char* key, const char* label, const char* help, const char* symbol) {
-        QuantitySpec spec = optional_quantity(key, label, "mm", 2000, help, "not checked", symbol, need::coupling_fit);
+        QuantitySpec spec = optional_quantity(key, label, "mm", 2000, help, left_empty::unknown("not known"), symbol, need::coupling_fit);
         spec.rare = true;
         spec.applies = turns;
         return spec;
@@ -276,7 +279,7 @@ void Motor::describe(FieldVisitor& v) {
                                  .range = {0, 1e7, true},
                                  .help = "What the shaft or its key carries for a moment.",
                                  .required = false,
-                                 .if_empty = "not checked",
+                                 .if_empty = left_empty::not_asked("not checked"),
                                  .rare = true,
                                  .symbol = "T_S",
                                  .applies = turns,
@@ -287,7 +290,7 @@ void Motor::describe(FieldVisitor& v) {
                           .range = {0, 1e7},
                           .help = "In the currency of your catalogue.",
                           .required = false,
-                          .if_empty = "not shown",
+                          .if_empty = left_empty::not_asked("not shown"),
                           .rare = true});
     v.list(pictures, {"pictures", "Pictures of its curves", "picture",
                          "Of its datasheet, with what was clicked on them.", most_pictures, need::record});
@@ -326,8 +329,17 @@ bool Drive::takes(Command c) const {
     return true;
 }
 
+bool Drive::there() const {
+    return in_place || !name.empty() || reads_hall || reads_incremental || reads_sine_cosine || reads_serial ||
+           reads_resolver || takes_pulses || takes_analog || takes_network ||
+           any_typed({&continuous_current, &peak_current, &peak_time, &standstill_share, &derates_from, &derates_above,
+               &lowest_voltage, &highest_voltage, &trip_voltage, &top_frequency, &most_current, &own_loss, &pulse_input,
+               &mass, &price});
+}
+
 void Drive::describe(FieldVisitor& v) {
     v.text(name, {"name", "Drive", "What it is."});
+    v.flag(in_place, in_place_spec);
     v.quantity(bus_voltage,
         {.key = "bus_voltage",
             .label = "Bus voltage",
@@ -346,7 +358,7 @@ void Drive::describe(FieldVisitor& v) {
             .typical = {0, 20},
             .help = help,
             .required = false,
-            .if_empty = "0 %",
+            .if_empty = left_empty::zero("0 %"),
             .symbol = symbol,
             .serves = need::voltage};
     };
@@ -360,7 +372,7 @@ void Drive::describe(FieldVisitor& v) {
     high.serves = need::drive_window;
     v.quantity(mains_rise, high);
     const auto window = [&](const char* key, const char* label, const char* help, const char* symbol) {
-        QuantitySpec spec = optional_quantity(key, label, "V", 2000, help, "not judged", symbol, need::drive_window);
+        QuantitySpec spec = optional_quantity(key, label, "V", 2000, help, left_empty::unknown("not known"), symbol, need::drive_window);
         spec.rare = true;
         return spec;
     };
@@ -374,9 +386,9 @@ void Drive::describe(FieldVisitor& v) {
     v.quantity(continuous_current,
         only_for(Motion::servo,
             optional("continuous_current", "Drive current", "A", 1e5,
-                "What the drive carries for good; of its output to the motor.", "not limited", "I_D", need::current)));
+                "What the drive carries for good; of its output to the motor.", left_empty::unknown("not known"), "I_D", need::current)));
     v.quantity(peak_current, only_for(Motion::servo, optional("peak_current", "Drive peak current", "A", 1e5,
-                                                         "What it gives for a moment, as it is set.", "not limited",
+                                                         "What it gives for a moment, as it is set.", left_empty::unknown("not known"),
                                                          "I_Dp", need::current)));
     v.choice(amperes, {.key = "currents_in",
                           .label = "Drive currents in",
@@ -386,7 +398,7 @@ void Drive::describe(FieldVisitor& v) {
                           .applies = continuous_current.given() || peak_current.given(),
                           .needs = Motion::sine,
                           .serves = need::current});
-    const auto share_of = [&](const char* key, const char* label, const char* help, const char* if_empty,
+    const auto share_of = [&](const char* key, const char* label, const char* help, const IfEmpty& if_empty,
                               const char* symbol, need::Bits serves) {
         QuantitySpec spec = optional_quantity(key, label, "%", 100, help, if_empty, symbol, serves);
         spec.rare = true;
@@ -396,42 +408,42 @@ void Drive::describe(FieldVisitor& v) {
     const bool rated = continuous_current.given() || peak_current.given();
     QuantitySpec part = only_for(
         Motion::servo, optional("peak_time", "Drive peak for", "s", 1e4, "From cold; an I²t integrator counts it.",
-                           "not judged", "t_Dp", need::drive_overload));
+                           left_empty::unknown("not known"), "t_Dp", need::drive_overload));
     part.applies = continuous_current.given() && peak_current.given();
     v.quantity(peak_time, part);
     part = share_of("standstill_share", "At standstill",
         "Share of its continuous current near 0 Hz, where one phase "
         "may carry the peak for good.",
-        "all of it", "k_0", need::drive_overload);
+        left_empty::stands_in("all of it", 100), "k_0", need::drive_overload);
     part.applies = continuous_current.given();
     v.quantity(standstill_share, part);
     part = share_of("derating", "Currents left", "Share of both currents at this switching frequency or mounting.",
-        "all of it", "k_D", need::current);
+        left_empty::stands_in("all of it", 100), "k_D", need::current);
     part.applies = rated;
     v.quantity(derating, part);
     part = only_for(Motion::servo, optional("derates_from", "Derates from", "°C", 0,
-                                       "Ambient beyond which its currents fall.", "not derated", "θ_D", need::current));
+                                       "Ambient beyond which its currents fall.", left_empty::zero("not derated"), "θ_D", need::current));
     part.range = {-40, 100};
     part.rare = true;
     part.applies = rated;
     v.quantity(derates_from, part);
-    part = share_of("derating_rate", "By, for each K", "Of both currents.", "not known", "c_D", need::current);
+    part = share_of("derating_rate", "By, for each K", "Of both currents.", left_empty::unknown("not known"), "c_D", need::current);
     part.required = part.applies = rated && derates_from.given();
     v.quantity(derating_rate, part);
     part =
         only_for(Motion::servo, optional("derates_above", "Derates above", "m", 1e4,
-                                    "Altitude beyond which its currents fall.", "not derated", "h_D", need::current));
+                                    "Altitude beyond which its currents fall.", left_empty::zero("not derated"), "h_D", need::current));
     part.range.open_min = false;
     part.rare = true;
     part.applies = rated;
     v.quantity(derates_above, part);
-    part = share_of("altitude_rate", "By, for each 100 m", "Of both currents.", "not known", "c_h", need::current);
+    part = share_of("altitude_rate", "By, for each 100 m", "Of both currents.", left_empty::unknown("not known"), "c_h", need::current);
     part.required = part.applies = rated && derates_above.given();
     v.quantity(altitude_rate, part);
     part = only_for(Motion::shaft, optional("torque_limit", "Torque limit", "N·m", 1e7,
                                        "As programmed in the drive, at the motor's shaft: how a drive protects "
                                        "gearhead, coupling and screw.",
-                                       "none", "T_lim", need::peak_curve));
+                                       left_empty::zero("none"), "T_lim", need::peak_curve));
     v.quantity(torque_limit, part);
     v.choice(modulation, {.key = "modulation",
                              .label = "Modulation",
@@ -449,7 +461,7 @@ void Drive::describe(FieldVisitor& v) {
                                        .help = "Share of that voltage the drive uses; the rest is for control.",
                                        .source = "common practice, no source",
                                        .required = false,
-                                       .if_empty = "1",
+                                       .if_empty = left_empty::stands_in("0.95", usual_modulation_reserve),
                                        .symbol = "m",
                                        .needs = Motion::sine,
                                        .serves = model});
@@ -458,7 +470,7 @@ void Drive::describe(FieldVisitor& v) {
     const auto stepping = [&](const QuantitySpec& spec) { return only_for(Motion::stepper, spec); };
     v.quantity(phase_current, stepping(optional("phase_current", "Phase current", "A", 1000,
                                   "As the dial of the drive is set; what the dial means is the choice beside it.",
-                                  "as the motor is rated", "I_s", need::current)));
+                                  left_empty::stands_in("as the motor is rated"), "I_s", need::current)));
     v.choice(dial, {.key = "dial_in",
                        .label = "Dial in",
                        .options = motor_options::amperes_as,
@@ -469,45 +481,45 @@ void Drive::describe(FieldVisitor& v) {
                        .needs = Motion::stepper,
                        .serves = need::current});
     QuantitySpec most = stepping(optional("most_current", "Dial goes up to", "A", 1000,
-        "The most phase current the drive can be set to, in the amperes of its dial.", "not checked", "I_sm",
+        "The most phase current the drive can be set to, in the amperes of its dial.", left_empty::unknown("not known"), "I_sm",
         need::drive_overload));
     most.rare = true;
     v.quantity(most_current, most);
     QuantitySpec idle = stepping(optional("idle_current", "Idle current", "%", 100,
-        "Share of the phase current that the drive leaves at rest. Cooler, and it holds less.", "not reduced", "k_i",
+        "Share of the phase current that the drive leaves at rest. Cooler, and it holds less.", left_empty::stands_in("not reduced", 100), "k_i",
         need::current));
     v.quantity(idle_current, idle);
     idle = stepping(optional("idle_delay", "Idle after", "s", 1e4, "From standstill until the current is reduced.",
-        "at once", "t_i", need::current));
+        left_empty::stands_in("at once"), "t_i", need::current));
     idle.range.open_min = false;
     idle.applies = idle_current.given();
     v.quantity(idle_delay, idle);
     QuantitySpec micro = stepping(optional("microsteps", "Microsteps", "1", 2048,
-        "Parts of a full step; 1 is full steps. 400 pulses a turn of a 1.8° motor are 2.", "full steps", "N",
+        "Parts of a full step; 1 is full steps. 400 pulses a turn of a 1.8° motor are 2.", left_empty::stands_in("full steps", 1), "N",
         need::pulses));
     micro.range = {1, 2048};
     v.quantity(microsteps, micro);
     v.quantity(
         pulse_limit, stepping(optional("pulse_limit", "Pulse limit", "kHz", 1e6,
-                         "The most pulses a second the controller gives out.", "not checked", "f_c", need::pulses)));
+                         "The most pulses a second the controller gives out.", left_empty::not_asked("not checked"), "f_c", need::pulses)));
     v.quantity(ramp_start, stepping(optional("ramp_start", "Ramps start at", "rpm", 1e5,
-                               "Speed of the motor at which ramps begin and end without acceleration.", "standstill",
+                               "Speed of the motor at which ramps begin and end without acceleration.", left_empty::not_asked("standstill"),
                                "n_s", need::pulses)));
     QuantitySpec trip = optional("trip_voltage", "Overvoltage trip", "V", 2000,
-        "Bus voltage at which the drive lets go of the motor; the EMF at top speed must stay below it.", "not checked",
+        "Bus voltage at which the drive lets go of the motor; the EMF at top speed must stay below it.", left_empty::not_asked("not checked"),
         "U_trip", need::voltage);
     v.quantity(trip_voltage, trip);
     QuantitySpec top = optional("top_frequency", "Highest frequency", "Hz", 1e5,
-        "Electrical frequency the drive can give.", "not checked", "f_max", need::top_speed);
+        "Electrical frequency the drive can give.", left_empty::not_asked("not checked"), "f_max", need::top_speed);
     v.quantity(top_frequency, only_for(Motion::servo, top));
-    QuantitySpec at = optional("cold", "Cold motor", "°C", 0, "Winding and magnets of a motor just started.", "20 °C",
+    QuantitySpec at = optional("cold", "Cold motor", "°C", 0, "Winding and magnets of a motor just started.", left_empty::stands_in("20 °C", 20),
         "θ_c", need::temperatures);
     at.range = {-60, 250};
     v.quantity(cold, at);
     at.key = "hot";
     at.label = "Hot motor";
     at.help = "Winding and magnets in the run. Both cold and hot are looked at, the worse counts.";
-    at.if_empty = "winding limit";
+    at.if_empty = left_empty::stands_in("winding limit");
     at.symbol = "θ_h";
     v.quantity(hot, at);
     v.quantity(own_loss, {.key = "own_loss",
@@ -516,7 +528,7 @@ void Drive::describe(FieldVisitor& v) {
                              .range = {0, 1e5},
                              .help = "What the drive takes itself, switched on.",
                              .required = false,
-                             .if_empty = "none",
+                             .if_empty = left_empty::zero("none"),
                              .rare = true,
                              .symbol = "P_D",
                              .serves = need::energy});
@@ -536,7 +548,7 @@ void Drive::describe(FieldVisitor& v) {
     flag(takes_analog, "takes_analog", "Drive takes analog commands");
     flag(takes_network, "takes_network", "Drive takes a network");
     QuantitySpec input = optional("pulse_input", "Pulse input", "kHz", 1e6, "The most pulses a second the drive takes.",
-        "not checked", "f_D", need::pulses);
+        left_empty::not_asked("not checked"), "f_D", need::pulses);
     input.rare = true;
     input.needs = Motion::stepper;
     v.quantity(pulse_input, input);
@@ -547,7 +559,7 @@ void Drive::describe(FieldVisitor& v) {
                               .range = {0, 1000, true},
                               .help = "Time from top speed to standstill under the drive's torque.",
                               .required = false,
-                              .if_empty = "not calculated",
+                              .if_empty = left_empty::not_asked("not calculated"),
                               .symbol = "t_E"});
     v.quantity(stop_distance, {.key = "stop_distance",
                                   .label = "Emergency stop within",
@@ -555,19 +567,19 @@ void Drive::describe(FieldVisitor& v) {
                                   .range = {0, 1e6, true},
                                   .help = "Distance of the load from top speed, where no time is given.",
                                   .required = false,
-                                  .if_empty = "by time",
+                                  .if_empty = left_empty::not_asked("by time"),
                                   .rare = true,
                                   .symbol = "d_E",
                                   .rotary_unit = "deg",
                                   .rotary_range = {0, 3.6e6, true}});
     QuantitySpec emergency = optional("emergency_torque", "Motor torque in it", "N·m", 1e7,
-        "What the motor gives in an emergency stop, at its shaft; coupling and gearhead see it.", "its peak torque",
+        "What the motor gives in an emergency stop, at its shaft; coupling and gearhead see it.", left_empty::stands_in("its peak torque"),
         "T_ME", need::coupling);
     emergency.rare = true;
     emergency.needs = Motion::shaft;
     v.quantity(emergency_torque, emergency);
     QuantitySpec stops = optional("emergency_stops", "Emergency stops", "1", 1e9,
-        "In the life of the machine; gearheads permit a number.", "not judged", "N_E", need::stage);
+        "In the life of the machine; gearheads permit a number.", left_empty::not_asked("not judged"), "N_E", need::stage);
     stops.rare = true;
     stops.needs = Motion::shaft;
     v.quantity(emergency_stops, stops);

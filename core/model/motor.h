@@ -80,6 +80,8 @@ struct Motor {
     bool has_constant() const;
     /// Some rating tells what may run for good.
     bool has_rating() const;
+    /// What may run continuously follows from the winding's thermal and ohmic resistance.
+    bool rated_by_heat() const;
     const char* kind_key() const;   ///< "sine"
     const char* kind_label() const; ///< "Brushless, sine-driven"
     /// Rotor with what sits rigidly on it, kg·m²; needs `rotor_inertia`.
@@ -97,8 +99,12 @@ enum class Modulation { space_vector, sine_pwm, overmodulated };
 enum class Feedback { unsaid, none, hall, incremental, sine_cosine, serial, resolver };
 enum class Command { unsaid, pulses, analog, network };
 
+/// Share of the phase voltage that the drive uses where nothing else is given; common practice, no source.
+inline constexpr double usual_modulation_reserve = 0.95;
+
 struct Drive {
     std::string name;
+    bool in_place = false; ///< the axis has one: named, chosen or typed
     Quantity<Kind::voltage> bus_voltage{"320 V"};
     Quantity<Kind::number> mains_tolerance; ///< how far the mains, and the bus with them, may fall
     Quantity<Kind::number> bus_droop;       ///< how far the supply falls under load
@@ -146,6 +152,9 @@ struct Drive {
     Quantity<Kind::number> emergency_stops;  ///< in the life of the machine
     Extra extra;
     bool operator==(const Drive&) const = default;
+
+    /// Set, or something of a drive's sheet is typed; how it is set and what the controller gives make none.
+    bool there() const;
 
     static constexpr Option feedbacks[] = {{"", "not said"}, {"none", "none"}, {"hall", "Hall sensors"},
         {"incremental", "incremental"}, {"sine_cosine", "sine and cosine"}, {"serial", "serial, absolute"},

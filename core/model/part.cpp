@@ -126,6 +126,7 @@ PartKind kind_of(const char* key, const char* label, const char* list, const cha
                     }
                 T& here = part_of<T>(a, place);
                 carry(here, taken, placed_of<T>());
+                if constexpr (requires { taken.in_place; }) taken.in_place = true;
                 here = std::move(taken);
             },
         .remove =
@@ -145,12 +146,19 @@ PartKind kind_of(const char* key, const char* label, const char* list, const cha
             [](PartLists& to, const Axis& from, std::size_t place) {
                 T copy = part_of<T>(const_cast<Axis&>(from), place); // only looked at
                 carry(T{}, copy, placed_of<T>());
+                if constexpr (requires { copy.in_place; }) copy.in_place = false;
                 (to.*List).push_back(std::move(copy));
             },
     };
 }
 
 } // namespace
+
+void stay_in_place(Axis& axis) {
+    axis.coupling.in_place = axis.coupling.there();
+    axis.brake.in_place = axis.brake.there();
+    axis.drive.in_place = axis.drive.there();
+}
 
 const std::vector<PartKind>& part_kinds() {
     static const std::vector<PartKind> kinds{

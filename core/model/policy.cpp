@@ -57,7 +57,7 @@ void Policy::describe(FieldVisitor& v) {
                                         .help = "Load inertia over rotor inertia. Empty: the ratio is not judged.",
                                         .source = "common practice, no source",
                                         .required = false,
-                                        .if_empty = "not judged"});
+                                        .if_empty = left_empty::not_asked("not judged")});
     v.quantity(inertia_ratio_over, {.key = "inertia_ratio_over",
                                        .label = "Inertia ratio, over above",
                                        .unit = "1",
@@ -65,7 +65,7 @@ void Policy::describe(FieldVisitor& v) {
                                        .help = "At and above this the axis is refused.",
                                        .source = "common practice, no source",
                                        .required = false,
-                                       .if_empty = "not judged"});
+                                       .if_empty = left_empty::not_asked("not judged")});
     v.quantity(speed_share, {.key = "speed_share",
                                 .label = "Top speed share",
                                 .unit = "%",
@@ -92,8 +92,8 @@ void Policy::describe(FieldVisitor& v) {
                            .help = "Of what the bus at its lowest lets the drive make, by the motor's constants.",
                            .source = "common practice, no source",
                            .required = false,
-                           .if_empty = "100 %"});
-    const auto pull_out = [](const char* key, const char* label, const char* if_empty, const char* help) {
+                           .if_empty = left_empty::stands_in("100 %", 100)});
+    const auto pull_out = [](const char* key, const char* label, const IfEmpty& if_empty, const char* help) {
         return QuantitySpec{.key = key,
             .label = label,
             .unit = "%",
@@ -103,9 +103,9 @@ void Policy::describe(FieldVisitor& v) {
             .required = false,
             .if_empty = if_empty};
     };
-    v.quantity(pull_out_tight, pull_out("pull_out_tight", "Pull-out, tight above", "50 %",
+    v.quantity(pull_out_tight, pull_out("pull_out_tight", "Pull-out, tight above", left_empty::stands_in("50 %", 50),
                                    "Of the torque at which a stepper without feedback loses steps."));
-    v.quantity(pull_out_over, pull_out("pull_out_over", "Pull-out, over above", "65 %",
+    v.quantity(pull_out_over, pull_out("pull_out_over", "Pull-out, over above", left_empty::stands_in("65 %", 65),
                                   "At and above this share of the pull-out torque an open-loop axis is refused."));
     v.choice(point_speed,
         {"point_speed", "Point method at", point_speeds,

@@ -24,6 +24,14 @@ struct Problem {
 
 using Problems = std::vector<Problem>;
 
+/// Something that a verdict needs and that is not given.
+struct Missing {
+    std::string path; ///< JSON pointer below the axis, "/coupling/angular_allowed"
+    std::string name; ///< in words: "angular allowance of the coupling"
+
+    bool operator==(const Missing&) const = default;
+};
+
 /// What a field is called where its place is not seen: "Time, segment 2", "Torque, peak curve, point 1".
 std::string field_and_place(const std::string& field, const std::string& path);
 

@@ -19,11 +19,11 @@ void error(Problems& out, std::string path, const char* field, std::string messa
 }
 
 void check_curve(Problems& out, const std::vector<CurvePoint>& curve, const std::string& path, const char* label,
-    bool from_rest = true) {
+    bool from_rest = true, const char* instead = "") {
     if (curve.size() < 2) {
         error(out, path, label,
             "found " + std::to_string(curve.size()) + (curve.size() == 1 ? " point" : " points") +
-                "; a curve needs at least 2");
+                "; a curve needs at least 2" + instead);
         return;
     }
     if (from_rest && curve[0].speed.given() && curve[0].speed.si != 0)
@@ -306,15 +306,21 @@ void check_motor(Problems& out, const Motor& m, const std::string& path) {
         if (!m.has_constant())
             error(out, path + "electric/force_constant", "Force constant",
                 "neither force nor voltage constant is given; a linear motor has no curve without one");
-        if (!m.has_rating())
+        if (!m.has_rating() && !m.rated_by_heat())
             error(out, path + "electric/continuous_force", "Continuous force",
-                "neither continuous force nor continuous current is given; nothing tells what may run for good");
+                "no continuous rating is given; give the continuous force or current, or the thermal resistance with the "
+                "resistance of the winding");
     } else if (m.stepper()) {
         check_stepper(out, m, path);
     } else {
         // without points the constants of the sheet tell it, where there are any
-        if (!m.continuous.empty() || !m.has_constant() || !m.has_rating())
-            check_curve(out, m.continuous, path + "continuous", "Continuous curve");
+        const bool follows = m.has_constant() && (m.has_rating() || m.rated_by_heat());
+        if (!m.continuous.empty() || !follows)
+            check_curve(out, m.continuous, path + "continuous", "Continuous curve", true,
+                m.has_constant() && m.continuous.empty()
+                    ? "; a standstill or rated torque is enough, or the thermal resistance with the resistance of the "
+                      "winding"
+                    : "");
         if (!m.peak.empty() || !m.has_constant()) check_curve(out, m.peak, path + "peak", "Peak curve");
     }
 }

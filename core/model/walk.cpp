@@ -47,6 +47,7 @@ class Walker : public FieldVisitor {
         f.choice = choice;
     }
     void on_flag(bool& b, const FlagSpec& spec, const Place& place) override {
+        if (spec.by_itself) return;
         FieldRef& f = add(FieldRef::Type::flag, place);
         f.flag_spec = spec;
         f.flag = &b;

@@ -1,5 +1,6 @@
 #include "core/motor/capability.h"
 
+#include "core/motor/constants.h"
 #include "core/quantity/not_finite.h"
 
 #include "core/demand/span_polynomial.h"
@@ -11,10 +12,9 @@
 #include <boost/math/interpolators/pchip.hpp>
 #include <boost/math/tools/minima.hpp>
 #include <cmath>
+#include <numbers>
 
 namespace fulmox {
-
-namespace {} // namespace
 
 SpeedTorqueCurve::SpeedTorqueCurve(const std::vector<CurvePoint>& points, double speed_scale, double torque_scale) {
     // a pull-out curve may begin above rest: down to it the motor gives no less
@@ -82,6 +82,21 @@ double SpeedTorqueCurve::least(double slow, double fast) const {
     return out; // the cap is in it by the ends
 }
 
+std::vector<double> SpeedTorqueCurve::crossings(double torque) const {
+    std::vector<double> out;
+    for (std::size_t i = 0; i + 1 < speeds_.size(); ++i) {
+        double slow = speeds_[i], fast = speeds_[i + 1];
+        const bool below = torques_[i] < torque;
+        if (torques_[i] == torque || torques_[i + 1] == torque || below == (torques_[i + 1] < torque)) continue;
+        for (int k = 0; k < 60; ++k) {
+            const double middle = (slow + fast) / 2;
+            ((uncapped(middle) < torque) == below ? slow : fast) = middle;
+        }
+        out.push_back(slow);
+    }
+    return out;
+}
+
 bool SpeedTorqueCurve::knot_between(double slow, double fast) const {
     return std::any_of(speeds_.begin(), speeds_.end(), [&](double w) { return w > slow && w < fast; });
 }
@@ -92,10 +107,7 @@ double Capability::continuous_at(double speed) const {
     if (continuous_by_model)
         return std::min({model->continuous(w).torque, torque_cap,
             peak_by_model ? model->peak(w, Quadrant::motoring).torque : peak.at(w)});
-    const double stall = continuous.stall();
-    const double now = continuous.at(w);
-    const double heat = heat_factor * stall * stall - (stall * stall - now * now);
-    return std::min(std::sqrt(std::max(0.0, heat)), peak.at(w));
+    return std::min(std::sqrt(std::max(0.0, copper_heat(w))), peak.at(w));
 }
 
 double Capability::continuous_stall() const {
@@ -147,10 +159,29 @@ Table table_of(const ElectricModel& model, double end) {
 
 } // namespace
 
+namespace {
+
+// Without a rating the winding's resistances tell it: what heats it to its limit at the rated ambient, magnets as warm.
+void rate_by_heat(MotorNumbers& numbers, const Motor& motor) {
+    if (!motor.rated_by_heat() || !motor.winding_limit.given() || !motor.rated_ambient.given()) return;
+    MotorConditions at_limit;
+    at_limit.cold = at_limit.hot = motor.winding_limit.si - motor_constants::zero_celsius;
+    const ElectricModel model(numbers, at_limit);
+    const double loss = (motor.winding_limit.si - motor.rated_ambient.si) / motor.thermal_resistance.si;
+    if (!model.known() || !(model.loss_per_square(true) > 0) || !(loss > 0)) return;
+    const double amplitude = std::sqrt(loss / model.loss_per_square(true));
+    const double torque = model.torque_of(numbers.sine_driven ? amplitude / std::numbers::sqrt2 : amplitude, true);
+    (numbers.sine_driven ? numbers.stall_torque : numbers.rated_torque) = torque;
+}
+
+} // namespace
+
 Capability capability(const Motor& motor, const Drive& drive, const Site& site) {
     Capability c;
     const MotorConditions conditions = motor_conditions(motor, drive, site);
-    c.model.emplace(motor_numbers(motor), conditions);
+    MotorNumbers numbers = motor_numbers(motor);
+    if (!motor.has_rating() && motor.continuous.empty()) rate_by_heat(numbers, motor);
+    c.model.emplace(numbers, conditions);
     if (!c.model->known()) c.model.reset();
     // a linear motor has no points of speed and torque
     const bool linear = motor.linear();
@@ -241,13 +272,26 @@ class Use {
         }
     }
 
-    // mean of T_c(0)² − T_c(ω)² over the cycle, the heat of iron and friction as a torque squared
-    double speed_heat() const {
-        double sum = 0;
-        for (std::size_t k = 0; k < d_.spans.size(); ++k)
-            if (d_.spans[k].regime != Regime::braked && d_.spans[k].direction != 0)
-                sum += d_.spans[k].lasting() * speed_heat(d_.samples[k].speed);
-        return sum / d_.cycle_time;
+    // the means over the cycle of what speed takes and of what is left for copper, as torques squared
+    void heat() {
+        const double at_rest = u_.can.copper_heat(0);
+        knots_ = u_.can.continuous.speeds();
+        for (const double crossing : u_.can.continuous.crossings(stall_)) knots_.push_back(crossing);
+        double takes = 0, left = 0;
+        for (std::size_t k = 0; k < d_.spans.size(); ++k) {
+            const Span& s = d_.spans[k];
+            if (s.regime == Regime::braked || s.direction == 0) {
+                left += s.lasting() * at_rest;
+                continue;
+            }
+            over_speeds(d_.samples[k].speed, [&](double speed, double weight) {
+                const double now = u_.can.continuous.at(speed);
+                takes += s.lasting() * weight * std::max(0.0, stall_ * stall_ - now * now);
+                left += s.lasting() * weight * u_.can.copper_heat(speed);
+            });
+        }
+        u_.speed_heat = takes / d_.cycle_time;
+        u_.heat_left = left / d_.cycle_time;
     }
 
   private:
@@ -255,6 +299,7 @@ class Use {
     MotorUse& u_;
     double stall_;
     std::vector<std::array<double, 4>> known_;
+    std::vector<double> knots_; // of the continuous curve, and where it passes its standstill torque
 
     double over_curve(double torque, double speed) const {
         const double allowed = u_.can.peak_at(speed, torque * speed < 0);
@@ -320,26 +365,22 @@ class Use {
         std::sort(edges.begin(), edges.end());
         return edges;
     }
-    double heat_at(double speed) const {
-        const double c = u_.can.continuous.at(speed);
-        return stall_ * stall_ - c * c;
-    }
-    double speed_heat(const SpanPolynomial::Nodes& speed) const {
+    // Every speed of a span with its weight; parts between the knots of the curve have nodes of their own.
+    template <class Take> void over_speeds(const SpanPolynomial::Nodes& speed, Take&& take) const {
         const SpanNodes& nodes = span_nodes();
         const auto [low, high] = std::minmax_element(speed.begin(), speed.end());
         const double slow = std::min(std::abs(*low), std::abs(*high)), fast = std::max(std::abs(*low), std::abs(*high));
-        double sum = 0;
-        if (!u_.can.continuous.knot_between(slow, fast)) {
-            for (std::size_t i = 0; i < span_node_count; ++i) sum += nodes.weight[i] * heat_at(speed[i]);
-            return sum;
+        if (std::none_of(knots_.begin(), knots_.end(), [&](double w) { return w > slow && w < fast; })) {
+            for (std::size_t i = 0; i < span_node_count; ++i) take(speed[i], nodes.weight[i]);
+            return;
         }
         const SpanPolynomial between(speed);
-        const std::vector<double> edges = edges_at_knots(speed, between, u_.can.continuous.speeds());
-        for (std::size_t k = 1; k < edges.size(); ++k)
+        const std::vector<double> edges = edges_at_knots(speed, between, knots_);
+        for (std::size_t k = 1; k < edges.size(); ++k) {
+            const double wide = edges[k] - edges[k - 1];
             for (std::size_t i = 0; i < span_node_count; ++i)
-                sum += nodes.weight[i] * (edges[k] - edges[k - 1]) *
-                       heat_at(between(edges[k - 1] + nodes.at[i] * (edges[k] - edges[k - 1])));
-        return sum;
+                take(between(edges[k - 1] + nodes.at[i] * wide), nodes.weight[i] * wide);
+        }
     }
 };
 
@@ -350,7 +391,7 @@ namespace {
 // Means over the cycle of what the motor draws by its model, and of the heat that makes.
 struct Drawn {
     std::vector<SpanPolynomial::Nodes> copper; ///< W, or A² where there is no resistance
-    double square = 0, loss = 0, peak = 0, heat = 0, voltage = 0;
+    double square = 0, loss = 0, peak = 0, heat = 0, heat_by_speed = 0, voltage = 0;
     bool beyond = false; ///< somewhere the voltage does not reach
 };
 
@@ -396,6 +437,7 @@ class Draws {
         out_.square /= d_.cycle_time;
         out_.loss /= d_.cycle_time;
         out_.heat /= d_.cycle_time;
+        out_.heat_by_speed /= d_.cycle_time;
         return out_;
     }
 
@@ -482,7 +524,9 @@ class Draws {
         const double bound = model_.voltage_bound(m, speed);
         volts_[span_] = std::max(volts_[span_], bound);
         if (bound > out_.voltage) out_.voltage = std::max(out_.voltage, model_.voltage_needed(torque, speed));
-        if (rated_) out_.heat += lasts * model_.heat_of(m, speed);
+        if (!rated_) return;
+        out_.heat += lasts * model_.heat_of(m, speed);
+        out_.heat_by_speed += lasts * model_.heat_of_speed(speed);
     }
 
     // The nodes of a span whose current has kinks warm it as its parts do together.
@@ -548,25 +592,32 @@ Drawn drawn(const Demand& d, const ElectricModel& model) { return Draws(d, model
 
 } // namespace
 
+double MotorUse::heat_use() const {
+    if (std::isnan(heat_allowed) || std::isnan(heat_torque)) return no_number;
+    if (heat_allowed > 0) return heat_torque / heat_allowed;
+    return heat_torque > 0 || heat_left < 0 ? infinite : 0;
+}
+
 MotorUse motor_use(const Demand& d, Capability can) {
     MotorUse u;
     u.can = std::move(can);
-    const double stall = u.can.continuous.stall();
     Use use(d, u);
     use.peaks();
     Drawn by_model;
     if (u.can.model) by_model = drawn(d, *u.can.model);
     if (u.can.continuous_by_model) {
-        u.heat_reference = u.can.model->heat_reference();
-        u.loss_mean = by_model.heat * u.heat_reference * u.heat_reference;
-        u.speed_heat = u.loss_mean - d.rms_torque * d.rms_torque;
-        u.loss_use = by_model.beyond ? no_number : std::sqrt(std::max(0.0, by_model.heat));
+        // heat of the copper and heat of speed as shares of what is permitted
+        const double reference = u.can.model->heat_reference(), by_speed = by_model.heat_by_speed;
+        const double copper = std::max(0.0, by_model.heat - by_speed);
+        const bool none = u.can.heat_factor <= 0; // derated to nothing
+        u.heat_torque = none ? d.rms_torque : reference * std::sqrt(copper);
+        u.heat_left = none ? 0 : reference * reference * (1 - by_speed);
+        u.heat_allowed = by_model.beyond ? no_number : std::sqrt(std::max(0.0, u.heat_left));
     } else {
-        u.heat_reference = u.can.continuous_stall();
-        u.speed_heat = use.speed_heat();
-        u.loss_mean = d.rms_torque * d.rms_torque + u.speed_heat;
+        use.heat();
+        u.heat_torque = d.rms_torque;
         const bool inside = d.peak_speed <= u.can.continuous.end() * (1 + 1e-12);
-        u.loss_use = inside ? std::sqrt(std::max(0.0, u.loss_mean) / (u.can.heat_factor * stall * stall)) : no_number;
+        u.heat_allowed = inside ? std::sqrt(std::max(0.0, u.heat_left)) : no_number;
     }
     const auto point = [&](double speed) {
         return speed <= u.can.continuous.end() ? u.can.continuous_at(speed) : no_number;

@@ -32,6 +32,8 @@ class SpeedTorqueCurve {
     /// Least torque between two speeds, 0 ≤ slow ≤ fast; the curve is monotone between its points.
     double least(double slow, double fast) const;
     bool knot_between(double slow, double fast) const;
+    /// Speeds between its points at which it passes this torque, rad/s.
+    std::vector<double> crossings(double torque) const;
 
   private:
     void fit();
@@ -56,8 +58,14 @@ struct Capability {
     bool peak_by_model = false, continuous_by_model = false; ///< else by points of the sheet
     std::optional<ElectricModel> model;                      ///< by the constants, where the sheet gives one
 
-    /// T_c'(ω) = √(f T_c(0)² − (T_c(0)² − T_c(ω)²)), never below zero, never above the peak curve.
+    /// T_c'(ω) = √(T_c(ω)² − (1 − f) T_c(0)²), never below zero, never above the peak curve; where the curve lies above
+    /// its standstill torque √f T_c(ω), since more is not proven.
     double continuous_at(double speed) const;
+    /// Its square as the sheet's curve and ambient and altitude make it, N²·m²; negative where speed alone takes more.
+    double copper_heat(double speed) const {
+        const double stall = continuous.stall(), now = continuous.at(speed);
+        return now * now - (1 - heat_factor) * std::max(stall * stall, now * now);
+    }
     /// Continuous torque at standstill, T_c(0) √f.
     double continuous_stall() const;
     /// What the motor may give at this speed in the direction of this torque.
@@ -79,10 +87,13 @@ struct MotorUse {
     ShaftPoint worst_peak;         ///< where |T| over the peak curve is largest
     double worst_peak_allowed = 0; ///< peak curve there, N·m
     double worst_peak_use = 0;     ///< |T|/allowed; infinite beyond the curve
-    double loss_use = 0;       ///< √(mean[T² + T_c0² − T_c(ω)²]/(f T_c0²)); NaN beyond the continuous curve
-    double heat_reference = 0; ///< N·m at rest that heats as much as is permitted
-    double loss_mean = 0;      ///< N²·m², the mean in the line above
-    double speed_heat = 0;     ///< N²·m², the part of it that speed takes, mean[T_c0² − T_c(ω)²]
+    // the loss method: what heats the copper, and the mean of what may be lost in copper at each instant's speed
+    double heat_torque = 0;  ///< N·m, T_rms; by the model the torque at rest that heats the copper as much
+    double heat_left = 0;    ///< N²·m², mean of T_c'(ω)²; negative where speed alone takes more than is permitted
+    double heat_allowed = 0; ///< N·m, √ of it, not below 0; NaN beyond the continuous curve
+    double speed_heat = 0;   ///< N²·m², by a sheet's curve the mean of what T_c(0)² − T_c(ω)² has above 0
+    /// heat_torque/heat_allowed; infinite where nothing is left, NaN beyond the curve.
+    double heat_use() const;
     double point_at_mean = 0;  ///< continuous torque at the mean speed; NaN beyond the curve
     double point_at_rms = 0;   ///< the same at the RMS speed
     double rms_current = 0;    ///< A RMS of the line (A of the DC link), hot; NaN without a constant

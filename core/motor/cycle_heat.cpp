@@ -148,36 +148,50 @@ CycleHeat thermal_motor(const Motor& motor, const Drive& drive, const Site& site
 
 namespace {
 
+// Energy in and back of a power over a span.
+std::pair<double, double> by_sign(const Nodes& power, double lasts) {
+    std::pair<double, double> out;
+    const auto add = [&](double part) { (part > 0 ? out.first : out.second) += lasts * std::abs(part); };
+    const NodeRange range = range_of(power);
+    if (!range.changes_sign()) {
+        double sum = 0;
+        for (std::size_t i = 0; i < span_node_count; ++i) sum += span_nodes().weight[i] * power[i];
+        add(sum);
+        return out;
+    }
+    const SpanPolynomial p(power);
+    const SignEdges edges = sign_edges(power, range);
+    for (std::size_t i = 1; i < edges.count; ++i) add(integral(p, edges.u[i - 1], edges.u[i]));
+    return out;
+}
+
 // What comes in at the terminals, instant by instant; losses at the temperatures that the cycle comes to.
 CycleEnergy energy_of_cycle(
-    const MotorUse& use, const CycleHeat& heat, const std::vector<Nodes>& other, const Demand& d) {
+    const MotorUse& use, const CycleHeat& heat, const std::vector<Nodes>& other, const Demand& d, double own_loss) {
     CycleEnergy e;
     if (!heat.in_watts) return e;
-    e.motor = e.losses = 0;
+    e.motor = e.losses = e.fed = 0;
     const bool known = heat.missing.empty() && heat.heat.settles && heat.copper > 0;
     const double warm = known ? heat.heat.copper / heat.copper : 1;
     for (std::size_t k = 0; k < d.spans.size(); ++k) {
         const Span& s = d.spans[k];
-        if (s.regime == Regime::braked) continue;
+        if (s.regime == Regime::braked) {
+            e.fed += s.lasting() * own_loss;
+            continue;
+        }
         Nodes power;
         for (std::size_t i = 0; i < span_node_count; ++i) {
             const double loss = warm * use.copper[k][i] + other[k][i];
             power[i] = d.samples[k].torque[i] * d.samples[k].speed[i] + loss;
             e.losses += s.lasting() * span_nodes().weight[i] * loss;
         }
-        const NodeRange range = range_of(power);
-        if (!range.changes_sign()) {
-            double sum = 0;
-            for (std::size_t i = 0; i < span_node_count; ++i) sum += span_nodes().weight[i] * power[i];
-            (sum > 0 ? e.motor : e.returned) += s.lasting() * std::abs(sum);
-            continue;
-        }
-        const SpanPolynomial p(power);
-        const SignEdges edges = sign_edges(power, range);
-        for (std::size_t i = 1; i < edges.count; ++i) {
-            const double part = s.lasting() * integral(p, edges.u[i - 1], edges.u[i]);
-            (part > 0 ? e.motor : e.returned) += std::abs(part);
-        }
+        const auto [in, back] = by_sign(power, s.lasting());
+        e.motor += in;
+        e.returned += back;
+        // what comes back first feeds the drive
+        if (own_loss > 0)
+            for (double& p : power) p += own_loss;
+        e.fed += own_loss > 0 ? by_sign(power, s.lasting()).first : in;
     }
     return e;
 }
@@ -252,7 +266,7 @@ CycleHeat cycle_heat(const Motor& motor, const Drive& drive, const Site& site, c
     }
     out.settles = greatest_that_settles(t, out.copper, out.other);
     out.within_limit = greatest_within_limit(t, out.copper, out.other);
-    out.energy = energy_of_cycle(use, out, others, d);
+    out.energy = energy_of_cycle(use, out, others, d, drive.own_loss.value_or(0));
     return out;
 }
 

@@ -12,6 +12,7 @@ namespace fulmox {
 /// J a cycle; NaN where the copper loss is not known in watts.
 struct CycleEnergy {
     double motor = ThermalMotor::unknown;  ///< into the motor; what comes back is burnt
+    double fed = ThermalMotor::unknown;    ///< from the bus: ∫ max(0, T ω + losses + the drive's own loss) dt
     double returned = 0;                   ///< what came back, after the motor's own losses
     double losses = ThermalMotor::unknown; ///< in copper, iron and friction
 };

@@ -58,7 +58,7 @@ MotorConditions motor_conditions(const Motor& motor, const Drive& drive, const S
     c.phase_share = drive.modulation == Modulation::space_vector ? 1 / std::numbers::sqrt3
                     : drive.modulation == Modulation::sine_pwm   ? 0.5
                                                                  : 2 / std::numbers::pi;
-    c.reserve = drive.modulation_reserve.value_or(1);
+    c.reserve = drive.modulation_reserve.value_or(usual_modulation_reserve);
     c.weakening = drive.field_weakening;
     if (motor.stepper()) {
         // a bridge for each phase, no reserve kept, and the rotor finds its own load angle
@@ -353,6 +353,10 @@ double ElectricModel::loss_per_square(bool hot) const {
         machine(hot));
 }
 
+double ElectricModel::heat_of_speed(double speed) const {
+    const double w = std::abs(speed) / rated_speed_;
+    return speed_square_ * w * w / (c_.heat_factor * rated_square_);
+}
 double ElectricModel::speed_share(double speed) const {
     const double w = speed / rated_speed_;
     return speed_square_ * w * w / rated_square_;

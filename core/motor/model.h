@@ -145,6 +145,8 @@ class ElectricModel {
     double loss_per_square(bool hot) const;
     /// Share of it that iron and friction take at a speed by the rated point.
     double speed_share(double speed) const;
+    /// The part of `heat_of` that speed takes, whatever the current.
+    double heat_of_speed(double speed) const;
     /// A stepper that takes its current whatever the load is.
     bool fixed_current() const { return n_.stepper && n_.stepper->fixed_current(); }
     /// N·m a stepper holds with the drive's current, the worse of cold and hot; `idle`: with what is left of it at

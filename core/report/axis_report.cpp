@@ -53,9 +53,9 @@ ReportSection assumptions(Axis& axis, const std::string& path, const ReportFacts
         const std::string name = field_and_place(f.label(), f.path.substr(path.size()));
         if (f.quantity->given() && standing_of(f, facts).starts_with("assumed"))
             s.table.rows.push_back({name, f.quantity->text, "assumed"});
-        else if (f.quantity->text.empty() && !f.quantity_spec.required && *f.quantity_spec.if_empty &&
+        else if (f.quantity->text.empty() && !f.quantity_spec.required && *f.quantity_spec.if_empty.words &&
                  f.serves != need::record && f.path.find("/segments/") == std::string::npos)
-            s.table.rows.push_back({name, "–", std::string("left empty: ") + f.quantity_spec.if_empty});
+            s.table.rows.push_back({name, "–", std::string("left empty: ") + f.quantity_spec.if_empty.words});
     }
     if (!s.table.empty())
         s.words.push_back("Nobody has said where these come from; check those that matter before parts are bought.");

@@ -17,6 +17,13 @@ inline const char* severity_key(Severity s) {
     return s == Severity::error ? "error" : s == Severity::suspicious ? "suspicious" : "caution";
 }
 
+/// What is not given: pointer below the axis and name.
+inline Value missing_json(const std::vector<Missing>& missing) {
+    Value out = Value::array();
+    for (const Missing& m : missing) out.push_back({{"path", m.path}, {"name", m.name}});
+    return out;
+}
+
 inline Value problems_json(const Problems& problems) {
     Value out = Value::array();
     for (const Problem& p : problems)

@@ -216,7 +216,7 @@ TEST_CASE("peaks, powers, worst point and loss of every mechanism against a fine
             motor.continuous.push_back(p);
         }
         const MotorUse use = motor_use(d, capability(motor, m.axes[0].drive, m.site));
-        double peak = 0, motoring = 0, braking = 0, power = 0, back = 0, fastest = 0, coupling = 0, worst = 0, loss = 0;
+        double peak = 0, motoring = 0, braking = 0, power = 0, back = 0, fastest = 0, coupling = 0, worst = 0, left = 0;
         const double stall = use.can.continuous.stall();
         for (const Span& s : d.spans) {
             constexpr int steps = 400; // by Simpson's rule
@@ -233,7 +233,7 @@ TEST_CASE("peaks, powers, worst point and loss of every mechanism against a fine
                 worst = std::max(worst, t / use.can.peak.at(e.speed));
                 const double c = use.can.continuous.at(e.speed);
                 const double weight = (i == 0 || i == steps ? 1 : i % 2 ? 4 : 2) / (3.0 * steps);
-                loss += weight * s.duration * (t * t + stall * stall - c * c);
+                left += weight * s.duration * (c * c - (1 - use.can.heat_factor) * stall * stall);
             }
         }
         CHECK(std::abs(d.peak.torque) == Approx(peak).epsilon(1e-4));
@@ -245,8 +245,7 @@ TEST_CASE("peaks, powers, worst point and loss of every mechanism against a fine
         CHECK(d.peak_speed == Approx(fastest).epsilon(1e-6));
         CHECK(d.coupling_peak == Approx(coupling).epsilon(1e-4).margin(1e-12));
         CHECK(use.worst_peak_use == Approx(worst).epsilon(1e-4));
-        CHECK(use.loss_use ==
-              Approx(std::sqrt(loss / d.cycle_time / (use.can.heat_factor * stall * stall))).epsilon(1e-5));
+        CHECK(use.heat_use() == Approx(d.rms_torque / std::sqrt(left / d.cycle_time)).epsilon(1e-5));
         const ShaftState there = d.at(use.worst_peak.time);
         CHECK(
             std::abs(use.worst_peak.torque) / use.can.peak.at(there.speed) == Approx(use.worst_peak_use).epsilon(1e-3));

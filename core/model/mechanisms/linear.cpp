@@ -36,7 +36,7 @@ void RackPinion::describe(FieldVisitor& v) {
                                    .range = {0, 1e8},
                                    .help = "Or leave empty and describe the pinion as a body on the shaft.",
                                    .required = false,
-                                   .if_empty = "none, or as a body",
+                                   .if_empty = left_empty::zero("none, or as a body"),
                                    .symbol = "J_p",
                                    .serves = need::inertia});
     v.group(losses, {"losses", "Losses", "", false, need::losses});
@@ -66,7 +66,7 @@ void BeltDrive::describe(FieldVisitor& v) {
                                    .range = {0, 1e8},
                                    .help = "Or leave empty and describe it as a body on the shaft.",
                                    .required = false,
-                                   .if_empty = "none, or as a body",
+                                   .if_empty = left_empty::zero("none, or as a body"),
                                    .symbol = "J_1",
                                    .serves = need::inertia});
     v.quantity(idlers, {.key = "idlers",
@@ -82,7 +82,7 @@ void BeltDrive::describe(FieldVisitor& v) {
                                   .range = {0, 1e8},
                                   .help = "Each turns faster than the driver where it is smaller.",
                                   .required = false,
-                                  .if_empty = "none",
+                                  .if_empty = left_empty::zero("none"),
                                   .symbol = "J_2",
                                   .serves = need::inertia});
     v.quantity(idler_diameter, {.key = "idler_diameter",
@@ -91,7 +91,7 @@ void BeltDrive::describe(FieldVisitor& v) {
                                    .range = {0, 1e4, true},
                                    .help = "Pitch diameter.",
                                    .required = false,
-                                   .if_empty = "as the driving pulley",
+                                   .if_empty = left_empty::stands_in("as the driving pulley"),
                                    .symbol = "d_2",
                                    .serves = need::inertia});
     v.quantity(
@@ -101,7 +101,7 @@ void BeltDrive::describe(FieldVisitor& v) {
                        .range = {0, 1e5},
                        .help = "The whole loop where it runs; for a motor that rides the belt stands and this is 0.",
                        .required = false,
-                       .if_empty = "none",
+                       .if_empty = left_empty::zero("none"),
                        .symbol = "m_b",
                        .serves = need::inertia});
     v.quantity(riding_mass, {.key = "riding_mass",
@@ -110,7 +110,7 @@ void BeltDrive::describe(FieldVisitor& v) {
                                 .range = {0, 1e5},
                                 .help = "Mass that rides with the carriage.",
                                 .required = false,
-                                .if_empty = "of the chosen motor",
+                                .if_empty = left_empty::stands_in("of the chosen motor"),
                                 .symbol = "m_r",
                                 .applies = motor_seat == MotorSeat::rides,
                                 .serves = need::inertia});
@@ -135,7 +135,7 @@ void FreeForm::describe(FieldVisitor& v) {
                             .range = {0, 1e10},
                             .help = "Everything that is not given as mass or body.",
                             .required = false,
-                            .if_empty = "none",
+                            .if_empty = left_empty::zero("none"),
                             .symbol = "J",
                             .serves = need::inertia});
     v.quantity(friction_torque, {.key = "friction_torque",
@@ -144,7 +144,7 @@ void FreeForm::describe(FieldVisitor& v) {
                                     .range = {0, 1e7},
                                     .help = "At the load, against the motion; passes the efficiency.",
                                     .required = false,
-                                    .if_empty = "none",
+                                    .if_empty = left_empty::zero("none"),
                                     .symbol = "T_f",
                                     .serves = need::force});
     v.quantity(constant_torque, {.key = "constant_torque",
@@ -153,7 +153,7 @@ void FreeForm::describe(FieldVisitor& v) {
                                     .range = {-1e7, 1e7},
                                     .help = "At the load in the positive direction: a weight on a drum, a spring.",
                                     .required = false,
-                                    .if_empty = "none",
+                                    .if_empty = left_empty::zero("none"),
                                     .symbol = "T_0",
                                     .serves = need::force});
     v.group(losses, {"losses", "Losses", "", false, need::losses});
@@ -181,7 +181,7 @@ void GivenDemand::describe(FieldVisitor& v) {
             .help = "Of the load, at that shaft. The demand holds it already, so that it adds no torque; the ratio to "
                     "the rotor wants it.",
             .required = false,
-            .if_empty = "ratio not judged",
+            .if_empty = left_empty::not_asked("ratio not judged"),
             .symbol = "J",
             .serves = need::ratio_inertia});
     v.group(losses, {"losses", "Losses", "Between that place and the stages.", false, need::losses});

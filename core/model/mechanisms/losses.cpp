@@ -18,7 +18,7 @@ void Losses::describe(FieldVisitor& v) {
                                     .range = {-5, 1},
                                     .help = "From the load to the shaft. Zero or negative: self-locking.",
                                     .required = false,
-                                    .if_empty = "2 − 1/η",
+                                    .if_empty = left_empty::stands_in("2 − 1/η"),
                                     .rare = true,
                                     .symbol = "η_b"});
     v.quantity(drag, {.key = "drag",
@@ -27,7 +27,7 @@ void Losses::describe(FieldVisitor& v) {
                          .range = {0, 1e6},
                          .help = "Bearings and seals, against the motion at any speed.",
                          .required = false,
-                         .if_empty = "none",
+                         .if_empty = left_empty::zero("none"),
                          .symbol = "T_d"});
 }
 

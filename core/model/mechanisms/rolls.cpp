@@ -18,7 +18,7 @@ void Conveyor::describe(FieldVisitor& v) {
                                    .range = {0, 1000},
                                    .help = "Items move at the radius plus half of it.",
                                    .required = false,
-                                   .if_empty = "0",
+                                   .if_empty = left_empty::zero("0"),
                                    .symbol = "t",
                                    .serves = need::travel});
     v.quantity(belt_mass, {.key = "belt_mass",
@@ -27,7 +27,7 @@ void Conveyor::describe(FieldVisitor& v) {
                               .range = {0, 1e6},
                               .help = "The whole loop; its weight is balanced on an incline.",
                               .required = false,
-                              .if_empty = "none",
+                              .if_empty = left_empty::zero("none"),
                               .symbol = "m_b",
                               .serves = need::inertia});
     v.quantity(belt_drag, {.key = "belt_drag",
@@ -36,7 +36,7 @@ void Conveyor::describe(FieldVisitor& v) {
                               .range = {0, 1e6},
                               .help = "Of the empty belt on its bed, scrapers and seals, against the motion.",
                               .required = false,
-                              .if_empty = "none",
+                              .if_empty = left_empty::zero("none"),
                               .symbol = "F_b",
                               .serves = need::force});
     v.quantity(pulley_inertia, {.key = "pulley_inertia",
@@ -45,7 +45,7 @@ void Conveyor::describe(FieldVisitor& v) {
                                    .range = {0, 1e10},
                                    .help = "Drive and tail pulley alike, of the same diameter.",
                                    .required = false,
-                                   .if_empty = "none",
+                                   .if_empty = left_empty::zero("none"),
                                    .symbol = "J_1",
                                    .serves = need::inertia});
     v.quantity(pulleys, {.key = "pulleys",
@@ -69,7 +69,7 @@ void Conveyor::describe(FieldVisitor& v) {
                                    .range = {0, 1e10},
                                    .help = "About its own axis.",
                                    .required = false,
-                                   .if_empty = "none",
+                                   .if_empty = left_empty::zero("none"),
                                    .symbol = "J_2",
                                    .serves = need::inertia});
     v.quantity(roller_diameter, {.key = "roller_diameter",
@@ -78,7 +78,7 @@ void Conveyor::describe(FieldVisitor& v) {
                                     .range = {0, 1e4, true},
                                     .help = "Rollers turn at belt speed over their radius plus half the belt.",
                                     .required = false,
-                                    .if_empty = "as the pulley",
+                                    .if_empty = left_empty::stands_in("as the pulley"),
                                     .symbol = "d_2",
                                     .serves = need::inertia});
     v.group(losses, {"losses", "Losses", "", false, need::losses});
@@ -98,7 +98,7 @@ void FeedRolls::describe(FieldVisitor& v) {
                                  .range = {0, 1e10},
                                  .help = "Of the driven roll with its journals.",
                                  .required = false,
-                                 .if_empty = "none, or as a body",
+                                 .if_empty = left_empty::zero("none, or as a body"),
                                  .symbol = "J_1",
                                  .serves = need::inertia});
     v.quantity(follower_diameter, {.key = "follower_diameter",
@@ -107,7 +107,7 @@ void FeedRolls::describe(FieldVisitor& v) {
                                       .range = {0, 1e4, true},
                                       .help = "Of the roll that is pressed on.",
                                       .required = false,
-                                      .if_empty = "as the driven roll",
+                                      .if_empty = left_empty::stands_in("as the driven roll"),
                                       .symbol = "d_2",
                                       .serves = need::inertia});
     v.quantity(follower_inertia, {.key = "follower_inertia",
@@ -116,7 +116,7 @@ void FeedRolls::describe(FieldVisitor& v) {
                                      .range = {0, 1e10},
                                      .help = "Turns at the same surface speed.",
                                      .required = false,
-                                     .if_empty = "none",
+                                     .if_empty = left_empty::zero("none"),
                                      .symbol = "J_2",
                                      .serves = need::inertia});
     v.quantity(tension, {.key = "tension",
@@ -125,7 +125,7 @@ void FeedRolls::describe(FieldVisitor& v) {
                             .range = {-1e6, 1e6},
                             .help = "What the web pulls against the feed, less what pulls with it. Stays on at rest.",
                             .required = false,
-                            .if_empty = "none",
+                            .if_empty = left_empty::zero("none"),
                             .symbol = "F_w",
                             .serves = need::force});
     v.group(losses, {"losses", "Losses", "", false, need::losses});
@@ -176,7 +176,7 @@ void Winder::describe(FieldVisitor& v) {
                                  .range = {0, 1e10},
                                  .help = "Core, chuck and shaft.",
                                  .required = false,
-                                 .if_empty = "none, or as a body",
+                                 .if_empty = left_empty::zero("none, or as a body"),
                                  .symbol = "J_c",
                                  .serves = need::inertia});
     v.quantity(tension, {.key = "tension",
@@ -210,7 +210,7 @@ void Hoist::describe(FieldVisitor& v) {
                                  .range = {0, 1e10},
                                  .help = "With the rope on it.",
                                  .required = false,
-                                 .if_empty = "none, or as a body",
+                                 .if_empty = left_empty::zero("none, or as a body"),
                                  .symbol = "J_d",
                                  .serves = need::inertia});
     v.group(losses, {"losses", "Losses", "", false, need::losses});

@@ -11,7 +11,7 @@ void RotaryTable::describe(FieldVisitor& v) {
                                   .range = {0, 1e10},
                                   .help = "Of the table itself; or describe it as a body on the shaft.",
                                   .required = false,
-                                  .if_empty = "none, or as a body",
+                                  .if_empty = left_empty::zero("none, or as a body"),
                                   .symbol = "J_t",
                                   .serves = need::inertia});
     v.quantity(tilt, {.key = "tilt",
@@ -20,7 +20,7 @@ void RotaryTable::describe(FieldVisitor& v) {
                          .range = {0, 180},
                          .help = "From the vertical. A tilted table with an eccentric load swings in gravity.",
                          .required = false,
-                         .if_empty = "0, axis vertical",
+                         .if_empty = left_empty::zero("0, axis vertical"),
                          .symbol = "δ",
                          .serves = need::force});
     v.quantity(horizontal_at, {.key = "horizontal_at",
@@ -30,7 +30,7 @@ void RotaryTable::describe(FieldVisitor& v) {
                                   .help = "Angle of the table at which a body at offset angle 0 stands level "
                                           "with the axis on a tilted table: where gravity pulls hardest.",
                                   .required = false,
-                                  .if_empty = "0",
+                                  .if_empty = left_empty::zero("0"),
                                   .rare = true,
                                   .symbol = "θ_h",
                                   .serves = need::force});
@@ -40,7 +40,7 @@ void RotaryTable::describe(FieldVisitor& v) {
                                    .range = {0, 1e5},
                                    .help = "Distance of the payload from the axis; it adds m r².",
                                    .required = false,
-                                   .if_empty = "on the axis",
+                                   .if_empty = left_empty::stands_in("on the axis"),
                                    .symbol = "r_p",
                                    .serves = need::inertia});
     v.quantity(
@@ -50,7 +50,7 @@ void RotaryTable::describe(FieldVisitor& v) {
                              .range = {0, 1e7},
                              .help = "Of the table bearing under load, against the motion; passes the efficiency.",
                              .required = false,
-                             .if_empty = "none",
+                             .if_empty = left_empty::zero("none"),
                              .symbol = "T_f",
                              .serves = need::force});
     v.group(losses, {"losses", "Losses", "", false, need::losses});
@@ -63,7 +63,7 @@ void Arm::describe(FieldVisitor& v) {
                                 .range = {0, 1e12},
                                 .help = "Of the arm itself about its pivot.",
                                 .required = false,
-                                .if_empty = "m (2 r)²/3, a rod",
+                                .if_empty = left_empty::stands_in("m (2 r)²/3, a rod"),
                                 .symbol = "J_a",
                                 .serves = need::inertia});
     v.quantity(arm_mass, {.key = "arm_mass",
@@ -72,7 +72,7 @@ void Arm::describe(FieldVisitor& v) {
                              .range = {0, 1e6},
                              .help = "Of the arm itself.",
                              .required = false,
-                             .if_empty = "none, or as bodies",
+                             .if_empty = left_empty::zero("none, or as bodies"),
                              .symbol = "m_a",
                              .serves = need::inertia});
     v.quantity(arm_centre, {.key = "arm_centre",
@@ -81,7 +81,7 @@ void Arm::describe(FieldVisitor& v) {
                                .range = {0, 1e5},
                                .help = "Distance from the pivot.",
                                .required = false,
-                               .if_empty = "in the pivot",
+                               .if_empty = left_empty::stands_in("in the pivot"),
                                .symbol = "r_a",
                                .serves = need::inertia});
     v.quantity(payload_radius, {.key = "payload_radius",
@@ -97,7 +97,7 @@ void Arm::describe(FieldVisitor& v) {
                                   .range = {-360, 360},
                                   .help = "Angle of the axis at which the arm stands level.",
                                   .required = false,
-                                  .if_empty = "0",
+                                  .if_empty = left_empty::zero("0"),
                                   .symbol = "θ_h",
                                   .serves = need::force});
     v.quantity(friction_torque, {.key = "friction_torque",
@@ -106,7 +106,7 @@ void Arm::describe(FieldVisitor& v) {
                                     .range = {0, 1e7},
                                     .help = "Of the joint under load, against the motion; passes the efficiency.",
                                     .required = false,
-                                    .if_empty = "none",
+                                    .if_empty = left_empty::zero("none"),
                                     .symbol = "T_f",
                                     .serves = need::force});
     v.group(losses, {"losses", "Losses", "", false, need::losses});
@@ -133,7 +133,7 @@ void SliderCrank::describe(FieldVisitor& v) {
                                   .range = {0, 1e10},
                                   .help = "Of crank, disc and shaft about the axis.",
                                   .required = false,
-                                  .if_empty = "none, or as a body",
+                                  .if_empty = left_empty::zero("none, or as a body"),
                                   .symbol = "J_c",
                                   .serves = need::inertia});
     v.group(losses, {"losses", "Losses", "", false, need::losses});
@@ -153,7 +153,7 @@ void ScotchYoke::describe(FieldVisitor& v) {
                                   .range = {0, 1e10},
                                   .help = "Of crank, disc and shaft about the axis.",
                                   .required = false,
-                                  .if_empty = "none, or as a body",
+                                  .if_empty = left_empty::zero("none, or as a body"),
                                   .symbol = "J_c",
                                   .serves = need::inertia});
     v.group(losses, {"losses", "Losses", "", false, need::losses});
@@ -166,7 +166,7 @@ void Fan::describe(FieldVisitor& v) {
                                   .range = {0, 1e10},
                                   .help = "With the fluid that turns along; or describe it as bodies.",
                                   .required = false,
-                                  .if_empty = "none, or as bodies",
+                                  .if_empty = left_empty::zero("none, or as bodies"),
                                   .symbol = "J_i",
                                   .serves = need::inertia});
     v.quantity(reference_torque, {.key = "reference_torque",

@@ -17,7 +17,7 @@ void Screw::describe(FieldVisitor& v) {
                                 .range = {0, 1e8},
                                 .help = "Of the turning nut with its pulley.",
                                 .required = false,
-                                .if_empty = "none, or as a body",
+                                .if_empty = left_empty::zero("none, or as a body"),
                                 .symbol = "J_n",
                                 .applies = turns == ScrewTurns::nut,
                                 .serves = need::inertia});
@@ -36,7 +36,7 @@ void Screw::describe(FieldVisitor& v) {
                            .typical = {1, 12},
                            .help = "Threads that run beside one another; lead = pitch × starts.",
                            .required = false,
-                           .if_empty = "from the pitch",
+                           .if_empty = left_empty::stands_in("from the pitch"),
                            .symbol = "n_s",
                            .applies = thread == Thread::trapezoidal,
                            .serves = need::thread});
@@ -49,7 +49,7 @@ void Screw::describe(FieldVisitor& v) {
                                   "and four starts.",
                           .source = "ISO 2904",
                           .required = false,
-                          .if_empty = "from the starts",
+                          .if_empty = left_empty::stands_in("from the starts"),
                           .symbol = "P",
                           .applies = thread == Thread::trapezoidal,
                           .serves = need::thread});
@@ -68,7 +68,7 @@ void Screw::describe(FieldVisitor& v) {
             .range = {0, 1000, true},
             .help = "Critical speed and buckling are calculated with it; inertia on the mean of outer and root.",
             .required = false,
-            .if_empty = "not judged",
+            .if_empty = left_empty::unknown("not known"),
             .symbol = "d_r",
             .serves = need::inertia | need::thread | need::bending | need::buckling});
     v.quantity(pitch_diameter,
@@ -80,7 +80,7 @@ void Screw::describe(FieldVisitor& v) {
                     "outer and root on a ball screw.",
             .source = "ISO 2904",
             .required = false,
-            .if_empty = "from the thread",
+            .if_empty = left_empty::stands_in("from the thread"),
             .rare = true,
             .symbol = "d_m",
             .serves = need::thread});
@@ -98,7 +98,7 @@ void Screw::describe(FieldVisitor& v) {
                                 .range = {0, 30000, true},
                                 .help = "Longest free length between bearings, for the critical speed.",
                                 .required = false,
-                                .if_empty = "screw length",
+                                .if_empty = left_empty::stands_in("screw length"),
                                 .symbol = "L_f",
                                 .serves = need::bending | need::buckling});
     v.quantity(loaded_length, {.key = "loaded_length",
@@ -107,7 +107,7 @@ void Screw::describe(FieldVisitor& v) {
                                   .range = {0, 30000, true},
                                   .help = "Fixed bearing to nut at the far end, for buckling.",
                                   .required = false,
-                                  .if_empty = "unsupported length",
+                                  .if_empty = left_empty::stands_in("unsupported length"),
                                   .rare = true,
                                   .symbol = "L_b",
                                   .serves = need::buckling});
@@ -118,7 +118,7 @@ void Screw::describe(FieldVisitor& v) {
                                .help = "Of the thread, turning into thrust. If empty, from lead angle and "
                                        "thread friction.",
                                .required = false,
-                               .if_empty = "from the thread",
+                               .if_empty = left_empty::stands_in("from the thread"),
                                .symbol = "η_f",
                                .serves = need::losses});
     v.quantity(efficiency_back, {.key = "efficiency_back",
@@ -128,7 +128,7 @@ void Screw::describe(FieldVisitor& v) {
                                     .help = "Thrust into turning. Zero or negative: self-locking. If empty, 2 − 1/η "
                                             "where η is given, else from lead angle and friction.",
                                     .required = false,
-                                    .if_empty = "from η or the thread",
+                                    .if_empty = left_empty::stands_in("from η or the thread"),
                                     .rare = true,
                                     .symbol = "η_b",
                                     .serves = need::losses});
@@ -160,7 +160,7 @@ void Screw::describe(FieldVisitor& v) {
                                     .range = {0, 1},
                                     .help = "Sliding thrust collar; none where a rolling bearing carries the thrust.",
                                     .required = false,
-                                    .if_empty = "none",
+                                    .if_empty = left_empty::zero("none"),
                                     .rare = true,
                                     .symbol = "μ_c",
                                     .applies = thread == Thread::trapezoidal && !efficiency.given(),
@@ -171,7 +171,7 @@ void Screw::describe(FieldVisitor& v) {
                                     .range = {0, 1000, true},
                                     .help = "Mean diameter of the rubbing collar.",
                                     .required = false,
-                                    .if_empty = "no collar",
+                                    .if_empty = left_empty::zero("no collar"),
                                     .rare = true,
                                     .symbol = "d_c",
                                     .applies = thread == Thread::trapezoidal && !efficiency.given(),
@@ -182,7 +182,7 @@ void Screw::describe(FieldVisitor& v) {
                                 .range = {0, 1e6},
                                 .help = "Used for the drag torque where that is not given.",
                                 .required = false,
-                                .if_empty = "none",
+                                .if_empty = left_empty::zero("none"),
                                 .rare = true,
                                 .symbol = "F_p",
                                 .serves = need::losses});
@@ -193,7 +193,7 @@ void Screw::describe(FieldVisitor& v) {
                                  .help = "Drag of the preloaded nut at the screw, against the motion.",
                                  .source = "else 0.05 (tan λ)^-1/2 F_p l/2π: JIS B 1192, from memory",
                                  .required = false,
-                                 .if_empty = "from the nut preload",
+                                 .if_empty = left_empty::stands_in("from the nut preload"),
                                  .symbol = "T_p",
                                  .serves = need::losses});
     v.quantity(bearing_drag, {.key = "bearing_drag",
@@ -202,7 +202,7 @@ void Screw::describe(FieldVisitor& v) {
                                  .range = {0, 1e4},
                                  .help = "Both support bearings with seals, at the screw.",
                                  .required = false,
-                                 .if_empty = "none",
+                                 .if_empty = left_empty::zero("none"),
                                  .symbol = "T_b",
                                  .serves = need::losses});
     v.quantity(
@@ -214,7 +214,7 @@ void Screw::describe(FieldVisitor& v) {
                          .help = "Diameter × speed the nut's ball return allows: 70 000–150 000 mm/min by maker.",
                          .source = "common practice, no source",
                          .required = false,
-                         .if_empty = "not judged",
+                         .if_empty = left_empty::not_asked("not judged"),
                          .rare = true,
                          .symbol = "dn",
                          .serves = need::ball_return});
@@ -242,34 +242,46 @@ void Screw::describe(FieldVisitor& v) {
         spec.rare = true;
         return spec;
     };
+    QuantitySpec shear = rare(optional_quantity("shear_modulus", "Shear modulus", "GPa", 1000,
+        "For its torsion. Steel 79 GPa.", left_empty::stands_in("E/2.6"), "G", need::stiffness));
+    shear.source = "steel, Poisson's ratio 0.3";
+    shear.typical = {20, 100};
+    v.quantity(shear_modulus, shear);
     v.quantity(nut_stiffness,
         rare(optional_quantity("nut_stiffness", "Nut stiffness", "N/µm", 1e6,
-            "Axial, under preload; of ball screws some 200 to 1000 N/µm.", "rigid", "k_n", need::stiffness)));
+            "Axial, under preload; of ball screws some 200 to 1000 N/µm.", left_empty::unknown("rigid"), "k_n", need::stiffness)));
     v.quantity(bearing_stiffness, rare(optional_quantity("bearing_stiffness", "Bearing stiffness", "N/µm", 1e6,
-                                      "Axial, of the bearing that fixes the screw.", "rigid", "k_b", need::stiffness)));
+                                      "Axial, of the bearing that fixes the screw.", left_empty::unknown("rigid"), "k_b", need::stiffness)));
     QuantitySpec error = rare(optional_quantity("lead_error", "Lead error, 300 mm", "µm", 10000,
         "± over 300 mm of travel; grows with a longer stroke. An accuracy class gives the whole band: half of it.",
-        "not known", "e_300", need::precision));
+        left_empty::unknown("not known"), "e_300", need::precision));
     error.source = "ISO 3408-3, from memory";
     error.range.open_min = false;
     v.quantity(lead_error, error);
     QuantitySpec warm = rare(optional_quantity("temperature_rise", "Screw warmer by", "K", 200,
-        "Than the guide or the scale; steel grows 11.7 µm a metre for each K.", "not counted", "Δθ", need::precision));
+        "Than the guide or the scale; steel grows 11.7 µm a metre for each K.", left_empty::zero("not counted"), "Δθ", need::precision));
     warm.range.open_min = false;
     v.quantity(temperature_rise, warm);
+    v.choice(growth_from, {.key = "growth_from",
+                              .label = "Growth counts from",
+                              .options = growths,
+                              .help = "A machine referenced cold feels all of the screw from its fixed bearing to the nut at the "
+                                      "far end; one referenced again once it is warm feels its stroke alone.",
+                              .optional = true,
+                              .applies = temperature_rise.given(),
+                              .serves = need::precision});
     const auto rated = [&](const char* key, const char* label, const char* help, const char* symbol) {
-        return rare(optional_quantity(key, label, "N", 1e9, help, "not judged", symbol, need::screw_life));
+        return rare(optional_quantity(key, label, "N", 1e9, help, left_empty::not_asked("not judged"), symbol, need::screw_life));
     };
     v.quantity(dynamic_rating,
         rated("dynamic_rating", "Dynamic load rating", "C of the nut's sheet, for a million turns.", "C"));
     v.quantity(
         static_rating, rated("static_rating", "Static load rating", "C_0a of the nut's sheet, for a moment.", "C_0a"));
     QuantitySpec asked = rare(optional_quantity(
-        "life_asked", "Life asked", "h", 1e7, "How long it shall last.", "not judged", "L_h", need::screw_life));
-    asked.applies = dynamic_rating.given();
+        "life_asked", "Life asked", "h", 1e7, "How long it shall last.", left_empty::not_asked("not judged"), "L_h", need::screw_life));
     v.quantity(life_asked, asked);
     QuantitySpec yields = rare(optional_quantity("yield_strength", "Yield strength", "MPa", 5000,
-        "A stocky screw yields before it buckles: Johnson's parabola.", "Euler alone", "R_e", need::buckling));
+        "A stocky screw yields before it buckles: Johnson's parabola.", left_empty::unknown("not known"), "R_e", need::buckling));
     yields.source = "Johnson's parabola";
     v.quantity(yield_strength, yields);
     v.group(ends, {"ends", "Screw ends", "Seats, threads, grooves and journals of its ends.", true, need::record});
@@ -284,17 +296,17 @@ void Screw::describe(FieldVisitor& v) {
 }
 
 void LoadShare::describe(FieldVisitor& v) {
-    QuantitySpec s = optional_quantity("force", "Force", "N", 1e9, "Along the screw.", "", "F", need::screw_life);
+    QuantitySpec s = optional_quantity("force", "Force", "N", 1e9, "Along the screw.", IfEmpty{}, "F", need::screw_life);
     s.required = true;
     s.range.open_min = false;
     v.quantity(force, s);
     s = optional_quantity(
-        "speed", "Speed", "rpm", 1e6, "Of the screw, or of a turning nut.", "", "n", need::screw_life);
+        "speed", "Speed", "rpm", 1e6, "Of the screw, or of a turning nut.", IfEmpty{}, "n", need::screw_life);
     s.required = true;
     s.range.open_min = false;
     v.quantity(speed, s);
     s = optional_quantity(
-        "share", "Share of time", "%", 100, "Of all loads together 100 %.", "", "t", need::screw_life);
+        "share", "Share of time", "%", 100, "Of all loads together 100 %.", IfEmpty{}, "t", need::screw_life);
     s.required = true;
     v.quantity(share, s);
 }

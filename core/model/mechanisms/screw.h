@@ -10,6 +10,9 @@ namespace fulmox {
 
 enum class Thread { ball, trapezoidal, roller };
 enum class ScrewTurns { screw, nut };
+/// From where the growth of a warm screw counts: its fixed bearing, or the start of the stroke where it was referenced
+/// warm.
+enum class GrowthFrom { bearing, reference };
 enum class EndFixity { fixed_free, supported_supported, fixed_supported, fixed_fixed };
 
 /// A load of a spectrum.
@@ -55,6 +58,7 @@ struct Screw {
     Quantity<Kind::stiffness> bearing_stiffness;             ///< axial, of the fixed end
     Quantity<Kind::length> lead_error;                       ///< ±, over 300 mm
     Quantity<Kind::temperature_difference> temperature_rise; ///< over its guide
+    GrowthFrom growth_from = GrowthFrom::bearing;
     Quantity<Kind::force> dynamic_rating;                    ///< C
     Quantity<Kind::force> static_rating;                     ///< C_0a
     Quantity<Kind::time> life_asked;
@@ -64,12 +68,15 @@ struct Screw {
     NutBody nut_body; ///< where the nut turns
     Quantity<Kind::density> density{"7850 kg/m³"};
     Quantity<Kind::pressure> elastic_modulus{"206 GPa"};
+    Quantity<Kind::pressure> shear_modulus; ///< not given: E/2.6, steel with Poisson's ratio 0.3
     Extra extra;
 
     bool operator==(const Screw&) const = default;
 
     static constexpr Option threads[] = {
         {"ball", "Ball screw"}, {"trapezoidal", "Trapezoidal or Acme"}, {"roller", "Planetary roller"}};
+    static constexpr Option growths[] = {
+        {"bearing", "the fixed bearing: referenced cold"}, {"reference", "the start of the stroke: referenced warm"}};
     static constexpr Option turning[] = {{"screw", "the screw turns"}, {"nut", "the nut turns"}};
     static constexpr Motion motion{false, false, false,
         Motion::carriage | Motion::guides | Motion::inclination | Motion::payload | Motion::counterweight};
