@@ -2,6 +2,7 @@
 #include "core/files/document.h"
 #include "core/files/project.h"
 #include "core/match/assess.h"
+#include "core/model/validate.h"
 #include "core/quantity/expression.h"
 #include "core/quantity/format.h"
 #include "core/report/curve_report.h"
@@ -25,6 +26,7 @@ struct Judged {
     std::vector<Assessment> axes;
     Problems problems; ///< of reading and of assessing, with their lines
     bool exceeded = false;
+    bool unknown = false;
     bool wrong = false;
     bool assessed(const Problem& p) const {
         return std::any_of(axes.begin(), axes.end(), [&](const Assessment& a) {
@@ -42,6 +44,7 @@ std::optional<Judged> judge_file(const std::string& path, bool workings) {
     for (std::size_t i = 0; i < out.project.machine.axes.size(); ++i) {
         out.axes.push_back(assess(out.project.machine, i, {.workings = workings}));
         out.exceeded = out.exceeded || out.axes.back().exceeded();
+        out.unknown = out.unknown || out.axes.back().unknown();
     }
     out.problems =
         all_problems(out.axes, out.project.problems, [&](const std::string& pointer) { return out.line(pointer); });
@@ -60,7 +63,10 @@ int assess_file(const std::string& path, bool json, bool workings) {
     std::cout << (json ? assessment_json(judged->project.machine, judged->axes, judged->project.problems,
                              [&](const std::string& pointer) { return judged->line(pointer); })
                        : harmless(assessment_text(judged->project.machine, judged->axes, workings)));
-    return judged->wrong ? bad_input : judged->exceeded ? limit_exceeded : all_fit;
+    return judged->wrong      ? bad_input
+           : judged->exceeded ? limit_exceeded
+           : judged->unknown  ? not_known
+                              : all_fit;
 }
 
 int validate_file(const std::string& path) {
@@ -114,6 +120,34 @@ std::optional<double> either(std::string_view text, Kind turning, Kind along, co
     return std::nullopt;
 }
 
+// Entries parted by commas, blanks or both; a unit may stand apart from its number.
+std::vector<std::string> entries(const std::string& list) {
+    std::vector<std::string> out;
+    std::string word;
+    bool parted = true; // by a comma: what follows is an entry whatever it begins with
+    const auto take = [&] {
+        if (word.empty()) return;
+        const char c = word.front();
+        const bool begins = (c >= '0' && c <= '9') || c == '-' || c == '+' || c == '.' || c == '(';
+        if (out.empty() || parted || begins)
+            out.push_back(word);
+        else
+            out.back() += " " + word;
+        word.clear();
+        parted = false;
+    };
+    for (const char c : list) {
+        if (c != ',' && c != ' ' && c != '\t') {
+            word += c;
+            continue;
+        }
+        take();
+        if (c == ',') parted = true;
+    }
+    take();
+    return out;
+}
+
 struct SheetOptions {
     std::vector<std::string> torques, currents;
     std::string cold, hot;
@@ -121,7 +155,12 @@ struct SheetOptions {
 
 int show_sheets(const std::string& path, const SheetOptions& options, bool json) {
     SheetQuestions ask;
-    for (const std::string& t : options.torques) {
+    const auto all = [](const std::vector<std::string>& words) {
+        std::string joined;
+        for (const std::string& w : words) joined += (joined.empty() ? "" : ",") + w;
+        return entries(joined);
+    };
+    for (const std::string& t : all(options.torques)) {
         const std::size_t at = t.find('@');
         const auto torque = either(t.substr(0, at), Kind::torque, Kind::force, "N·m");
         const auto speed = at == std::string::npos ? std::optional(0.0)
@@ -130,7 +169,7 @@ int show_sheets(const std::string& path, const SheetOptions& options, bool json)
             return refuse("--at-torque", t, "a torque or force, perhaps with @ and a speed: 2.5 N·m@3000 rpm");
         ask.torques.push_back({*torque, *speed});
     }
-    for (const std::string& i : options.currents) {
+    for (const std::string& i : all(options.currents)) {
         const auto current = read_quantity(i, Kind::current, si_unit(Kind::current));
         if (!current) return refuse("--at-current", i, "a current: 4 A");
         ask.currents.push_back(current->si);
@@ -165,7 +204,7 @@ int show_sheets(const std::string& path, const SheetOptions& options, bool json)
 struct CurveOptions {
     std::string phase, torques, priors, loads;
     bool overload = false;
-    std::string axis, bus, speeds, modulation, reserve, peak, continuous, cold, hot, ambient;
+    std::string axis, bus, speeds, modulation, reserve, peak, continuous, cold, hot, ambient, altitude;
     bool weakening = false;
     int points = 21;
 };
@@ -202,7 +241,8 @@ bool fix_conditions(CurveQuestion& q, const CurveOptions& o) {
            take(d.phase_current, o.phase, "--phase-current", 1e-6, 1e5, "A", "a current above 0 A") &&
            take(d.cold, o.cold, "--cold", 213.15, 573.15, "°C", degrees) &&
            take(d.hot, o.hot, "--hot", 213.15, 573.15, "°C", degrees) &&
-           take(q.site.ambient, o.ambient, "--ambient", 213.15, 573.15, "°C", degrees);
+           take(q.site.ambient, o.ambient, "--ambient", 213.15, 573.15, "°C", degrees) &&
+           take(q.site.altitude, o.altitude, "--altitude", -500, 6000, "m", "an altitude from -500 to 6000 m");
 }
 
 // The axis that is named, by name or number from 1; nothing is said where it is found.
@@ -213,13 +253,10 @@ int show_curve(const std::string& path, const CurveOptions& options, bool json, 
     q.points = options.points;
     const auto wrong = [&](const char* option, const std::string& list, std::vector<double>& out, auto read,
                            const char* allowed) {
-        for (std::size_t at = 0; !list.empty() && at != std::string::npos;) {
-            const std::size_t end = list.find(',', at);
-            const std::string one = list.substr(at, end == std::string::npos ? end : end - at);
+        for (const std::string& one : entries(list)) {
             const std::optional<double> value = read(one);
             if (!value) return refuse(option, one, allowed) != all_fit;
             out.push_back(*value);
-            at = end == std::string::npos ? end : end + 1;
         }
         return false;
     };
@@ -268,8 +305,25 @@ int show_curve(const std::string& path, const CurveOptions& options, bool json, 
         project = std::move(*read);
         const auto index = axis_of(project->machine, options.axis);
         if (!index) return bad_input;
-        motor = &project->machine.axes[*index].motor;
-        q.drive = project->machine.axes[*index].drive;
+        const Axis& axis = project->machine.axes[*index];
+        motor = &axis.motor;
+        q.drive = axis.drive;
+        // the curve needs motor, drive and site as an assessment does, and nothing of the load
+        const std::string at = "/axes/" + std::to_string(*index);
+        Problems found = validate_site(project->machine);
+        for (Problem& p : validate(axis, at)) found.push_back(std::move(p));
+        std::erase_if(found, [&](const Problem& p) {
+            return p.severity != Severity::error || !(p.path.starts_with(at + "/motor") ||
+                p.path.starts_with(at + "/drive") || p.path.starts_with("/site"));
+        });
+        // what is fixed on the command line is not asked for
+        if (!options.bus.empty())
+            std::erase_if(found, [&](const Problem& p) { return p.path == at + "/drive/bus_voltage"; });
+        for (Problem& p : found) {
+            p.line = JsonDocument::line_of(project->lines, p.path);
+            say(path, p);
+        }
+        if (!found.empty()) return bad_input;
         q.site = project->machine.site;
     } else {
         auto read = read_sheets(*text);
@@ -301,7 +355,8 @@ int show_curve(const std::string& path, const CurveOptions& options, bool json, 
 
 int run(int argc, char** argv) {
     CLI::App app{"Sizes the axes of a Fulmox project without a window.\n"
-                 "Exit codes: 0 all limits fit, 1 a limit is exceeded, 2 bad input."};
+                 "Exit codes: 0 all limits fit, 1 a limit is exceeded, 2 bad input, 3 nothing is exceeded, but something\n"
+                 "cannot be said that is not accepted."};
     app.set_version_flag("--version", FULMOX_VERSION);
     app.require_subcommand(1);
 
@@ -346,14 +401,15 @@ int run(int argc, char** argv) {
         "--phase-current", curve_options.phase, "Of a stepper's drive, A RMS; as the motor is rated unless given");
     curve_command->add_flag(
         "--overload", curve_options.overload, "How long torques beyond the continuous one may last");
-    curve_command->add_option("--torques", curve_options.torques, "Torques for it, parted by commas");
+    curve_command->add_option("--torques", curve_options.torques, "Torques for it: a list, comma- or blank-separated");
     curve_command->add_option(
         "--loads", curve_options.loads, "Torques against which it turns steadily: what it takes and has left");
     curve_command->add_option("--prior", curve_options.priors, "Mean squares of the torque ratio before, 0 to 1");
     curve_command->add_option("--cold", curve_options.cold, "Winding and magnets cold, 20 °C");
     curve_command->add_option("--hot", curve_options.hot, "Winding and magnets hot; the winding limit of the motor");
     curve_command->add_option("--ambient", curve_options.ambient, "Ambient temperature");
-    curve_command->add_option("--speeds", curve_options.speeds, "Speeds, parted by commas; rpm where no unit is given");
+    curve_command->add_option("--altitude", curve_options.altitude, "Altitude of the site");
+    curve_command->add_option("--speeds", curve_options.speeds, "Speeds, comma- or blank-separated; rpm where no unit is given");
     curve_command->add_option("--points", curve_options.points, "So many speeds from 0 to the end")
         ->check(CLI::Range(2, 2000));
     auto* as_json = curve_command->add_flag("--json", json, "As JSON: SI values with units, stable keys");

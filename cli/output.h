@@ -12,6 +12,7 @@ namespace fulmox {
 inline constexpr int all_fit = 0;
 inline constexpr int limit_exceeded = 1;
 inline constexpr int bad_input = 2;
+inline constexpr int not_known = 3; // nothing is over, and something cannot be said that nobody accepted
 
 /// What a terminal might take for a command, or turn about, is shown as its code.
 std::string harmless(std::string_view text);

@@ -30,9 +30,8 @@ int judged_code(const std::string& path, const Machine& machine, std::size_t axi
         return bad_input;
     }
     if (has_errors(problems)) return bad_input;
-    return std::any_of(judged.begin(), judged.end(), [](const Candidate& c) { return carries(c.state); })
-               ? all_fit
-               : limit_exceeded;
+    const CandidateCount n = count(judged);
+    return n.suitable > 0 ? all_fit : n.unknown > 0 ? not_known : limit_exceeded;
 }
 
 } // namespace

@@ -97,8 +97,8 @@ void over_places(const CyclePlaces& places, const std::function<void(double, dou
         through([&](double u) { return p.low + u * (p.high - p.low); }, [&](double) { return p.process; }, p.payload,
             parts);
         for (const double q : places.narrow)
-            for (double at = q + std::ceil((p.low - q) / turn) * turn; at <= p.high; at += turn)
-                look(at, p.payload, p.process);
+            for (double passed = q + std::ceil((p.low - q) / turn) * turn; passed <= p.high; passed += turn)
+                look(passed, p.payload, p.process);
     }
     for (const Span* s : places.ramped) {
         const double from = s->start - s->piece.start;

@@ -160,6 +160,10 @@ const Limit* Assessment::limit(std::string_view key) const {
 }
 
 bool Assessment::exceeded() const { return count(limits).over > 0; }
+bool Assessment::unknown() const {
+    const LimitCount n = count(limits);
+    return n.over == 0 && n.cannot_say > n.accepted;
+}
 bool Assessment::fits() const { return !has_errors(problems) && !exceeded(); }
 
 namespace {
@@ -185,6 +189,10 @@ class Reckoning {
             stand_in_machine_->unit_system = machine.unit_system;
             stand_in_machine_->operation = machine.operation;
         }
+        // the pull of an iron core loads the guides
+        if (const auto* forcer = std::get_if<LinearForcer>(&axis.motor.electric);
+            forcer && axis.driven() && forcer->core == ForcerCore::iron && !forcer->attraction.given())
+            waiting_->unknown({"/motor/electric/attraction", "attraction of the iron core"}, "Attraction", need::force);
         if (waiting_->blocks(need::everything)) stand_ins_ = waiting_->with_stand_ins();
         taken_ = stand_ins_ ? &*stand_ins_ : &axis_;
         const auto* belt = std::get_if<BeltDrive>(&axis.mechanism);

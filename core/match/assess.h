@@ -82,6 +82,7 @@ struct Assessment {
     const Limit* limit(std::string_view key) const;
     bool fits() const;     ///< no error and no limit over; tight and cannot say pass
     bool exceeded() const; ///< some limit is over
+    bool unknown() const;  ///< none is over, and one cannot be said that is not accepted
 };
 
 /// The policy the axis is judged by; where the project has none of that name the first that the program ships.

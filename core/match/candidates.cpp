@@ -67,12 +67,18 @@ std::vector<Candidate> judge_each(const Machine& machine, std::size_t index, std
             return;
         }
         if (std::string_view(kind.key) == "motor" && !a.motor) return;
-        const Limit& worst = a.limits[by_tightness(a.limits).front()];
-        c.state = worst.state;
+        const Limit& worst = a.limits[*deciding(a.limits)];
+        // nothing but accepted unknowns: no reason against it
+        c.state = worst.accepted ? LimitState::fits : worst.state;
         c.tightest = worst.utilisation();
         c.key = worst.key;
         c.limit = worst.label;
         c.reason = worst.reason;
+        if (c.state != LimitState::cannot_say) return;
+        for (const Limit& l : a.limits)
+            if (!l.accepted)
+                for (const Missing& m : l.missing)
+                    if (std::find(c.missing.begin(), c.missing.end(), m) == c.missing.end()) c.missing.push_back(m);
     });
     if (left) out.clear();
     return out;
@@ -89,14 +95,38 @@ std::string_view part_of_limit(std::string_view key) {
     return "motor";
 }
 
+CandidateCount count(const std::vector<Candidate>& candidates) {
+    CandidateCount n;
+    for (const Candidate& c : candidates)
+        ++(carries(c.state) ? n.suitable : c.state == LimitState::cannot_say ? n.unknown : n.over);
+    return n;
+}
+
+std::string count_words(const CandidateCount& n) {
+    return std::to_string(n.suitable) + " suitable, " + std::to_string(n.unknown) + " unknown, " +
+           std::to_string(n.over) + " over";
+}
+
+std::string missing_words(const std::vector<Missing>& missing) {
+    constexpr std::size_t most = 3;
+    if (missing.empty()) return {};
+    std::string out = ": ";
+    for (std::size_t i = 0; i < std::min(most, missing.size()); ++i) out += (i == 0 ? "" : ", ") + missing[i].name;
+    if (missing.size() > most) out += " and " + std::to_string(missing.size() - most) + " more";
+    return out + " not given";
+}
+
 bool tells_of(const PartKind& kind, std::string_view key) {
     const std::string_view of = kind.key, part = part_of_limit(key);
+    // what a screw bears is the same with any other part
+    if (part == "screw") return false;
     // another bore, another size of hub, an adapter: no reason against a motor or a gearhead
     const bool fits_together = key == "coupling_bores" || key == "coupling_range";
     if (of == "motor") return !fits_together && key != "stage_mating";
     if (of == "gearhead") return !fits_together;
     if (of == "coupling") return part == of || part == "precision";
-    if (of == "drive") return part == of || key == "peak_torque" || key == "speed";
+    if (of == "drive") // what it leaves of the motor's torque
+        return part == of || key == "peak_torque" || key == "speed" || key == "holding" || key == "continuous_point";
     return part == of;
 }
 

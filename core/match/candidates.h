@@ -22,10 +22,21 @@ struct Candidate {
     double acceleration = 0; ///< rad/s² (m/s²) that the peak torque at the top speed gives rotor and load
     double tightest = 0;     ///< of all limits, used of allowed
     LimitState state = LimitState::cannot_say;
-    std::string key;   ///< of the tightest limit
-    std::string limit; ///< its label
-    Text reason;       ///< of it
+    std::string key;              ///< of the limit that decides
+    std::string limit;            ///< its label
+    Text reason;                  ///< of it
+    std::vector<Missing> missing; ///< where nothing is over: what is not given and not accepted
 };
+
+/// How many of each: suitable are those that fit or are tight, with accepted unknowns at most.
+struct CandidateCount {
+    std::size_t suitable = 0, unknown = 0, over = 0;
+};
+CandidateCount count(const std::vector<Candidate>& candidates);
+/// "12 suitable, 30 unknown, 5 over".
+std::string count_words(const CandidateCount& n);
+/// ": a, b and 3 more not given"; empty where nothing is missing.
+std::string missing_words(const std::vector<Missing>& missing);
 
 /// One for each motor, in their order, on all cores; the axis' own motor does not matter. `go_on` is asked between two
 /// motors, on any thread; where it says no the rest is left out and the outcome is empty. `done` is told the share that
@@ -48,7 +59,7 @@ bool tells_of(const PartKind& kind, std::string_view limit_key);
 /// Neither over nor unknown: the axis can have it.
 constexpr bool carries(LimitState s) { return s == LimitState::fits || s == LimitState::tight; }
 
-/// Cheapest first among those that carry the axis, then what cannot be said, then what is over, the least over first.
+/// Cheapest first among those that are suitable, then what cannot be said, then what is over, the least over first.
 /// Motors without a price come after those with one.
 std::vector<std::size_t> cheapest_first(
     const std::vector<const Motor*>& motors, const std::vector<Candidate>& candidates);

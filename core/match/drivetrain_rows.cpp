@@ -276,13 +276,12 @@ void judge_brake_energy(Limit& l, const LimitInput& in) {
 bool has_servo_drive(const LimitInput& in) {
     return in.axis.driven() && !in.axis.motor.stepper() && in.axis.drive.there();
 }
-const Missing no_constant{"/motor/electric/torque_constant", "torque or voltage constant of the motor"};
 const Missing no_continuous{"/drive/continuous_current", "continuous current of the drive"};
 
 void judge_overload(Limit& l, const LimitInput& in) {
     const Drive& d = in.axis.drive;
     const auto& model = in.so_far.motor->can.model;
-    if (!model) return lacks(l, {no_constant});
+    if (!model) return lacks(l, {no_constant(in)});
     if (!d.continuous_current.given()) return lacks(l, {no_continuous});
     if (!in.so_far.overload) return cannot(l, "saturation does not let the motor give what the cycle asks for");
     const OverloadIntegral& o = *in.so_far.overload;
@@ -319,7 +318,7 @@ void judge_overload(Limit& l, const LimitInput& in) {
 bool has_standstill(const LimitInput& in) { return has_servo_drive(in) && in.axis.drive.standstill_share.given(); }
 void judge_standstill(Limit& l, const LimitInput& in) {
     const MotorUse& u = *in.so_far.motor;
-    if (!u.can.model) return lacks(l, {no_constant});
+    if (!u.can.model) return lacks(l, {no_constant(in)});
     if (!in.axis.drive.continuous_current.given()) return lacks(l, {no_continuous});
     const double holds = in.so_far.demand->holding_torque;
     l.used = u.can.model->without_voltage_limit(holds, 0).current;
@@ -412,9 +411,9 @@ void judge_screw_static(Limit& l, const LimitInput& in) {
 
 // an open-loop stepper lags behind its place under its torque
 need::Bits precision_needs(const Axis& axis) {
-    using namespace need;
-    const Bits all = load | precision | stiffness | bending | buckling | pulses;
-    return open_loop(axis) ? all | demand | current | temperatures : all;
+    const need::Bits all =
+        need::load | need::precision | need::stiffness | need::bending | need::buckling | need::pulses;
+    return open_loop(axis) ? all | need::demand | need::current | need::temperatures : all;
 }
 bool asks_precision(const LimitInput& in) {
     return in.axis.accuracy.asked.given() && !std::holds_alternative<Winder>(in.axis.mechanism);

@@ -48,6 +48,8 @@ void judge_winding(Limit& l, const LimitInput& in) {
     l.share = in.policy.continuous_share.si;
     if (!h.missing.empty()) return cannot(l, "it waits for " + h.missing);
     if (in.so_far.motor->can.continuous_by_model && in.so_far.motor->beyond_voltage) return cannot(l, not_reached);
+    if (const auto& model = in.so_far.motor->can.model; model && model->weakens())
+        if (std::vector<Missing> missing = lacks_of_model(in); !missing.empty()) return lacks(l, std::move(missing));
     l.allowed = m.limit - m.ambient;
     if (!h.heat.settles) return runs_away(l, in);
     const bool times = m.knows_times();
@@ -73,6 +75,8 @@ void judge_housing(Limit& l, const LimitInput& in) {
     const CycleHeat& h = *in.so_far.heat;
     const ThermalMotor& m = h.motor;
     if (!h.missing.empty()) return cannot(l, "it waits for " + h.missing);
+    if (const auto& model = in.so_far.motor->can.model; model && model->weakens())
+        if (std::vector<Missing> missing = lacks_of_model(in); !missing.empty()) return lacks(l, std::move(missing));
     const double limit = in.axis.motor.housing_limit.si - kelvin;
     l.allowed = limit - m.ambient;
     if (!h.heat.settles) return runs_away(l, in);

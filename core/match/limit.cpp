@@ -117,4 +117,17 @@ std::vector<std::size_t> by_tightness(const std::vector<Limit>& limits) {
     return order;
 }
 
+std::optional<std::size_t> deciding(const std::vector<Limit>& limits) {
+    std::optional<std::size_t> out;
+    const auto rank = [&](std::size_t i) {
+        const Limit& l = limits[i];
+        const bool unknown = l.state == LimitState::cannot_say;
+        const int group = l.state == LimitState::over ? 3 : !unknown ? 1 : l.accepted ? 0 : 2;
+        return std::pair(group, unknown ? 0 : l.utilisation());
+    };
+    for (std::size_t i = 0; i < limits.size(); ++i)
+        if (!out || rank(i) > rank(*out)) out = i;
+    return out;
+}
+
 } // namespace fulmox

@@ -162,17 +162,19 @@ Working rms_sum(const Demand& d, std::size_t segments) {
         "root mean square over the whole cycle, dwell included")};
 }
 
+Missing no_constant(const LimitInput& in) {
+    return in.axis.motor.linear() ? Missing{"/motor/electric/force_constant", "force or voltage constant of the motor"}
+                                  : Missing{"/motor/electric/torque_constant", "torque or voltage constant of the motor"};
+}
+
 std::vector<Missing> lacks_of_model(const LimitInput& in) {
     std::vector<Missing> out;
     if (!in.so_far.motor || !in.so_far.motor->can.model) return out;
-    const MotorNumbers& n = in.so_far.motor->can.model->numbers();
-    const std::string at = "/motor/electric/";
-    if (std::isnan(n.resistance)) out.push_back({at + "resistance", "resistance of the winding"});
-    if (!n.sine_driven) return out;
-    if (std::isnan(n.inductance)) out.push_back({at + "inductance", "inductance of the winding"});
-    if (std::isnan(n.pole_pairs))
-        out.push_back(
-            {at + (n.linear ? "pole_pitch" : "pole_pairs"), n.linear ? "pole pitch" : "pole pairs of the motor"});
+    for (const char* key : in.so_far.motor->can.model->left_out()) {
+        std::string name = key;
+        std::replace(name.begin(), name.end(), '_', ' ');
+        out.push_back({std::string("/motor/electric/") + key, name + " of the motor"});
+    }
     return out;
 }
 
@@ -442,10 +444,13 @@ void judge_speed_value(Limit& l, const LimitInput& in) {
 // The cycle's largest current against what the magnets and the winding bear.
 void judge_motor_current(Limit& l, const LimitInput& in) {
     const MotorUse& u = *in.so_far.motor;
+    if (!u.can.model) return lacks(l, {no_constant(in)});
     l.used = u.peak_current;
     l.allowed = u.can.model->numbers().peak_current;
     if (too_little_to_say(l, in)) return;
-    if (!closed(l, in, "motor datasheet, peak current")) return;
+    if (!closed_but_for(l, in, u.can.model->weakens() ? lacks_of_model(in) : std::vector<Missing>(),
+            "motor datasheet, peak current"))
+        return;
     l.reason = format_number(l.used, 3) + " A of " + format_number(l.allowed, 3) + " A" +
                (u.can.model->numbers().sine_driven ? " RMS, hot" : ", hot");
     if (l.state != LimitState::fits)
@@ -456,7 +461,7 @@ void judge_motor_current(Limit& l, const LimitInput& in) {
 void judge_drive_current(Limit& l, const LimitInput& in) {
     const MotorUse& u = *in.so_far.motor;
     if (!u.can.model)
-        return lacks(l, {{"/motor/electric/torque_constant", "torque or voltage constant of the motor"}});
+        return lacks(l, {no_constant(in)});
     const MotorConditions& c = u.can.model->conditions();
     const Drive& drive = in.axis.drive;
     // where the bus does not reach, the currents are too small
@@ -529,6 +534,7 @@ void judge_shaft(Limit& l, const LimitInput& in) {
 
 // What a spinning motor puts on the bus once the drive lets go.
 void judge_open_circuit(Limit& l, const LimitInput& in) {
+    if (!in.so_far.motor->can.model) return lacks(l, {no_constant(in)});
     const ElectricModel& m = *in.so_far.motor->can.model;
     const double speed = in.so_far.demand->peak_speed;
     l.used = m.open_circuit_emf(speed);
@@ -546,7 +552,7 @@ void judge_open_circuit(Limit& l, const LimitInput& in) {
 
 void judge_brush_speed(Limit& l, const LimitInput& in) {
     l.used = in.so_far.demand->peak_speed;
-    l.allowed = in.so_far.motor->can.model->numbers().brush_speed;
+    l.allowed = std::get<BrushedMotor>(in.axis.motor.electric).brush_speed.si;
     if (!closed(l, in, "motor datasheet, brushes")) return;
     l.reason = words(in).speed(l.used) + " of " + words(in).speed(l.allowed);
     if (l.state != LimitState::fits) l.remedy = "A lower speed, or a motor without brushes.";
@@ -560,7 +566,14 @@ bool judges_ratio(const LimitInput& in) { return turns(in) && in.policy.inertia_
 const ElectricModel* model_of(const LimitInput& in) {
     return in.so_far.motor && in.so_far.motor->can.model ? &*in.so_far.motor->can.model : nullptr;
 }
-bool has_motor_current(const LimitInput& in) { return model_of(in) && model_of(in)->numbers().peak_current > 0; }
+bool has_motor_current(const LimitInput& in) {
+    return in.axis.driven() && std::visit(
+                                   [](const auto& m) {
+                                       if constexpr (requires { m.peak_current; }) return m.peak_current.given();
+                                       return false;
+                                   },
+                                   in.axis.motor.electric);
+}
 bool has_drive_current(const LimitInput& in) { return in.axis.driven() && has_servo_drive(in); }
 // A winding for 24 V on a bus of 320 V turns well in the reckoning and not for long in the machine.
 void judge_bus_rating(Limit& l, const LimitInput& in) {
@@ -584,8 +597,11 @@ bool has_voltage(const LimitInput& in) {
     return m && !m->weakens() && (m->approximate().empty() || in.so_far.motor->can.peak_by_model);
 }
 bool has_shaft(const LimitInput& in) { return in.axis.driven() && turns(in) && in.axis.motor.shaft_torque.given(); }
-bool has_trip(const LimitInput& in) { return model_of(in) && in.axis.drive.trip_voltage.given(); }
-bool has_brush_speed(const LimitInput& in) { return model_of(in) && model_of(in)->numbers().brush_speed > 0; }
+bool has_trip(const LimitInput& in) { return in.axis.driven() && in.axis.drive.trip_voltage.given(); }
+bool has_brush_speed(const LimitInput& in) {
+    const auto* m = std::get_if<BrushedMotor>(&in.axis.motor.electric);
+    return in.axis.driven() && m && m->brush_speed.given();
+}
 
 bool always(const LimitInput&) { return true; }
 // the current of an open-loop stepper is no image of its torque
@@ -680,6 +696,9 @@ std::vector<Limit> judge_all(const LimitInput& in, const Waiting& waiting) {
                 l.working.clear();
                 l.used = l.allowed = std::nan("");
                 cannot(l, waiting.words(needs));
+                l.missing = waiting.unknowns(needs);
+                l.accepted = !l.missing.empty() && std::all_of(l.missing.begin(), l.missing.end(),
+                    [&](const Missing& m) { return in.axis.accepts(m.path); });
             }
         } else if (row.of_motor && !has_motor(in)) {
             cannot(l, motor_missing(in));

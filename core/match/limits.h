@@ -60,6 +60,9 @@ inline constexpr const char* not_reached = "by the motor's constants this bus do
 /// so.
 [[nodiscard]] bool too_little_to_say(Limit& l, const LimitInput& in);
 
+/// That no constant tells the motor's current.
+Missing no_constant(const LimitInput& in);
+
 /// What of the motor's constants is not given, so that a curve made of them promises too much.
 std::vector<Missing> lacks_of_model(const LimitInput& in);
 

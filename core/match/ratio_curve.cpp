@@ -18,7 +18,8 @@ Quantity<Kind::number> number(double v) { return Quantity<Kind::number>(format_n
 RatioPoint point_of(const Machine& machine, const Axis& like, const std::string& path, std::size_t stage, double ratio,
     const std::function<bool()>& go_on) {
     Axis axis = like;
-    if (stage >= axis.stages.size()) axis.stages.emplace_back();
+    // one that is only thought of has no sheet that could be asked
+    if (stage >= axis.stages.size()) axis.stages.emplace_back().kind = StageKind::gears;
     Stage& s = axis.stages[std::min(stage, axis.stages.size() - 1)];
     s.ratio = number(ratio);
     s.ratio.si = ratio; // as it is, not as it is written
@@ -48,7 +49,7 @@ RatioPoint point_of(const Machine& machine, const Axis& like, const std::string&
         a.precision ? (axis.accuracy.judged_by == ErrorSum::worst ? a.precision->worst : a.precision->squares) : none;
     p.tightest = none;
     if (a.limits.empty()) return p;
-    const Limit& worst = a.limits[by_tightness(a.limits).front()];
+    const Limit& worst = a.limits[*deciding(a.limits)];
     p.state = worst.state;
     p.tightest = worst.utilisation();
     p.limit = worst.label;

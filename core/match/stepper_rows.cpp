@@ -377,14 +377,16 @@ std::vector<FigureRow> stepper_figure_rows() {
                         {"J", whole_inertia(*in.inertia)}},
                     "swing of a rotor about its step");
             }},
-        {"stepper.resonance_low", "Resonance from", nullptr, Kind::angular_speed, swing | pulses, swings,
+        {"stepper.resonance_low", "Resonance from", nullptr, Kind::frequency, swing | pulses, swings,
             [](Figure& f, In in) {
-                f.si = resonance_of(in).low;
+                f.si = resonance_of(in).low / numbers(in).step;
+                f.note = "full steps/s, " + in.words.speed(resonance_of(in).low);
                 if (in.workings) f.read_from = "0.8 times the natural frequency";
             }},
-        {"stepper.resonance_high", "Resonance up to", nullptr, Kind::angular_speed, swing | pulses, swings,
+        {"stepper.resonance_high", "Resonance up to", nullptr, Kind::frequency, swing | pulses, swings,
             [](Figure& f, In in) {
-                f.si = resonance_of(in).high;
+                f.si = resonance_of(in).high / numbers(in).step;
+                f.note = "full steps/s, " + in.words.speed(resonance_of(in).high);
                 if (in.workings) f.read_from = "1.2 times the natural frequency";
             }},
         {"stepper.resonance_time", "In resonance", nullptr, Kind::time, swing | pulses | speeds, swings,

@@ -73,6 +73,21 @@ void Waiting::add(const Problem& problem, need::Bits serves) {
     entries_.push_back({serves, problem.path, field_and_place(problem.field, problem.path)});
 }
 
+void Waiting::unknown(const Missing& missing, const std::string& label, need::Bits serves) {
+    mask_ |= serves;
+    entries_.push_back({serves, path_ + missing.path, label, missing});
+}
+
+std::vector<Missing> Waiting::unknowns(need::Bits needs) const {
+    std::vector<Missing> out;
+    for (const Entry& e : entries_) {
+        if ((e.serves & needs) == 0) continue;
+        if (e.unknown.path.empty()) return {};
+        out.push_back(e.unknown);
+    }
+    return out;
+}
+
 void Waiting::also(need::Bits serves, need::Bits more) {
     for (Entry& e : entries_)
         if ((e.serves & serves) != 0) mask_ |= e.serves |= more;

@@ -19,9 +19,13 @@ class Waiting {
 
     /// One that is found later, on the way.
     void add(const Problem& problem, need::Bits serves);
+    /// A value that may be missing, but without which what it serves cannot be said.
+    void unknown(const Missing& missing, const std::string& label, need::Bits serves);
     /// Whatever serves one of these serves `more` as well.
     void also(need::Bits serves, need::Bits more);
     bool blocks(need::Bits needs) const { return (mask_ & needs) != 0; }
+    /// What is unknown of these where nothing else keeps them waiting; empty: something has to be given or mended.
+    std::vector<Missing> unknowns(need::Bits needs) const;
     /// "waits for: Distance, segment 3; Lead"; empty where nothing is missing.
     std::string words(need::Bits needs) const;
     /// The axis with a harmless number in every place that waits, so that what does not need it can be reckoned by the
@@ -35,6 +39,7 @@ class Waiting {
     struct Entry {
         need::Bits serves;
         std::string path, name;
+        Missing unknown{}; ///< without a path: it is an error
     };
     const Axis& axis_;
     std::string path_;

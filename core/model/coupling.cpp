@@ -55,7 +55,7 @@ void Coupling::describe(FieldVisitor& v) {
                               "Torsional, of the whole coupling.", left_empty::unknown("rigid"), "C_k", need::stiffness)));
     QuantitySpec play =
         at_shaft(optional_quantity("backlash", "Coupling backlash", "arcmin", 1e4,
-                     "From stop to stop. A jaw under preload has next to none.", left_empty::zero("none"), "φ_k", need::precision),
+                     "From stop to stop. A jaw under preload has next to none.", left_empty::unknown("not known"), "φ_k", need::precision),
             true);
     play.range.open_min = false;
     v.quantity(backlash, play);

@@ -18,6 +18,11 @@ QuantitySpec constant(const char* key, const char* label, const char* unit, doub
     return optional_quantity(key, label, unit, most, help, if_empty, symbol, serves);
 }
 
+// The first constant a sheet quotes: another one may stand in for it.
+IfEmpty first_constant(bool another) {
+    return another ? left_empty::stands_in("from the other constants") : left_empty::unknown("not given");
+}
+
 // Looked up now and then.
 QuantitySpec rarely(QuantitySpec spec) {
     spec.rare = true;
@@ -131,7 +136,8 @@ template <class M> void describe_no_load(M& m, FieldVisitor& v) {
 } // namespace
 
 void SineMotor::describe(FieldVisitor& v) {
-    v.quantity(torque_constant, constant("torque_constant", "Torque constant", "N·m/A", 1e4, quoted, "K_t"));
+    v.quantity(torque_constant, constant("torque_constant", "Torque constant", "N·m/A", 1e4, quoted, "K_t", constants,
+                                    first_constant(voltage_constant.given() || speed_constant.given())));
     v.choice(torque_per,
         meaning("torque_constant_per", "Torque constant is", motor_options::torque_per,
             "Per RMS or peak ampere of the line, or of a power-invariant q axis.", torque_constant.given()));
@@ -153,7 +159,8 @@ void SineMotor::describe(FieldVisitor& v) {
 void BlockMotor::describe(FieldVisitor& v) {
     v.choice(emf, meaning("emf", "EMF", emf_shape, "Shape of the voltage of a turning rotor.", true));
     v.quantity(torque_constant,
-        constant("torque_constant", "Torque constant", "N·m/A", 1e4, "Per ampere of the DC link.", "K_t"));
+        constant("torque_constant", "Torque constant", "N·m/A", 1e4, "Per ampere of the DC link.", "K_t", constants,
+            first_constant(voltage_constant.given() || speed_constant.given())));
     v.quantity(voltage_constant, constant("voltage_constant", "Voltage constant", "V/krpm", 1e6, quoted, "K_e", constants, left_empty::stands_in("from the other constants")));
     v.choice(
         voltage_of, meaning("voltage_constant_of", "Voltage constant is", emf_of,
@@ -169,7 +176,8 @@ void BlockMotor::describe(FieldVisitor& v) {
 }
 
 void BrushedMotor::describe(FieldVisitor& v) {
-    v.quantity(torque_constant, constant("torque_constant", "Torque constant", "N·m/A", 1e4, "Per ampere.", "K_t"));
+    v.quantity(torque_constant, constant("torque_constant", "Torque constant", "N·m/A", 1e4, "Per ampere.", "K_t", constants,
+                                    first_constant(voltage_constant.given() || speed_constant.given())));
     v.quantity(
         voltage_constant, constant("voltage_constant", "Voltage constant", "V/krpm", 1e6, "Of the terminals.", "K_e", constants, left_empty::stands_in("from the other constants")));
     v.quantity(speed_constant,
@@ -196,7 +204,8 @@ void BrushedMotor::describe(FieldVisitor& v) {
 void LinearForcer::describe(FieldVisitor& v) {
     v.choice(core, meaning("core", "Core", forcer_core,
                        "An iron core is attracted by the track, an ironless one is not.", true, need::force));
-    v.quantity(force_constant, constant("force_constant", "Force constant", "N/A", 1e6, quoted, "K_f"));
+    v.quantity(force_constant, constant("force_constant", "Force constant", "N/A", 1e6, quoted, "K_f", constants,
+                                   first_constant(voltage_constant.given())));
     v.choice(
         force_per, meaning("force_constant_per", "Force constant is", motor_options::torque_per,
                        "Per RMS or peak ampere of the line, or of a power-invariant q axis.", force_constant.given()));

@@ -156,7 +156,7 @@ void Stage::describe(FieldVisitor& v) {
     q.applies = kind == StageKind::strain_wave;
     v.quantity(ratchet_torque, q);
     q = more(
-        "backlash", "Backlash", "arcmin", 1e4, "From stop to stop, at the output.", left_empty::zero("none"), "φ_2", need::precision);
+        "backlash", "Backlash", "arcmin", 1e4, "From stop to stop, at the output.", left_empty::unknown("not known"), "φ_2", need::precision);
     q.range.open_min = false;
     v.quantity(backlash, q);
     v.quantity(stiffness,
@@ -183,11 +183,12 @@ void Stage::describe(FieldVisitor& v) {
     q.applies = tilting_rating.given();
     q.range.open_min = false;
     v.quantity(tilting_moment, q);
-    const auto fit = [&](const char* key, const char* label, const char* help, const char* symbol) {
-        return more(key, label, "mm", 2000, help, left_empty::not_asked("not checked"), symbol, need::coupling_fit);
+    const auto fit = [&](const char* key, const char* label, const char* help, const char* symbol,
+                         const IfEmpty& if_empty = left_empty::not_asked("not checked")) {
+        return more(key, label, "mm", 2000, help, if_empty, symbol, need::coupling_fit);
     };
     v.quantity(input_bore, fit("input_bore", "Input bore", "For the shaft of the motor.", "d_1"));
-    v.quantity(output_shaft, fit("output_shaft", "Output shaft", "Its diameter.", "d_2"));
+    v.quantity(output_shaft, fit("output_shaft", "Output shaft", "Its diameter.", "d_2", left_empty::unknown("not known")));
     v.quantity(pilot, fit("pilot", "Pilot", "Of the motor flange it takes.", "d_p"));
     v.quantity(bolt_circle, fit("bolt_circle", "Bolt circle", "Of the motor flange it takes.", "d_b"));
     v.text(adapter, {"adapter", "Adapter", "Between its flange and the motor's, where they do not mate."});

@@ -149,14 +149,8 @@ double ElectricModel::current_at_rest(double torque) const {
 
 std::string ElectricModel::approximate() const {
     std::string out;
-    const auto add = [&](bool missing, const char* what) {
-        if (missing) out += (out.empty() ? "" : ", ") + std::string(what);
-    };
-    add(std::isnan(n_.resistance), "resistance");
-    if (n_.sine_driven) {
-        add(std::isnan(n_.inductance), "inductance");
-        add(std::isnan(n_.pole_pairs), n_.linear ? "pole pitch" : "pole pairs");
-    }
+    for (const char* key : left_out()) out += (out.empty() ? "" : ", ") + std::string(key);
+    std::replace(out.begin(), out.end(), '_', ' ');
     return out;
 }
 
@@ -351,6 +345,15 @@ double ElectricModel::loss_per_square(bool hot) const {
     return std::visit(Overloaded{[](const SineMachine& m) { return m.phases * m.resistance; },
                           [](const DcMachine& m) { return m.resistance; }},
         machine(hot));
+}
+
+std::vector<const char*> ElectricModel::left_out() const {
+    std::vector<const char*> out;
+    if (std::isnan(n_.resistance)) out.push_back("resistance");
+    if (!n_.sine_driven) return out;
+    if (std::isnan(n_.inductance)) out.push_back("inductance");
+    if (std::isnan(n_.pole_pairs)) out.push_back(n_.linear ? "pole_pitch" : "pole_pairs");
+    return out;
 }
 
 double ElectricModel::heat_of_speed(double speed) const {

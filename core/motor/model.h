@@ -8,6 +8,7 @@
 #include <limits>
 #include <optional>
 #include <string>
+#include <vector>
 #include <variant>
 
 namespace fulmox {
@@ -145,6 +146,8 @@ class ElectricModel {
     double loss_per_square(bool hot) const;
     /// Share of it that iron and friction take at a speed by the rated point.
     double speed_share(double speed) const;
+    /// Keys of the constants that are not given: "resistance", "inductance", "pole_pairs", "pole_pitch".
+    std::vector<const char*> left_out() const;
     /// The part of `heat_of` that speed takes, whatever the current.
     double heat_of_speed(double speed) const;
     /// A stepper that takes its current whatever the load is.

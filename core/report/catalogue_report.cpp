@@ -30,12 +30,12 @@ std::string judged_json(const JudgedCatalogue& c) {
             {"brake_torque", value(m.brake_torque)}, {"state", state_key(j.state)},
             {"tightest", {{"key", j.key}, {"label", j.limit}, {"utilisation", finite(j.tightest)},
                              {"reason", j.reason.in(UnitSystem::si)}}},
-            {"inertia_ratio", finite(j.ratio)}, {"speed", finite(j.speed)}, {"peak", finite(j.peak)},
+            {"missing", missing_json(j.missing)}, {"inertia_ratio", finite(j.ratio)}, {"speed", finite(j.speed)}, {"peak", finite(j.peak)},
             {"heat", finite(j.heat)}, {"acceleration", finite(j.acceleration)}});
     }
     const Axis& axis = c.machine.axes[c.axis];
-    const Value out{{"format", "fulmox-judged"}, {"version", 1}, {"axis", axis.name}, {"policy", axis.policy},
-        {"currency", c.machine.currency}, {"catalogue", c.catalogue}, {"motors", std::move(rows)}};
+    const Value out{{"format", "fulmox-judged"}, {"version", 2}, {"axis", axis.name}, {"policy", axis.policy},
+        {"counts", counts_json(c.judged)}, {"currency", c.machine.currency}, {"catalogue", c.catalogue}, {"motors", std::move(rows)}};
     return out.dump(2, ' ', false, Value::error_handler_t::replace) + "\n";
 }
 
@@ -57,10 +57,9 @@ std::string judged_csv(const JudgedCatalogue& c) {
 
 std::string judged_text(const JudgedCatalogue& c) {
     const Axis& axis = c.machine.axes[c.axis];
-    const auto carry =
-        std::count_if(c.judged.begin(), c.judged.end(), [](const Candidate& j) { return carries(j.state); });
-    std::string s = fmt::format("{} — policy {}: {} of {} motors of \"{}\" carry it\n",
-        axis.name.empty() ? "axis without a name" : axis.name, axis.policy, carry, c.motors.size(), c.catalogue);
+    std::string s = fmt::format("{} — policy {}: {} motors of \"{}\": {}\n",
+        axis.name.empty() ? "axis without a name" : axis.name, axis.policy, c.motors.size(), c.catalogue,
+        count_words(count(c.judged)));
     std::size_t wide = 5;
     for (const Motor* m : c.motors) wide = std::max(wide, m->name.size());
     s += fmt::format("{:<{}} {:>8} {:>9} {:>8} {:>8} {:>8} {:>8}  {:<10} {:>8}  {}\n", "motor", wide, "price", "mass",
@@ -70,7 +69,7 @@ std::string judged_text(const JudgedCatalogue& c) {
         const Candidate& j = c.judged[i];
         s += fmt::format("{:<{}} {:>8} {:>9} {:>8} {:>8} {:>8} {:>8}  {:<10} {:>8}  {}\n", m.name, wide,
             given(m.price, ""), given(m.mass, " kg"), std::isfinite(j.ratio) ? format_number(j.ratio, 3) : "–",
-            use_text(j.speed), use_text(j.peak), use_text(j.heat), state_words(j.state), use_text(j.tightest), j.limit);
+            use_text(j.speed), use_text(j.peak), use_text(j.heat), state_words(j.state), use_text(j.tightest), j.limit + missing_words(j.missing));
     }
     return s;
 }
@@ -119,11 +118,11 @@ Table compared_table(const Machine& machine, const std::vector<ComparedMotor>& m
     };
     row("State", [&](const ComparedMotor& c) {
         if (!c.is || c.is->limits.empty()) return std::string("–");
-        const Limit& l = c.is->limits[by_tightness(c.is->limits).front()];
+        const Limit& l = c.is->limits[*deciding(c.is->limits)];
         return std::string(state_words(l.state)) + "  " + use_text(l.utilisation());
     });
     row("Tightest limit", [&](const ComparedMotor& c) {
-        return c.is && !c.is->limits.empty() ? c.is->limits[by_tightness(c.is->limits).front()].label
+        return c.is && !c.is->limits.empty() ? c.is->limits[*deciding(c.is->limits)].label
                                              : std::string("–");
     });
     limit("Top speed", "speed");

@@ -3,6 +3,7 @@
 #include "core/motor/cycle_heat.h"
 #include "core/quantity/format.h"
 #include "core/quantity/not_finite.h"
+#include "core/motor/constants.h"
 #include "core/report/json_values.h"
 #include "core/report/motor_units.h"
 
@@ -61,9 +62,11 @@ WholeCurve whole_curve(const CurveQuestion& q) {
     return w;
 }
 
-Value bound_json(const TorqueBound& b) {
-    return {{"torque", finite(b.torque)}, {"limited_by", bound_key(b.bound)}, {"i_d", finite(b.id)},
-        {"i_q", finite(b.iq)}, {"state", b.hot ? "hot" : "cold"}, {"phase_voltage", finite(b.voltage)}};
+// Currents as all others of the curve: A RMS of the line where it is driven with sines, else A.
+Value bound_json(const TorqueBound& b, bool sine) {
+    const double rms = sine ? 1 / std::numbers::sqrt2 : 1;
+    return {{"torque", finite(b.torque)}, {"limited_by", bound_key(b.bound)}, {"i_d", finite(rms * b.id)},
+        {"i_q", finite(rms * b.iq)}, {"state", b.hot ? "hot" : "cold"}, {"phase_voltage", finite(b.voltage)}};
 }
 
 } // namespace
@@ -128,8 +131,9 @@ std::string curve_json(const CurveQuestion& q) {
     const ElectricModel* model = w.can.model ? &*w.can.model : nullptr;
     Value rows = Value::array();
     for (const CurveRow& r : w.rows) {
-        rows.push_back({{"speed", r.speed}, {"continuous", bound_json(r.continuous)},
-            {"peak_motoring", bound_json(r.motoring)}, {"peak_braking", bound_json(r.braking)}});
+        const bool sine = model && model->numbers().sine_driven;
+        rows.push_back({{"speed", r.speed}, {"continuous", bound_json(r.continuous, sine)},
+            {"peak_motoring", bound_json(r.motoring, sine)}, {"peak_braking", bound_json(r.braking, sine)}});
         // pull-out before and after detent and friction are taken off
         if (model && model->numbers().stepper && w.can.peak_by_model) {
             const StepperNumbers& s = *model->numbers().stepper;
@@ -142,7 +146,7 @@ std::string curve_json(const CurveQuestion& q) {
         }
     }
     Value conditions{{"bus_voltage", q.drive.lowest_bus()}};
-    Value out{{"format", "fulmox-curve"}, {"version", 1}, {"name", q.motor->name}, {"kind", q.motor->kind_key()},
+    Value out{{"format", "fulmox-curve"}, {"version", 2}, {"name", q.motor->name}, {"kind", q.motor->kind_key()},
         {"torque_unit", u.torque}, {"speed_unit", u.speed}, {"peak_from", w.can.peak_by_model ? "model" : "sheet"},
         {"continuous_from", w.can.continuous_by_model ? "model" : "sheet"}};
     if (model) {
@@ -161,7 +165,8 @@ std::string curve_json(const CurveQuestion& q) {
         conditions["heat_factor"] = c.heat_factor;
         conditions["speed_limit"] = finite(model->speed_limit());
         out["conditions"] = std::move(conditions);
-        out["left_out"] = model->approximate();
+        out["left_out"] = Value::array();
+        for (const char* key : model->left_out()) out["left_out"].push_back(key);
         const auto both = [&](auto f) { return Value{{"cold", finite(f(false))}, {"hot", finite(f(true))}}; };
         out["corner_speed"] = both([&](bool hot) { return model->corner_speed(hot); });
         out["no_load_speed"] = both([&](bool hot) { return model->no_load_speed(hot); });
@@ -190,7 +195,7 @@ std::string curve_json(const CurveQuestion& q) {
                 const SteadyPoint p = steady.at(r.speed, torque);
                 points.push_back({{"speed", r.speed}, {"possible", p.possible}, {"left", finite(p.left)},
                     {"loss", finite(p.loss)}, {"supply_current", finite(p.supply_current)},
-                    {"winding", finite(p.winding)}, {"settles", p.settles}});
+                    {"winding", finite(p.winding + motor_constants::zero_celsius)}, {"settles", p.settles}});
             }
             loads.push_back({{"torque", torque}, {"points", std::move(points)}});
         }

@@ -80,7 +80,7 @@ Value drive_json(const Machine& machine, const Axis& axis, const Assessment& a) 
             {"trip_time", o.trips ? finite(o.trip_time) : Value(nullptr)}};
     }
     return {{"amperes", !model                                  ? Value(nullptr)
-                        : use->can.model->numbers().sine_driven ? Value("rms of the line")
+                        : use->can.model->numbers().sine_driven ? Value("rms")
                                                                 : Value("dc")},
         {"peak_current", finite(model ? use->peak_current : none)},
         {"rms_current", finite(model ? use->rms_current : none)},

@@ -5,6 +5,7 @@
 #include "core/match/limits.h"
 #include "core/match/stage_rows.h"
 #include "core/match/which_kind.h"
+#include "core/motor/constants.h"
 #include "core/quantity/format.h"
 #include "core/report/drivetrain_report.h"
 #include "core/report/json_values.h"
@@ -95,20 +96,21 @@ Value segments_json(const Axis& axis, const Demand& d, const Units& units, const
     return {{"torque_unit", units.torque}, {"speed_unit", units.speed}, {"rows", std::move(rows)}};
 }
 
-// The heat of the cycle in °C, W and s; `verdict` is null where it is not known.
+// The heat of the cycle in K, W and s; `verdict` is null where it is not known.
 Value heat_json(const CycleHeat& h) {
     const SteadyHeat& s = h.heat;
     const bool known = h.missing.empty();
     const double highest = h.motor.knows_times() ? s.highest : s.mean.winding;
     const char* verdict = !s.settles ? "runaway" : highest > h.motor.limit ? "over_limit" : "settles";
     const auto watts = [&](double w) { return finite(known && h.in_watts ? w : std::nan("")); };
-    const auto both = [](double low, double high) { return Value{{"lowest", finite(low)}, {"highest", finite(high)}}; };
+    const auto kelvin = [](double celsius) { return finite(celsius + motor_constants::zero_celsius); };
+    const auto both = [&](double low, double high) { return Value{{"lowest", kelvin(low)}, {"highest", kelvin(high)}}; };
     return {{"missing", h.missing}, {"verdict", known ? Value(verdict) : Value(nullptr)},
         {"bodies", known ? Value(h.motor.two_bodies() ? 2 : 1) : Value(nullptr)},
-        {"winding_time_constant_known", h.motor.knows_winding()}, {"winding_mean", finite(s.mean.winding)},
-        {"housing_mean", finite(s.mean.housing)}, {"winding", both(s.lowest, s.highest)},
-        {"housing", both(s.housing_lowest, s.housing_highest)}, {"winding_after_first_cycle", finite(s.after_first)},
-        {"time_to_limit", finite(s.time_to_limit)}, {"winding_limit", finite(h.motor.limit)},
+        {"winding_time_constant_known", h.motor.knows_winding()}, {"temperature_unit", "K"}, {"winding_mean", kelvin(s.mean.winding)},
+        {"housing_mean", kelvin(s.mean.housing)}, {"winding", both(s.lowest, s.highest)},
+        {"housing", both(s.housing_lowest, s.housing_highest)}, {"winding_after_first_cycle", kelvin(s.after_first)},
+        {"time_to_limit", finite(s.time_to_limit)}, {"winding_limit", kelvin(h.motor.limit)},
         {"thermal_resistance", finite(h.in_watts ? h.motor.resistance : std::nan(""))},
         {"resistance_by_rating", h.by_rating}, {"copper_loss", watts(s.copper)}, {"speed_loss", watts(h.other)},
         {"permitted_loss", watts((h.motor.limit - h.motor.ambient) / h.motor.resistance)}};
@@ -170,7 +172,8 @@ Value axis_json(const Machine& machine, const Axis& axis, const std::string& pat
         limits.push_back({{"key", l.key}, {"label", l.label}, {"state", state_key(l.state)}, {"used", finite(l.used)},
             {"allowed", finite(l.allowed)}, {"unit", std::string(info(l.kind).si_unit)}, {"share", finite(l.share)},
             {"utilisation", finite(l.utilisation())}, {"reason", l.reason.in(units)}, {"remedy", l.remedy.in(units)},
-            {"source", l.source}, {"working", working_json(l.working)},
+            {"source", l.source}, {"missing", missing_json(l.missing)}, {"accepted", l.accepted},
+            {"working", working_json(l.working)},
             {"needs", needs_json(row ? needs_on(needs_of(*row, axis), axis) : 0)}});
     }
     Value out = roomy_object(17);
@@ -219,7 +222,7 @@ std::string assessment_json(const Machine& machine, const std::vector<Assessment
             if ((p.path == head || p.path.starts_with(head + "/")) == inside) out.push_back(p);
         return out;
     };
-    Value out{{"format", "fulmox-assessment"}, {"version", 2}, {"machine", machine.name}, {"axes", Value::array()},
+    Value out{{"format", "fulmox-assessment"}, {"version", 3}, {"machine", machine.name}, {"axes", Value::array()},
         {"problems", problems_json(of("/axes", false))}};
     for (std::size_t i = 0; i < axes.size(); ++i) {
         const std::string path = "/axes/" + std::to_string(i);
@@ -252,7 +255,8 @@ void table_of_limits(std::string& out, const Assessment& a, UnitSystem units) {
                                                                      : format_quantity(l.used, l.kind, units) + " of " +
                                                                            format_quantity(l.allowed, l.kind, units);
         out += fmt::format(
-            "  {:<11}{:<25}{:>8}  {:<28} {}\n", state_words(l.state), l.label, use, values, l.reason.in(units));
+            "  {:<11}{:<25}{:>8}  {:<28} {}\n", state_words(l.state), l.label, use, values,
+            l.reason.in(units) + (l.accepted ? " (accepted)" : ""));
     }
 }
 
@@ -263,8 +267,9 @@ std::string assessment_text(const Machine& machine, const std::vector<Assessment
     for (std::size_t i = 0; i < axes.size(); ++i) {
         const Assessment& a = axes[i];
         const LimitCount n = count(a.limits);
-        out += fmt::format("\n{} — policy {}: {} fit, {} tight, {} over, {} cannot say\n", machine.axes[i].name,
-            machine.axes[i].policy, n.fits, n.tight, n.over, n.cannot_say);
+        out += fmt::format("\n{} — policy {}: {} fit, {} tight, {} over, {} cannot say{}\n", machine.axes[i].name,
+            machine.axes[i].policy, n.fits, n.tight, n.over, n.cannot_say,
+            n.accepted > 0 ? ", " + std::to_string(n.accepted) + " of them accepted" : "");
         table_of_limits(out, a, machine.unit_system);
         if (workings)
             for (const std::size_t k : by_tightness(a.limits)) {

@@ -1,6 +1,7 @@
 // JSON of what every report has.
 #pragma once
 
+#include "core/match/candidates.h"
 #include "core/model/problem.h"
 
 #include <cmath>
@@ -22,6 +23,11 @@ inline Value missing_json(const std::vector<Missing>& missing) {
     Value out = Value::array();
     for (const Missing& m : missing) out.push_back({{"path", m.path}, {"name", m.name}});
     return out;
+}
+
+inline Value counts_json(const std::vector<Candidate>& judged) {
+    const CandidateCount n = count(judged);
+    return {{"suitable", n.suitable}, {"unknown", n.unknown}, {"over", n.over}};
 }
 
 inline Value problems_json(const Problems& problems) {

@@ -42,7 +42,7 @@ TEST_CASE("every field refuses what lies outside its range, wrong units and text
         REQUIRE(s.range.min < s.range.max);
         CHECK(find_unit(s.unit, f.kind)->kind == f.kind);
         CHECK(std::string(s.help).size() > 5);
-        CHECK((s.required || *s.if_empty));
+        CHECK((s.required || *s.if_empty.words));
         for (const Try& t : around(s)) {
             const QuantityBase before = *f.quantity;
             const auto problem = assign(f, t.text);
