@@ -1,5 +1,7 @@
 #include "app/document.h"
 
+#include "core/model/part.h"
+
 #include <QElapsedTimer>
 #include <QFileInfo>
 #include <QUndoCommand>
@@ -22,6 +24,21 @@ QString waiting_for(Document& document, const char* key) {
         if (p.severity == Severity::error && a.figures.empty()) return QString::fromStdString(p.message);
     return {};
 }
+
+namespace {
+
+// A part of which something has been said stays in place until it is removed.
+void settle(Machine& now, const Machine& before) {
+    for (std::size_t i = 0; i < now.axes.size(); ++i) {
+        const Axis& is = std::as_const(now.axes)[i];
+        if (i < before.axes.size() && &is == &before.axes[i]) continue; // shared: unchanged
+        if (is.coupling.there() != is.coupling.in_place || is.brake.there() != is.brake.in_place ||
+            is.drive.there() != is.drive.in_place)
+            stay_in_place(now.axes[i]);
+    }
+}
+
+} // namespace
 
 class SnapshotCommand : public QUndoCommand {
   public:
@@ -142,6 +159,7 @@ void Document::push(
     if (!writable()) return;
     auto after = std::make_shared<Machine>(*machine_);
     change(*after);
+    settle(*after, *machine_);
     if (const auto full = overfull(*after)) {
         emit refused(tr("%1: %2").arg(QString::fromStdString(full->field), QString::fromStdString(full->message)));
         return;
@@ -155,6 +173,7 @@ std::optional<Problem> Document::set_quantity(const QString& path, const QString
     if (!field || field->type != FieldRef::Type::quantity)
         return Problem{Severity::error, path.toStdString(), "", "this field is no longer there", 0};
     if (auto problem = assign(*field, text.toStdString())) return problem;
+    settle(*after, *machine_);
     forget_unread(*after, path.toStdString());
     const bool same = *after == *machine_;
     if (!same && !writable())
@@ -196,6 +215,16 @@ std::optional<Problem> Document::type_quantity(const QString& path, const QStrin
         tr("%1: %2").arg(QString::fromStdString(field->label()), QString::fromStdString(stored)),
         path + QString::number(typing_)));
     return problem;
+}
+
+void Document::accept(const std::vector<Missing>& unknowns, bool on) {
+    edit(on ? tr("unknown accepted") : tr("unknown no longer accepted"), [&](Machine& m) {
+        auto& accepted = m.axes[static_cast<std::size_t>(axis_)].accepted;
+        for (const Missing& each : unknowns) {
+            std::erase_if(accepted, [&](const Accepted& a) { return a.unknown == each.path; });
+            if (on) accepted.push_back({each.path, "", {}});
+        }
+    });
 }
 
 void Document::end_typing() {

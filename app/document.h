@@ -60,6 +60,8 @@ class Document : public QObject {
     /// An edit by which an entry of a list comes, goes or moves.
     void edit_list(const QString& name, const ListChange& what, const std::function<void(Machine&)>& change);
     void end_typing();
+    /// Takes these unknowns of the axis upon oneself, or no longer.
+    void accept(const std::vector<Missing>& unknowns, bool on);
 
     /// Text that cannot be used and waits to be put right.
     const Drafts& drafts() const { return drafts_; }

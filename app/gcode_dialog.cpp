@@ -1,5 +1,6 @@
 #include "app/gcode_dialog.h"
 
+#include "app/regular_file.h"
 #include "app/theme.h"
 #include "app/widgets/choice.h"
 #include "app/words.h"
@@ -175,15 +176,9 @@ void GcodeDialog::import() {
 QString import_gcode(Document& document, const QString& file, QWidget* parent) {
     const QFileInfo about(file);
     constexpr qint64 most = 64 << 20;
-    if (about.size() > most)
-        return QObject::tr("%1 has %2 MB; allowed are at most %3 MB")
-            .arg(about.fileName())
-            .arg(about.size() >> 20)
-            .arg(most >> 20);
-    QFile f(file);
-    if (!f.open(QIODevice::ReadOnly))
-        return QObject::tr("%1 cannot be read: %2").arg(about.fileName(), f.errorString());
-    const QByteArray text = f.readAll();
+    const auto bytes = read_regular(file, most);
+    if (!bytes) return bytes.error();
+    const QByteArray& text = *bytes;
     std::optional<GcodeProgram> program;
     {
         Progress progress(parent);

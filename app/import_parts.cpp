@@ -1,6 +1,7 @@
 #include "app/import_parts.h"
 
 #include "app/part_shelf.h"
+#include "app/regular_file.h"
 #include "app/theme.h"
 #include "app/widgets/choice.h"
 #include "app/words.h"
@@ -26,8 +27,10 @@ namespace fulmox::app {
 
 namespace {
 
+// A regular file only: a pipe that took its place meanwhile is not waited for.
 std::ifstream opened(const QString& file) {
-    return std::ifstream(QFile::encodeName(file).constData(), std::ios::binary);
+    return size_of_regular(file) ? std::ifstream(QFile::encodeName(file).constData(), std::ios::binary)
+                                 : std::ifstream();
 }
 
 QString field_words(const PartField& f) { return qs(f.label); }
@@ -319,16 +322,16 @@ void ImportParts::keep(bool in_project) {
 }
 
 QString import_parts(Document& document, const QString& file, const QString& kind, QWidget* parent) {
+    if (const auto size = size_of_regular(file); !size) return size.error();
     QFile in(file);
     if (!in.open(QIODevice::ReadOnly)) return QObject::tr("%1 cannot be read: %2").arg(file, in.errorString());
     const QByteArray head = in.peek(4096).trimmed();
     const QString name = QFileInfo(file).fileName();
     if (head.startsWith('{') || head.startsWith("\xEF\xBB\xBF{")) {
-        if (in.size() > static_cast<qint64>(largest_file))
-            return QObject::tr("%1 is larger than a catalogue may be").arg(name);
-        const QByteArray bytes = in.readAll();
+        const auto bytes = read_regular(file);
+        if (!bytes) return bytes.error();
         auto read = read_any_parts(
-            std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())), name.toStdString(), "");
+            std::string_view(bytes->constData(), static_cast<std::size_t>(bytes->size())), name.toStdString(), "");
         if (!read) return QObject::tr("%1: %2").arg(name, qs(to_text(read.error())));
         for (const Problem& p : read->problems)
             if (p.severity == Severity::error) return QObject::tr("%1: %2").arg(name, qs(to_text(p)));

@@ -4,6 +4,7 @@
 #include "app/widgets/note_line.h"
 #include "app/widgets/paint.h"
 #include "app/words.h"
+#include "core/match/candidates.h"
 #include "core/match/headroom.h"
 #include "core/quantity/format.h"
 #include "core/report/axis_report.h"
@@ -11,6 +12,7 @@
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QPainter>
+#include <QPushButton>
 #include <QScrollArea>
 #include <QScrollBar>
 #include <QVBoxLayout>
@@ -23,7 +25,7 @@ namespace {
 constexpr int strip = 58, narrowest = 250, widest = 560; // widths of the ledger
 
 QString value_text(const Limit& l) {
-    if (l.state == LimitState::cannot_say) return QObject::tr("cannot say");
+    if (l.state == LimitState::cannot_say) return l.accepted ? QObject::tr("accepted") : QObject::tr("cannot say");
     if (l.key == "inertia_ratio") return qs(format_number(l.used, 3)) + QStringLiteral(" : 1");
     if (l.key == "brake" && l.allowed == 0) return QObject::tr("no brake");
     const double u = 100 * l.utilisation();
@@ -47,6 +49,17 @@ LimitRow::LimitRow(QWidget* parent) : QFrame(parent) {
     details_->setFocusPolicy(Qt::NoFocus);
     details_->hide();
     box->addWidget(details_);
+    const auto press = [&](const char* name, bool all) {
+        auto* button = new QPushButton;
+        button->setObjectName(QLatin1String(name));
+        button->setCursor(Qt::PointingHandCursor);
+        button->hide();
+        box->addWidget(button, 0, Qt::AlignLeft);
+        connect(button, &QPushButton::clicked, this, [this, all] { emit accepted(key_, !limit_.accepted, all); });
+        return button;
+    };
+    accept_ = press("accept", false);
+    accept_all_ = press("accept all", true);
     settled_.setSingleShot(true);
     settled_.setInterval(120);
     connect(&settled_, &QTimer::timeout, this, &LimitRow::look_for_headroom);
@@ -57,8 +70,10 @@ void LimitRow::show_limit(const Limit& limit, UnitSystem units) {
     units_ = units;
     key_ = qs(limit.key);
     if (objectName().isEmpty()) setObjectName(QStringLiteral("limit/") + key_);
-    const QString name = QStringLiteral("%1: %2, %3")
-                             .arg(qs(limit.label), QString::fromUtf8(state_words(limit.state)), value_text(limit));
+    const QString name =
+        QStringLiteral("%1: %2, %3")
+            .arg(qs(limit.label), QString::fromUtf8(state_words(limit.state)) + (limit.accepted ? tr(", accepted") : ""),
+                value_text(limit));
     if (name != accessibleName()) setAccessibleName(name);
     if (const QString tip = plain_tip(qs(limit.reason.in(units_))); tip != toolTip()) setToolTip(tip);
     update();
@@ -94,13 +109,26 @@ void LimitRow::set_open(bool open, const std::function<std::vector<QString>(cons
         settled_.stop();
     }
     details_->setVisible(open && !folded_);
+    offer_to_accept();
     update();
+}
+
+void LimitRow::offer_to_accept() {
+    const bool offered = open_ && !folded_ && limit_.state == LimitState::cannot_say && !limit_.missing.empty();
+    const QString all = QString::fromUtf8(part_name(part_of_limit(limit_.key)));
+    accept_->setText(limit_.accepted ? tr("No longer accept") : tr("Accept as unknown"));
+    accept_->setToolTip(tr("It stays \"cannot say\", and is no reason against the axis or a part"));
+    accept_all_->setText(limit_.accepted ? tr("No longer accept any of the %1").arg(all)
+                                         : tr("Accept all unknowns of the %1").arg(all));
+    accept_->setVisible(offered);
+    accept_all_->setVisible(offered);
 }
 
 void LimitRow::set_folded(bool on) {
     folded_ = on;
     layout()->setContentsMargins(on ? QMargins(0, 38, 0, 0) : QMargins(26, 38, 8, 6));
     details_->setVisible(open_ && !on);
+    offer_to_accept();
     update();
 }
 
@@ -274,7 +302,8 @@ void CountLine::show_count(const LimitCount& n) {
     count_ = n;
     text_.clear();
     setAccessibleName(
-        tr("%1 fit, %2 tight, %3 over, %4 cannot say").arg(n.fits).arg(n.tight).arg(n.over).arg(n.cannot_say));
+        tr("%1 fit, %2 tight, %3 over, %4 cannot say").arg(n.fits).arg(n.tight).arg(n.over).arg(n.cannot_say) +
+        (n.accepted > 0 ? tr(", %1 of them accepted").arg(n.accepted) : QString()));
     update();
 }
 
@@ -307,6 +336,15 @@ void CountLine::paintEvent(QPaintEvent*) {
         p.drawText(QRectF(x + 13, 0, width() - x - 13, height()), Qt::AlignVCenter, words);
         x += 13 + p.fontMetrics().horizontalAdvance(words) + 12;
     }
+}
+
+void Ledger::accept(const QString& key, bool on, bool all) {
+    std::vector<Missing> unknowns;
+    const std::string_view part = part_of_limit(key.toStdString());
+    for (const Limit& l : document_.assessment().limits)
+        if (l.state == LimitState::cannot_say && (all ? part_of_limit(l.key) == part : l.key == key.toStdString()))
+            unknowns.insert(unknowns.end(), l.missing.begin(), l.missing.end());
+    document_.accept(unknowns, on);
 }
 
 void Ledger::open_row(const QString& key) {
@@ -357,6 +395,7 @@ void Ledger::refresh() {
                     open_row(key);
                 }
             });
+            connect(row, &LimitRow::accepted, this, &Ledger::accept);
         }
         if (rows_box_->indexOf(row) != place) {
             rows_box_->removeWidget(row);

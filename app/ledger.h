@@ -32,6 +32,8 @@ class LimitRow : public QFrame, public Copyable {
 
   signals:
     void toggled(const QString& key);
+    /// What is missing of it, or of `all` limits of its part, is accepted from now on, or no longer.
+    void accepted(const QString& key, bool on, bool all);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -43,11 +45,13 @@ class LimitRow : public QFrame, public Copyable {
   private:
     void fill_details();
     void look_for_headroom();
+    void offer_to_accept();
 
     Limit limit_;
     UnitSystem units_ = UnitSystem::si;
     QString key_;
     QLabel* details_;
+    QPushButton *accept_, *accept_all_;
     std::function<std::vector<QString>(const GoOn&)> headroom_of_;
     std::vector<QString> headroom_;
     QTimer settled_; // while somebody types the cores belong to what they watch
@@ -90,6 +94,7 @@ class Ledger : public QFrame, public Copyable {
     void unfold_wanted();
 
   private:
+    void accept(const QString& key, bool on, bool all);
     void show_problems(const Problems& found);
     Problems with_drafts(const Problems& found) const;
 

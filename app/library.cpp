@@ -1,5 +1,6 @@
 #include "app/library.h"
 
+#include "app/regular_file.h"
 #include "app/storage.h"
 #include "app/words.h"
 #include "core/files/project.h"
@@ -28,13 +29,11 @@ void MotorLibrary::reload() {
     motors_.clear();
     problem_.clear();
     if (info.exists()) {
-        QFile f(file());
-        if (!f.open(QIODevice::ReadOnly)) {
-            problem_ = tr("%1 cannot be read: %2").arg(file(), f.errorString());
+        if (const auto bytes = read_regular(file()); !bytes) {
+            problem_ = bytes.error();
         } else {
-            const QByteArray bytes = f.readAll();
             // a sheet of one's own may be unfinished; what is wrong, though, writing it again might lose
-            auto read = read_sheets(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+            auto read = read_sheets(std::string_view(bytes->constData(), static_cast<std::size_t>(bytes->size())));
             if (!read) {
                 problem_ = tr("%1: %2").arg(file(), qs(to_text(read.error())));
             } else {

@@ -412,7 +412,7 @@ void Outline::refresh() {
         if (!all_ && static_cast<int>(i) != document_.axis_index()) continue; // not before the first picture
         const Assessment& a = document_.assessment(static_cast<int>(i));
         if (a.limits.empty()) continue;
-        const Limit& worst = a.limits[by_tightness(a.limits).front()];
+        const Limit& worst = a.limits[*deciding(a.limits)];
         const double u = 100 * worst.utilisation();
         const QString figure = a.pending                               ? QStringLiteral("…")
                                : worst.state == LimitState::cannot_say ? QStringLiteral("?")

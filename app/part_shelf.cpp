@@ -1,5 +1,6 @@
 #include "app/part_shelf.h"
 
+#include "app/regular_file.h"
 #include "app/storage.h"
 #include "app/theme.h"
 #include "app/words.h"
@@ -36,13 +37,13 @@ UserCatalogue read_catalogue(const QFileInfo& f) {
     UserCatalogue c;
     c.file = f.absoluteFilePath();
     c.name = f.completeBaseName();
-    QFile file(c.file);
-    if (!file.open(QIODevice::ReadOnly)) {
-        c.problem = QObject::tr("it cannot be read: %1").arg(file.errorString());
+    // a list may be larger than a project
+    const auto bytes = read_regular(c.file, 4 * static_cast<qint64>(largest_file));
+    if (!bytes) {
+        c.problem = bytes.error();
         return c;
     }
-    const QByteArray bytes = file.readAll();
-    auto read = read_any_parts(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())),
+    auto read = read_any_parts(std::string_view(bytes->constData(), static_cast<std::size_t>(bytes->size())),
         f.fileName().toStdString(), f.lastModified().date().toString(Qt::ISODate).toStdString());
     if (!read) {
         c.problem = message_of(read.error());
@@ -130,10 +131,10 @@ QString PartShelf::keep(const QString& name, const PartLists& parts) {
     if (!QDir().mkpath(folder())) return tr("%1 cannot be made").arg(folder());
     const QString file = folder() + QLatin1Char('/') + file_name(name);
     PartLists all;
-    if (QFile there(file); there.exists()) {
-        if (!there.open(QIODevice::ReadOnly)) return tr("%1 cannot be read: %2").arg(file, there.errorString());
-        const QByteArray bytes = there.readAll();
-        auto read = read_parts(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    if (QFile::exists(file)) {
+        const auto bytes = read_regular(file);
+        if (!bytes) return bytes.error();
+        auto read = read_parts(std::string_view(bytes->constData(), static_cast<std::size_t>(bytes->size())));
         // what cannot be read whole is not written over
         if (!read) return tr("%1: %2").arg(file, message_of(read.error()));
         for (const Problem& p : read->problems)

@@ -1,5 +1,6 @@
 #include "app/picture_file.h"
 
+#include "app/regular_file.h"
 #include "core/model/curve_picture.h"
 
 #include <QBuffer>
@@ -95,17 +96,8 @@ Decoded decode_picture(const QByteArray& bytes, const GoOn& go_on) {
 Result<QByteArray, QString> read_picture_file(const QString& file) {
     using Out = Result<QByteArray, QString>;
     const QString name = QFileInfo(file).fileName();
-    QFile f(file);
-    if (!f.open(QIODevice::ReadOnly))
-        return Out::failure(QObject::tr("%1 cannot be read: %2").arg(file, f.errorString()));
-    constexpr auto most = static_cast<qint64>(CurvePicture::largest);
-    QByteArray bytes = f.read(most + 1);
-    if (bytes.size() > most)
-        return Out::failure(QObject::tr("%1 has %2 MB; a picture of at most %3 MB is kept")
-                                .arg(name)
-                                .arg(f.size() >> 20)
-                                .arg(most >> 20));
-    if (bytes.isEmpty()) return Out::failure(QObject::tr("%1 is empty").arg(name));
+    auto bytes = read_regular(file, static_cast<qint64>(CurvePicture::largest));
+    if (bytes && bytes->isEmpty()) return Out::failure(QObject::tr("%1 is empty").arg(name));
     return bytes;
 }
 

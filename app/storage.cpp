@@ -1,5 +1,6 @@
 #include "app/storage.h"
 
+#include "app/regular_file.h"
 #include "app/theme.h"
 
 #include <QCoreApplication>
@@ -15,6 +16,7 @@
 #include <QStandardPaths>
 #include <QUuid>
 #include <algorithm>
+#include <cerrno>
 #include <fcntl.h>
 #include <functional>
 #include <sys/file.h>
@@ -27,20 +29,25 @@ namespace {
 
 QString tr(const char* text) { return QCoreApplication::translate("Storage", text); }
 
-QString write_whole(const QString& file, const QByteArray& bytes) {
+QString write_whole(const QString& file, const QByteArray& bytes, bool private_to_user) {
+    if (const QString wrong = in_the_way_of(file); !wrong.isEmpty())
+        return tr("%1 is not written: %2. Choose another name; the work is still open here.").arg(file, wrong);
     QSaveFile out(file);
     if (!out.open(QIODevice::WriteOnly))
         return tr("%1 cannot be written: %2. Choose another folder, or free its write protection; the work is still "
                   "open here.")
             .arg(file, out.errorString());
+    if (private_to_user) out.setPermissions(QFileDevice::ReadOwner | QFileDevice::WriteOwner);
     // commit() alone takes a file that was cut short by a full disk for a good one
+    errno = 0;
     const bool whole =
         out.write(bytes) == bytes.size() && out.flush() && out.size() == bytes.size() && ::fsync(out.handle()) == 0;
+    const int why = errno; // Qt calls a full disk an unknown error
     if (!whole) out.cancelWriting();
     if (!out.commit() || !whole)
         return tr(
             "%1 could not be saved: %2. The file on disk is as it was before; free some space or choose another place.")
-            .arg(file, out.errorString());
+            .arg(file, why != 0 ? qt_error_string(why) : out.errorString());
     return {};
 }
 
@@ -63,7 +70,7 @@ void remove_halves(const QString& file, const QDateTime& noted) {
 
 } // namespace
 
-QString write_atomically(const QString& file, const QByteArray& bytes) {
+QString write_atomically(const QString& file, const QByteArray& bytes, bool private_to_user) {
     if (!writing_note.isEmpty()) {
         QFile note(writing_note);
         if (note.open(QIODevice::WriteOnly))
@@ -71,16 +78,15 @@ QString write_atomically(const QString& file, const QByteArray& bytes) {
                                          {QStringLiteral("since"), QDateTime::currentMSecsSinceEpoch()}})
                            .toJson());
     }
-    const QString why = write_whole(file, bytes);
+    const QString why = write_whole(file, bytes, private_to_user);
     if (!writing_note.isEmpty()) QFile::remove(writing_note);
     return why;
 }
 
 std::optional<QByteArray> content_mark(const QString& file) {
-    QFile in(file);
-    QCryptographicHash hash(QCryptographicHash::Sha1);
-    if (!in.open(QIODevice::ReadOnly) || !hash.addData(&in)) return std::nullopt;
-    return hash.result();
+    const auto bytes = read_regular(file);
+    if (!bytes) return std::nullopt;
+    return QCryptographicHash::hash(*bytes, QCryptographicHash::Sha1);
 }
 
 bool HeldFile::held_elsewhere(const QString& file) {
@@ -123,11 +129,10 @@ void HeldFile::release() {
 
 Result<ProjectRead, QString> load_project(const QString& file) {
     using Out = Result<ProjectRead, QString>;
-    QFile in(file);
     if (!QFileInfo::exists(file)) return Out::failure(tr("%1 is not there.").arg(file));
-    if (!in.open(QIODevice::ReadOnly)) return Out::failure(tr("%1 cannot be read: %2.").arg(file, in.errorString()));
-    const QByteArray bytes = in.read(static_cast<qint64>(largest_file) + 1);
-    auto project = read_project(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    const auto bytes = read_regular(file);
+    if (!bytes) return Out::failure(bytes.error() + QLatin1Char('.'));
+    auto project = read_project(std::string_view(bytes->constData(), static_cast<std::size_t>(bytes->size())));
     if (!project)
         return Out::failure(tr("%1 is not opened: %2").arg(file, QString::fromStdString(to_text(project.error()))));
     return std::move(*project);
@@ -162,6 +167,8 @@ Recovery::Recovery(QString folder) : folder_(std::move(folder)) {
     if (folder_.isEmpty())
         folder_ = QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation) + QStringLiteral("/recovery");
     QDir().mkpath(folder_);
+    // unsaved work is nobody else's to read
+    QFile::setPermissions(folder_, QFileDevice::ReadOwner | QFileDevice::WriteOwner | QFileDevice::ExeOwner);
     own_ = folder_ + QLatin1Char('/') + QUuid::createUuid().toString(QUuid::WithoutBraces) + QStringLiteral(".json");
     session_.hold(own_ + QStringLiteral(".lock"));
     clear_up();
@@ -185,9 +192,8 @@ void Recovery::clear_up() {
         const qsizetype at = name.indexOf(ending);
         if (at < 0 || name.endsWith(ending) || !ended(name.left(at + ending.size()))) continue;
         if (name.endsWith(QLatin1String(".writing"))) {
-            QFile note(f.absoluteFilePath());
-            if (note.open(QIODevice::ReadOnly)) {
-                const QJsonObject o = QJsonDocument::fromJson(note.readAll()).object();
+            if (const auto note = read_regular(f.absoluteFilePath(), 1 << 16)) {
+                const QJsonObject o = QJsonDocument::fromJson(*note).object();
                 if (const QString file = o[QStringLiteral("file")].toString(); !file.isEmpty())
                     remove_halves(file, QDateTime::fromMSecsSinceEpoch(o[QStringLiteral("since")].toInteger()));
             }
@@ -210,16 +216,17 @@ bool Recovery::claim(const QString& file) {
 }
 
 QString Recovery::keep(const Machine& machine, const QString& original, const QByteArray& mark) {
-    return write_atomically(own_, QByteArray::fromStdString(write_recovery(
-                                      {original.toStdString(), mark.toHex().toStdString(), write_project(machine)})));
+    return write_atomically(own_,
+        QByteArray::fromStdString(
+            write_recovery({original.toStdString(), mark.toHex().toStdString(), write_project(machine)})),
+        true);
 }
 
 Result<RecoveryFile, QString> Recovery::read_kept(const QString& file) {
     using Out = Result<RecoveryFile, QString>;
-    QFile in(file);
-    if (!in.open(QIODevice::ReadOnly)) return Out::failure(in.errorString());
-    const QByteArray bytes = in.readAll();
-    auto kept = read_recovery(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    const auto bytes = read_regular(file, 2 * static_cast<qint64>(largest_file));
+    if (!bytes) return Out::failure(bytes.error());
+    auto kept = read_recovery(std::string_view(bytes->constData(), static_cast<std::size_t>(bytes->size())));
     if (!kept) return Out::failure(QString::fromStdString(to_text(kept.error())));
     return std::move(*kept);
 }

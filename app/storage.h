@@ -20,7 +20,7 @@ Result<ProjectRead, QString> load_demo();
 
 /// Writes atomically: the old file stays whole until the new one is. Empty on success, else what went wrong, a full
 /// disk too.
-QString write_atomically(const QString& file, const QByteArray& bytes);
+QString write_atomically(const QString& file, const QByteArray& bytes, bool private_to_user = false);
 QString save_project(const QString& file, const Machine& machine);
 
 /// What a file held when it was looked at; nothing where it cannot be read.

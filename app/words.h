@@ -1,6 +1,7 @@
 // Words of the core for Qt.
 #pragma once
 
+#include "core/match/candidates.h"
 #include "core/quantity/unit.h"
 
 #include <QRegularExpression>
@@ -15,6 +16,8 @@ inline QString breakable(QString sum) {
     static const QRegularExpression sign(QStringLiteral("(?<![eE(*/+-])([+*])"));
     return sum.replace(sign, QStringLiteral(" \\1 "));
 }
+/// "12 suitable, 30 unknown, 5 over".
+inline QString counted(const CandidateCount& n) { return qs(count_words(n)); }
 inline QString symbol(const Unit& u) {
     return QString::fromUtf8(u.symbol.data(), static_cast<qsizetype>(u.symbol.size()));
 }

@@ -75,7 +75,7 @@ int validate_file(const std::string& path) {
     for (const Problem& p : judged->problems)
         if (p.severity != Severity::caution) say(path, p);
     if (judged->wrong) return bad_input;
-    std::cout << path << ": version " << judged->project.version << ", " << judged->axes.size()
+    std::cout << harmless(path) << ": version " << judged->project.version << ", " << judged->axes.size()
               << (judged->axes.size() == 1 ? " axis" : " axes") << ", no errors\n";
     return all_fit;
 }
@@ -335,7 +335,7 @@ int show_curve(const std::string& path, const CurveOptions& options, bool json, 
         for (const Problem& p : sheet->problems) say(path, p);
         if (has_errors(sheet->problems)) return bad_input;
         if (sheet->motors.size() != 1) {
-            std::cerr << path << ": error: found " << sheet->motors.size() << " sheets; allowed is one\n";
+            std::cerr << harmless(path) << ": error: found " << sheet->motors.size() << " sheets; allowed is one\n";
             return bad_input;
         }
         motor = &sheet->motors.front();
@@ -344,10 +344,10 @@ int show_curve(const std::string& path, const CurveOptions& options, bool json, 
     if (!fix_conditions(q, options)) return bad_input;
     q.motor = motor;
     if (const std::string missing = curve_missing(q); !missing.empty()) {
-        std::cerr << path << ": error: the curve waits for: " << missing << "\n";
+        std::cerr << harmless(path) << ": error: the curve waits for: " << missing << "\n";
         return bad_input;
     }
-    std::cout << (json ? curve_json(q) : csv ? curve_csv(q) : harmless(curve_text(q)));
+    std::cout << (json ? curve_json(q) : harmless(csv ? curve_csv(q) : curve_text(q)));
     return all_fit;
 }
 

@@ -1,10 +1,13 @@
 #include "output.h"
 
 #include <algorithm>
+#include <cerrno>
 #include <charconv>
-#include <filesystem>
-#include <fstream>
+#include <cstring>
+#include <fcntl.h>
 #include <iostream>
+#include <sys/stat.h>
+#include <unistd.h>
 
 namespace fulmox {
 
@@ -17,7 +20,8 @@ std::string harmless(std::string_view text) {
         };
         const unsigned c = byte(0);
         unsigned code = 0, length = 1;
-        if ((c < 0x20 && c != '\n' && c != '\t') || c == 0x7f) code = c;
+        const bool line_end = c == '\r' && byte(1) == '\n';
+        if ((c < 0x20 && c != '\n' && c != '\t' && !line_end) || c == 0x7f) code = c;
         if (c == 0xc2 && byte(1) < 0xa0) code = byte(1), length = 2; // the second set of control characters
         if (c == 0xe2 && byte(1) == 0x80 && byte(2) >= 0xaa && byte(2) <= 0xae)
             code = 0x2000 + byte(2) - 0x80, length = 3;
@@ -35,30 +39,34 @@ std::string harmless(std::string_view text) {
 }
 
 void say(const std::string& file, const Problem& p) {
-    std::cerr << file << ": "
+    std::cerr << harmless(file) << ": "
               << (p.severity == Severity::error           ? "error: "
                      : p.severity == Severity::suspicious ? "check: "
                                                           : "caution: ")
               << harmless(to_text(p)) << "\n";
 }
 
-std::optional<std::string> read_file(const std::string& path) {
-    std::ifstream file;
-    if (path != "-") {
-        file.open(path, std::ios::binary);
-        if (!file || std::filesystem::is_directory(path)) {
-            std::cerr << path << ": error: it cannot be opened for reading\n";
-            return std::nullopt;
-        }
-    }
-    std::istream& in = path == "-" ? std::cin : file;
-    std::string text, part(1 << 16, '\0');
-    while (text.size() <= largest_file && in.read(part.data(), static_cast<std::streamsize>(part.size())).gcount() > 0)
-        text.append(part, 0, static_cast<std::size_t>(in.gcount()));
-    if (in.bad()) {
-        std::cerr << path << ": error: it cannot be read to the end\n";
+std::optional<std::string> read_file(const std::string& path, std::size_t most) {
+    const auto wrong = [&](const std::string& why) {
+        std::cerr << harmless(path) << ": error: " << why << "\n";
         return std::nullopt;
-    }
+    };
+    // what cannot seek is read once; a stream takes an error of reading for the end of the file
+    const int handle = path == "-" ? 0 : ::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NOCTTY);
+    struct stat about {};
+    if (handle < 0 || ::fstat(handle, &about) != 0) return wrong(std::string("it cannot be opened for reading: ") + std::strerror(errno));
+    const auto too_large = [&] {
+        return wrong("it has more than " + std::to_string(most >> 20) + " MB; allowed are at most so many");
+    };
+    std::string text, part(1 << 16, '\0');
+    ssize_t got = 0;
+    const bool known_too_large = S_ISREG(about.st_mode) && static_cast<std::size_t>(about.st_size) > most;
+    while (!known_too_large && text.size() <= most && (got = ::read(handle, part.data(), part.size())) > 0)
+        text.append(part, 0, static_cast<std::size_t>(got));
+    const int error = errno;
+    if (handle > 0) ::close(handle);
+    if (known_too_large || text.size() > most) return too_large();
+    if (got < 0) return wrong(std::string("it cannot be read to the end: ") + std::strerror(error));
     return text;
 }
 
@@ -70,7 +78,7 @@ std::optional<ProjectRead> open_project(const std::string& path) {
         say(path, project.error());
         return std::nullopt;
     }
-    if (!project->warning.empty()) std::cerr << path << ": " << harmless(project->warning) << "\n";
+    if (!project->warning.empty()) std::cerr << harmless(path) << ": " << harmless(project->warning) << "\n";
     return std::move(*project);
 }
 

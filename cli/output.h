@@ -1,6 +1,7 @@
 // What every command needs: reading what it is given, saying what is wrong, exit codes.
 #pragma once
 
+#include "core/files/bounds.h"
 #include "core/files/project.h"
 
 #include <optional>
@@ -20,7 +21,7 @@ std::string harmless(std::string_view text);
 void say(const std::string& file, const Problem& p);
 /// A file, a pipe, or "-" for the standard input; larger ones than a project may be are refused before they are read
 /// whole. What is wrong has been said.
-std::optional<std::string> read_file(const std::string& path);
+std::optional<std::string> read_file(const std::string& path, std::size_t most = largest_file);
 std::optional<ProjectRead> open_project(const std::string& path);
 /// Says what an option was given and what is allowed; the code of bad input.
 int refuse(const std::string& what, const std::string& found, const char* allowed);

@@ -12,9 +12,9 @@
 #include <algorithm>
 #include <cmath>
 #include <filesystem>
-#include <fstream>
 #include <iostream>
 #include <numeric>
+#include <sstream>
 
 namespace fulmox {
 
@@ -41,7 +41,7 @@ int show_parts(const std::string& path, bool json, bool csv) {
     if (!project) return bad_input;
     for (const Problem& p : project->problems) say(path, p);
     const Machine& m = project->machine;
-    std::cout << (json ? parts_json(m) : csv ? parts_csv(m) : harmless(parts_text(m)));
+    std::cout << (json ? parts_json(m) : harmless(csv ? parts_csv(m) : parts_text(m)));
     return has_errors(project->problems) ? bad_input : all_fit;
 }
 
@@ -75,25 +75,18 @@ int judge_catalogue(
             if (suits(m, machine.axes[*axis])) judged.motors.push_back(&m);
     judged.judged = judge_motors(machine, *axis, judged.motors);
     judged.order = cheapest_first(judged.motors, judged.judged);
-    std::cout << (json ? judged_json(judged) : csv ? judged_csv(judged) : harmless(judged_text(judged)));
+    std::cout << (json ? judged_json(judged) : harmless(csv ? judged_csv(judged) : judged_text(judged)));
     return judged_code(path, machine, *axis, read->problems, judged.judged);
 }
 
 int check_catalogue(const std::string& path, const std::string& kind, bool json) {
-    std::ifstream file(path, std::ios::binary);
-    if (!file || std::filesystem::is_directory(path)) {
-        std::cerr << path << ": error: it cannot be opened for reading\n";
-        return bad_input;
-    }
+    // a list may be larger than a project
+    const auto text = read_file(path, 4 * largest_file);
+    if (!text) return bad_input;
     CheckedCatalogue c;
     c.file = std::filesystem::path(path).filename().string();
-    while (std::isspace(file.peek())) file.get();
-    const bool object = file.peek() == '{';
-    file.clear();
-    file.seekg(0);
-    if (object) {
-        const auto text = read_file(path);
-        if (!text) return bad_input;
+    const std::size_t begins = text->find_first_not_of(" \t\r\n");
+    if (begins != std::string::npos && (*text)[begins] == '{') {
         auto read = read_parts(*text);
         if (!read) {
             say(path, read.error());
@@ -103,6 +96,7 @@ int check_catalogue(const std::string& path, const std::string& kind, bool json)
         c.parts = std::move(read->parts);
         c.problems = std::move(read->problems);
     } else {
+        std::istringstream file(*text);
         c.table = look_at_part_table(file, kind);
         file.clear();
         file.seekg(0);
@@ -115,7 +109,7 @@ int check_catalogue(const std::string& path, const std::string& kind, bool json)
     }
     if (!json)
         for (const Problem& p : c.problems) say(path, p);
-    if (!json && c.more_problems > 0) std::cerr << path << ": and " << c.more_problems << " more of these\n";
+    if (!json && c.more_problems > 0) std::cerr << harmless(path) << ": and " << c.more_problems << " more of these\n";
     std::cout << (json ? checked_json(c) : harmless(checked_text(c)));
     return has_errors(c.problems) || count_parts(c.parts).empty() ? bad_input : all_fit;
 }
@@ -128,7 +122,7 @@ int plan_screw(const std::string& path, const std::string& named, bool svg, bool
     const Assessment a = assess(project->machine, *axis);
     const ScrewLayout plan = screw_layout(project->machine.axes[*axis], a.motion ? a.motion->stroke() : std::nan(""));
     if (!plan.missing.empty()) {
-        std::cerr << path << ": error: the plan waits for " << plan.missing << "\n";
+        std::cerr << harmless(path) << ": error: the plan waits for " << plan.missing << "\n";
         return bad_input;
     }
     const Drawing drawing = screw_drawing(plan, project->machine.axes[*axis].name);
@@ -152,7 +146,7 @@ int plan_screw(const std::string& path, const std::string& named, bool svg, bool
                 std::cout << ", critical speed with the nut as a bearing " << speed(p.critical_speed);
             std::cout << "\n";
         }
-    for (const Text& w : plan.warnings) std::cerr << path << ": check: " << harmless(w.in(units)) << "\n";
+    for (const Text& w : plan.warnings) std::cerr << harmless(path) << ": check: " << harmless(w.in(units)) << "\n";
     return all_fit;
 }
 
@@ -171,7 +165,7 @@ int catalogue_as_csv(const std::string& path, const std::string& kind) {
         return bad_input;
     }
     const PartKind* of = !kind.empty() ? &part_kind(kind) : counts.empty() ? nullptr : counts.front().kind;
-    if (of) std::cout << part_table_csv(*of, read->parts);
+    if (of) std::cout << harmless(part_table_csv(*of, read->parts));
     return has_errors(read->problems) || !of ? bad_input : all_fit;
 }
 
@@ -211,8 +205,7 @@ int judge_candidates(const std::string& path, const CandidateOptions& options, b
         prices.push_back(kind.price(read->parts, i).given() ? kind.price(read->parts, i).si : std::nan(""));
     judged.order = cheapest_first(prices, judged.judged);
     std::cout << (json  ? judged_parts_json(judged)
-                  : csv ? judged_parts_csv(judged)
-                        : harmless(judged_parts_text(judged)));
+                        : harmless(csv ? judged_parts_csv(judged) : judged_parts_text(judged)));
     return judged_code(path, machine, *axis, read->problems, judged.judged);
 }
 

@@ -1,5 +1,6 @@
 #include "app/pages/how_moves.h"
 
+#include "app/regular_file.h"
 #include "app/gcode_dialog.h"
 #include "app/storage.h"
 #include "app/theme.h"
@@ -306,16 +307,9 @@ void HowMoves::say(const QString& text) {
 
 void HowMoves::import_trace(const QString& file) {
     const QFileInfo about(file);
-    if (about.size() > static_cast<qint64>(largest_trace_file)) {
-        say(tr("%1 has %2 MB; allowed are at most %3 MB")
-                .arg(about.fileName())
-                .arg(about.size() >> 20)
-                .arg(largest_trace_file >> 20));
-        return;
-    }
-    QFile f(file);
-    if (!f.open(QIODevice::ReadOnly)) return say(tr("%1 cannot be read: %2").arg(about.fileName(), f.errorString()));
-    const QByteArray text = f.readAll();
+    const auto bytes = read_regular(file, static_cast<qint64>(largest_trace_file));
+    if (!bytes) return say(bytes.error());
+    const QByteArray& text = *bytes;
     auto read = read_trace(std::string_view(text.constData(), static_cast<std::size_t>(text.size())),
         motion_of(document_.axis().mechanism));
     if (!read) return say(tr("%1, %2").arg(about.fileName(), qs(to_text(read.error()))));
@@ -331,12 +325,9 @@ void HowMoves::import_trace(const QString& file) {
 }
 
 void HowMoves::import_demand(const QString& file) {
-    QFile f(file);
-    const QString name = QFileInfo(file).fileName();
-    constexpr qint64 largest = 1 << 22;
-    if (f.size() > largest) return say(tr("%1 has %2 MB; allowed are at most 4 MB").arg(name).arg(f.size() >> 20));
-    if (!f.open(QIODevice::ReadOnly)) return say(tr("%1 cannot be read: %2").arg(name, f.errorString()));
-    take_demand(QString::fromUtf8(f.readAll()), name);
+    const auto bytes = read_regular(file, 1 << 22);
+    if (!bytes) return say(bytes.error());
+    take_demand(QString::fromUtf8(*bytes), QFileInfo(file).fileName());
 }
 
 void HowMoves::take_demand(const QString& text, const QString& from) {

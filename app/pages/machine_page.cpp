@@ -73,7 +73,7 @@ QString MachinePage::sentence() const {
     for (std::size_t i = 0; i < axes.size(); ++i) {
         const LimitCount n = count(document_.assessment(static_cast<int>(i)).limits);
         over += n.over > 0 ? 1 : 0;
-        unsaid += n.over == 0 && n.cannot_say > 0 ? 1 : 0;
+        unsaid += n.over == 0 && n.cannot_say > n.accepted ? 1 : 0;
     }
     QStringList parts;
     parts << (axes.size() == 1 ? tr("one axis") : tr("%1 axes").arg(axes.size()));
@@ -91,7 +91,7 @@ void MachinePage::fill() {
         QString limit, state, use;
         QColor colour = theme().ink;
         if (!a.limits.empty()) {
-            const Limit& worst = a.limits[by_tightness(a.limits).front()];
+            const Limit& worst = a.limits[*deciding(a.limits)];
             limit = qs(worst.label);
             state = QString::fromUtf8(state_words(worst.state));
             const double u = 100 * worst.utilisation();

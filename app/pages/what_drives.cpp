@@ -1,5 +1,6 @@
 #include "app/pages/what_drives.h"
 
+#include "app/regular_file.h"
 #include "app/library.h"
 #include "app/shipped_motors.h"
 #include "app/theme.h"
@@ -162,8 +163,8 @@ void WhatDrives::say_count() {
     table_count_->setToolTip(wrong.isEmpty() ? QString() : plain_tip(tr("The library: %1").arg(wrong)));
     QString text = m.judging() ? tr("being judged, %1 %").arg(std::lround(100 * m.judged_share()))
                    : !filter_->filter().empty()
-                       ? tr("%1 of %2 shown carry it").arg(table_->shown_fitting()).arg(table_->shown())
-                       : tr("%1 of %2 carry it").arg(m.fitting()).arg(m.suiting());
+                       ? tr("%1 of %2 shown: %3").arg(table_->shown()).arg(m.suiting()).arg(counted(table_->shown_counts()))
+                       : counted(m.counts());
     if (!wrong.isEmpty()) text = tr("library not read");
     table_count_->setText(text);
 }
@@ -211,15 +212,11 @@ void WhatDrives::curve_from_file() {
 }
 
 void WhatDrives::read_curves(const QString& file) {
-    QFile f(file);
-    constexpr qint64 largest = 1 << 20;
-    if (!f.open(QIODevice::ReadOnly)) {
-        said_->setText(tr("%1 cannot be read: %2").arg(file, f.errorString()));
-    } else if (f.size() > largest) {
-        said_->setText(tr("%1 has %2 MB; a curve of at most 1 MB is read").arg(file).arg(f.size() >> 20));
+    if (const auto bytes = read_regular(file, 1 << 20); !bytes) {
+        said_->setText(bytes.error());
     } else {
         const QString wrong =
-            take_curves(document_, QStringLiteral("/motor/continuous"), 0, QString::fromUtf8(f.readAll()), true);
+            take_curves(document_, QStringLiteral("/motor/continuous"), 0, QString::fromUtf8(*bytes), true);
         said_->setText(wrong.isEmpty() ? tr("read from %1").arg(file) : wrong);
     }
 }

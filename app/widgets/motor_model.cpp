@@ -102,8 +102,11 @@ void MotorModel::judge() {
     changed();
 }
 
-int MotorModel::fitting() const {
-    return static_cast<int>(std::count_if(rows_.begin(), rows_.end(), [](const Row& r) { return carries(r.state); }));
+CandidateCount MotorModel::counts() const {
+    CandidateCount n;
+    for (int row = 0; row < rowCount(); ++row)
+        if (suits(row)) n.add(state(row));
+    return n;
 }
 
 void MotorModel::mark(std::vector<std::string> names) {

@@ -67,7 +67,7 @@ class MotorModel : public QAbstractTableModel, public MapSource {
     QString map_name(int row) const override;
     bool map_in_use(int row) const override;
     bool map_waits() const override { return judging(); }
-    int fitting() const;
+    CandidateCount counts() const;
     LimitState state(int row) const { return rows_[static_cast<std::size_t>(row)].state; }
     /// Whether the mechanism of the axis can have the motor of this row.
     bool suits(int row) const;

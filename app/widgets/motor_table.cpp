@@ -151,10 +151,10 @@ void MotorTable::set_filter(const MotorFilter& filter) { order_->set(filter); }
 
 int MotorTable::shown() const { return order_->rowCount(); }
 
-int MotorTable::shown_fitting() const {
-    int n = 0;
+CandidateCount MotorTable::shown_counts() const {
+    CandidateCount n;
     for (int row = 0; row < order_->rowCount(); ++row)
-        n += carries(motors_->state(order_->mapToSource(order_->index(row, 0)).row()));
+        n.add(motors_->state(order_->mapToSource(order_->index(row, 0)).row()));
     return n;
 }
 

@@ -35,7 +35,7 @@ class MotorTable : public QTableView {
     void take_out();
     void set_filter(const MotorFilter& filter);
     int shown() const; ///< rows that pass the filter
-    int shown_fitting() const;
+    CandidateCount shown_counts() const;
     /// Those that are compared, in the order they were chosen.
     const std::vector<Compared>& compared() const { return compared_; }
     /// Puts the current row among those compared, or takes it out; at most `most_compared`.

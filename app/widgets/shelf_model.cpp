@@ -135,10 +135,7 @@ const Candidate* ShelfModel::candidate(int row) const {
     return static_cast<std::size_t>(row) < judged_.size() ? &judged_[static_cast<std::size_t>(row)] : nullptr;
 }
 
-int ShelfModel::carrying() const {
-    return static_cast<int>(
-        std::count_if(judged_.begin(), judged_.end(), [](const Candidate& c) { return carries(c.state); }));
-}
+CandidateCount ShelfModel::counts() const { return count(judged_); }
 
 void ShelfModel::judge(std::size_t place) {
     place_ = place;

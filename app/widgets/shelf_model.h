@@ -49,7 +49,7 @@ class ShelfModel : public QAbstractTableModel, public MapSource {
     QString from(int row) const { return rows_.origins[static_cast<std::size_t>(row)]; }
     bool of_project(int row) const; ///< one of the project's own
     const Candidate* candidate(int row) const;
-    int carrying() const;
+    CandidateCount counts() const;
     std::vector<MapColumn> map_columns() const override;
     std::optional<LimitState> map_state(int row) const override;
     QString map_name(int row) const override;

@@ -304,8 +304,7 @@ void ShelfView::say() {
     else if (model_->judging())
         count_->setText(tr("being judged, %1 %").arg(std::lround(100 * model_->judged_share())));
     else
-        count_->setText(tr("%1 of %2 carry it").arg(model_->carrying()).arg(all) +
-                        (of.isEmpty() ? QString() : QStringLiteral(", ") + of));
+        count_->setText(counted(model_->counts()) + (of.isEmpty() ? QString() : QStringLiteral(", ") + of));
 }
 
 QString ShelfView::differs() const {

@@ -14,7 +14,7 @@
 namespace fulmox {
 
 inline constexpr const char* project_format = "fulmox-project";
-inline constexpr int project_version = 6;
+inline constexpr int project_version = 7;
 
 struct ProjectRead {
     Machine machine;

@@ -9,6 +9,7 @@
 #include <atomic>
 #include <cmath>
 #include <limits>
+#include <map>
 #include <numeric>
 #include <oneapi/tbb/parallel_for.h>
 #include <sstream>
@@ -95,10 +96,24 @@ std::string_view part_of_limit(std::string_view key) {
     return "motor";
 }
 
+const char* part_name(std::string_view part) {
+    if (part == "precision") return "precision of the axis";
+    if (part == "screw") return "screw";
+    for (const PartKind& kind : part_kinds())
+        if (kind.key == part) {
+            static const std::map<std::string_view, std::string> names = [] {
+                std::map<std::string_view, std::string> out;
+                for (const PartKind& each : part_kinds()) out.emplace(each.key, lower(each.label));
+                return out;
+            }();
+            return names.at(part).c_str();
+        }
+    return "axis";
+}
+
 CandidateCount count(const std::vector<Candidate>& candidates) {
     CandidateCount n;
-    for (const Candidate& c : candidates)
-        ++(carries(c.state) ? n.suitable : c.state == LimitState::cannot_say ? n.unknown : n.over);
+    for (const Candidate& c : candidates) n.add(c.state);
     return n;
 }
 

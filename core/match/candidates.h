@@ -31,6 +31,8 @@ struct Candidate {
 /// How many of each: suitable are those that fit or are tight, with accepted unknowns at most.
 struct CandidateCount {
     std::size_t suitable = 0, unknown = 0, over = 0;
+
+    void add(LimitState s) { ++(s == LimitState::over ? over : s == LimitState::cannot_say ? unknown : suitable); }
 };
 CandidateCount count(const std::vector<Candidate>& candidates);
 /// "12 suitable, 30 unknown, 5 over".
@@ -52,6 +54,9 @@ std::vector<Candidate> judge_parts(const Machine& machine, std::size_t axis, con
 
 /// The part that a limit is of: key of its kind, "screw" or "precision"; of what no other part has, "motor".
 std::string_view part_of_limit(std::string_view limit_key);
+
+/// Of such a part in a sentence: "gearhead", "screw", "precision of the axis".
+const char* part_name(std::string_view part);
 
 /// Whether a limit tells something of a part of this kind: a brake is not chosen by the life of a screw.
 bool tells_of(const PartKind& kind, std::string_view limit_key);

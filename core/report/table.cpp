@@ -1,5 +1,7 @@
 #include "core/report/table.h"
 
+#include <string_view>
+#include <charconv>
 #include <algorithm>
 
 namespace fulmox {
@@ -61,7 +63,13 @@ std::string to_html(const Table& table) {
     return out + "</table>\n";
 }
 
-std::string csv_cell(const std::string& text) {
+std::string csv_cell(const std::string& written) {
+    // a spreadsheet takes text that begins so for a formula
+    double number = 0;
+    const char* end = written.data() + written.size();
+    const bool formula = !written.empty() && std::string_view("=+-@\t").find(written.front()) != std::string_view::npos &&
+                         std::from_chars(written.data(), end, number).ptr != end;
+    const std::string text = (formula ? "'" : "") + written;
     if (text.find_first_of(",\"\r\n") == std::string::npos) return text;
     std::string out = "\"";
     for (const char c : text) out += c == '"' ? std::string("\"\"") : std::string(1, c);

@@ -595,5 +595,5 @@ TEST_CASE("a long cycle is drawn thinned, written in full, and its motors are ju
     while (motors.judging() && static_cast<double>(since.elapsed()) < within(60000)) QTest::qWait(50);
     CHECK(!motors.judging());
     CHECK(said() != QStringLiteral("being judged…"));
-    CHECK(motors.fitting() > 0);
+    CHECK(motors.counts().suitable > 0);
 }

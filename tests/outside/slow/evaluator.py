@@ -387,22 +387,27 @@ class Axis:
         parts["losses"] = T - sum(parts.values())
         return {"T": T, "w": speed, "F": F, "C": C, "D": D, "alpha": alpha_m, "parts": parts, "kinks": kinks, "acc": acc, "O": outputs}
 
-    def hold(self, q, payload, process, credit):
-        """torque at the motor that holds, the force at the load, the torque through the coupling"""
+    def hold(self, q, payload, process, credit, friction=1.0):
+        """torque at the motor that holds, the force at the load, the torque through the coupling; what is credited is the friction
+        in force"""
+        return self.held(q, payload, process, credit, friction)[:3]
+
+    def held(self, q, payload, process, credit, friction=1.0):
+        """the same, and the torque at the mechanism's shaft, where no stage helps"""
         q = np.asarray(q, dtype=float)
         arm = self.roll(q) if self.winder else 1.0
         r = np.ones_like(q) if self.winder else self.radius_at(q)[0]
         F = self.weight_force(q, payload) + (process + self.constant) * arm
         C = F * r / (1.0 if self.at_mechanism else self.ratio)
         if not credit:
-            return F * r / self.ratio, F, C
-        rub = self.breakaway * (self.mu * (np.abs((self.weight + payload) * self.g * self.cos_g) + self.normal)) + \
-            self.breakaway * (self.seal + self.extra_drag)
+            return F * r / self.ratio, F, C, F * r
+        rub = self.breakaway * friction * (self.mu * (np.abs((self.weight + payload) * self.g * self.cos_g) + self.normal)) + \
+            self.breakaway * friction * (self.seal + self.extra_drag)
         T = np.maximum(0, np.abs(F) - rub) * np.abs(r) * min(max(self.eta_back, 0.0), 1.0)
-        T = np.maximum(0, T - self.drag)
+        T = D = np.maximum(0, T - self.drag)
         for i, _, back, _, _ in reversed(self.stages):
             T = T * min(max(back, 0.0), 1.0) / i
-        return np.sign(F * r) * T, F, C
+        return np.sign(F * r) * T, F, C, np.sign(F * r) * D
 
 
 class Curve:
@@ -519,7 +524,7 @@ def demand(x):
                 many = 20001
                 t = np.linspace(p.start, p.end, many)
                 q = np.full(many, float(q0[0]))
-                T, F, C = x.hold(q, carried, pushed(t), x.credit)
+                T, F, C, D = x.held(q, carried, pushed(t), x.credit, p.play.friction)
                 force.see(float(np.abs(F).max()))
                 through.see(float(np.abs(C).max()))
                 hangs(float(np.abs(C).max()))
@@ -538,7 +543,7 @@ def demand(x):
                 w[0] = w[-1] = 1.0
                 w *= p.duration / (many - 1) / 3
                 T2 += float((w * T * T).sum())
-                D2 += float((w * (T * x.ratio) ** 2).sum())
+                D2 += float((w * D ** 2).sum())
                 g = float(x.weight_force(q0, carried)[0])
                 r = 1.0 if x.winder else float(x.radius_at(q0)[0][0])
                 push = (pushed(t) + x.constant) * (float(x.roll(q0)[0]) if x.winder else 1.0)
@@ -549,7 +554,7 @@ def demand(x):
                 timeline.append(samples[-1])
                 curve_points.append((np.zeros(many), np.abs(T), np.zeros(many, dtype=bool)))
                 continue
-            T, F, C = (float(y[0]) for y in x.hold(q0, carried, process, x.credit))
+            T, F, C, D = (float(y[0]) for y in x.held(q0, carried, process, x.credit, p.play.friction))
             force.see(abs(F))
             through.see(abs(C))
             hangs(C)
@@ -562,7 +567,7 @@ def demand(x):
             hold.see(abs(T))
             peak.see(abs(T), T)
             T2 += T * T * p.duration
-            D2 += (T * x.ratio) ** 2 * p.duration
+            D2 += D ** 2 * p.duration
             g = float(x.weight_force(q0, carried)[0])
             r = 1.0 if x.winder else float(x.radius_at(q0)[0][0])
             push = (process + x.constant) * (float(x.roll(q0)[0]) if x.winder else 1.0)
@@ -717,13 +722,38 @@ def emergency(x, v_top, out, force, through):
     places = np.linspace(low, high, 241 if high > low else 1)
     shares = np.linspace(0, 1, 81)
     P, S = np.meshgrid(places, shares, indexing="ij")
+    # narrower than the grid: beside dead centres, and where x'' is largest; told by fine sampling of a turn
+    narrow = []
+    if x.crank_like:
+        turn = np.linspace(0, 2 * pi, 40001)
+        bend = x.radius_at(turn)[1]
+        tops = (np.flatnonzero((bend[1:-1] >= bend[:-2]) & (bend[1:-1] >= bend[2:])), np.flatnonzero((bend[1:-1] <= bend[:-2]) & (bend[1:-1] <= bend[2:])))
+        r = x.radius_at(turn)[0]
+        narrow = [float(turn[i + 1]) for i in np.concatenate(tops)] + [float(turn[i]) for i in np.flatnonzero(r[1:] * r[:-1] <= 0)] + [0.0, pi, pi / 2]
+    locks = x.eta_back < 0 or any(s[2] < 0 for s in x.stages)
     for d in ways:
         for payload in payloads:
-            for friction in frictions if len(frictions) < 3 else (frictions[0], frictions[-1]):
+            for friction in frictions if len(frictions) < 3 or locks else (frictions[0], frictions[-1]):
                 def values(place, share):
                     q = place + d * v_top * time * (share - share ** 2 / 2)
                     s = x.moving(q, d * v_top * (1 - share), -d * v_top / time + 0 * q, d, payload, 0.0, friction)
                     return [np.abs(s["T"]), np.abs(s["C"]), np.abs(s["F"])] + [np.abs(each) for each in s["O"]]
+                for at in narrow:
+                    for aside in np.concatenate((-np.geomspace(1e-8, 2e-3, 25), np.geomspace(1e-8, 2e-3, 25))):
+                        # every stop that passes it: the part of it that is over follows from where it began
+                        where = at + aside
+                        begun = np.concatenate((places, [where]))
+                        way = (where - begun) * d
+                        way = np.where(way < -1e-12, way + 2 * pi * np.ceil(-way / (2 * pi)), np.maximum(way, 0.0))
+                        for turns in range(1 + int(v_top * time / 2 / (2 * pi)) if whole else 1 + int(v_top * time / 2 / (2 * pi)) + 1):
+                            part = (way + 2 * pi * turns) / (v_top * time / 2)
+                            fits = (part <= 1) & (begun >= low - 1e-12) & (begun <= high + 1e-12) if not whole else part <= 1
+                            if not fits.any():
+                                continue
+                            share = 1 - np.sqrt(1 - part[fits])
+                            near = values(begun[fits], share)
+                            for most, k in ((torque, 0), (through, 1), (force, 2), *((each, 3 + n) for n, each in enumerate(outs))):
+                                most.see(float(near[k].max()))
                 grid = values(P, S)
                 for most, k in ((torque, 0), (through, 1), (force, 2), *((each, 3 + n) for n, each in enumerate(outs))):
                     best = float(grid[k].max())
@@ -873,7 +903,7 @@ def limits(x, project, fig, extra, ratio):
         stepping(x, project, axis, motor, fig, extra, ratio, pol, out)
     for k in () if has_motor and electric["kind"].endswith("_stepper") else ("speed", "peak_torque", "continuous_loss", "continuous_point", "holding", "inertia_ratio"):
         out[k] = unknown
-    if x.direct and has_motor:
+    if "inertia_ratio" in out and ((x.direct and has_motor) or pol("inertia_ratio_over") is None):
         del out["inertia_ratio"]
     site, drive = project["site"], axis["drive"]
     if model:
@@ -923,18 +953,22 @@ def limits(x, project, fig, extra, ratio):
                     if tt[k] / cc[k] > worst:
                         worst, used, allowed = float(tt[k] / cc[k]), float(tt[k]), float(cc[k])
         out["peak_torque"] = (used, allowed, pol("peak_torque_share"))
-        heat = 0.0
+        # what may be lost in copper at each instant; where a brake holds the motor stands
+        left, awake = 0.0, 0.0
         for weight, w, _ in extra["samples"]:
-            heat += float((weight * (stall ** 2 - cont.at(w) ** 2)).sum())
+            now = cont.at(w) ** 2
+            left += float((weight * (now - (1 - f) * np.maximum(stall ** 2, now))).sum())
+            awake += float(np.sum(weight))
+        left = (left + (x.plan.duration - awake) * f * stall ** 2) / x.plan.duration
         share = pol("continuous_share")
         inside = fig["demand.peak_speed"] <= cont.w[-1] * (1 + 1e-12)
-        mean = fig["demand.rms_torque"] ** 2 + heat / x.plan.duration
-        out["continuous_loss"] = (sqrt(max(0, mean)), stall * sqrt(f), share) if inside else unknown
+        used = fig["demand.rms_torque"] if left >= 0 else max(fig["demand.rms_torque"], 1e-300)
+        out["continuous_loss"] = (used, sqrt(max(0, left)), share) if inside else unknown
         w = fig["demand.mean_speed"] if policy.get("point_speed", "mean") == "mean" else fig["demand.rms_speed"]
         if w <= cont.w[-1]:
             c = float(cont.at(w))
             out["continuous_point"] = (fig["demand.rms_torque"],
-                                       min(sqrt(max(0, f * stall ** 2 - stall ** 2 + c ** 2)), float(top.at(w))), share)
+                                       min(sqrt(max(0, c ** 2 - (1 - f) * max(stall, c) ** 2)), float(top.at(w))), share)
         out["holding"] = (fig["demand.holding_torque"], stall * sqrt(f), share)
         at_speed = lambda w: 1 - (cont.at(np.minimum(np.abs(w), cont.w[-1])) / stall) ** 2
         if not inside:
@@ -954,15 +988,18 @@ def limits(x, project, fig, extra, ratio):
     for limit, field, what in (("stage_peak", "peak_torque", "peak"), ("stage_equivalent", "rated_torque", "equivalent"),
                                ("stage_emergency", "emergency_torque", "emergency"), ("stage_mean_speed", "nominal_speed", "mean"),
                                ("stage_speed", "top_speed", "top")):
-        told = [(use[what], number(s[field]) * (number(s.get("peak_share"), 1.0) if field == "peak_torque" else 1.0)) for s, use in zip(sheets, extra["stages"]) if s.get(field) is not None]
-        if told:
-            out[limit] = unknown if told[0][0] is None else (*max(told, key=lambda t: t[0] / t[1]), 1.0)
+        if limit == "stage_emergency" and drive.get("stop_time") is None and drive.get("stop_distance") is None:
+            continue
+        clauses = [((use[what] or 0.0) if s.get(field) is not None else None,
+                    number(s[field]) * (number(s.get("peak_share"), 1.0) if field == "peak_torque" else 1.0) if s.get(field) is not None else None)
+                   for s, use in zip(sheets, extra["stages"])]  # planetary gearheads are asked for all of them
+        if clauses:
+            out[limit] = parts.worst_of(clauses)
     for limit, has, may in (("stage_radial", "radial_load", "radial_rating"), ("stage_axial", "axial_load", "axial_rating"),
                             ("stage_tilting", "tilting_moment", "tilting_rating")):
         asked = [(s.get(has), s[may]) for s in sheets if s.get(may) is not None]
         if asked:
-            out[limit] = unknown if any(h is None for h, _ in asked) else \
-                (*max(((number(h), number(m)) for h, m in asked), key=lambda t: t[0] / t[1]), 1.0)
+            out[limit] = parts.worst_of([(number(h) if h is not None else None, number(m)) for h, m in asked])
     told = x.kind != "demand" or x.m("inertia", None) is not None
     gives = extra.get("gives", (None, None))
     parts.coupling(x, axis, number, extra, *gives, told, out)
@@ -977,9 +1014,15 @@ def limits(x, project, fig, extra, ratio):
             for key in ("motor_current", "drive_current", "drive_overload"):
                 if key in out and out[key][0] is not None and out[key][0] <= out[key][1]:
                     out[key] = unknown
-    elif has_motor and not steps and drive.get("continuous_current") is not None:
-        for key, other in (("drive_overload", "peak_current"), ("drive_standstill", "standstill_share")):
-            if drive.get(other) is not None:
+    elif has_motor and not steps and parts.drive_there(drive):
+        out["drive_current"] = out["drive_overload"] = unknown
+        if drive.get("standstill_share") is not None:
+            out["drive_standstill"] = unknown
+    # a drive in place whose currents are not given: what it leaves of the curves may be less
+    if has_motor and not steps and parts.drive_there(drive):
+        for key, field, by_model in (("peak_torque", "peak_current", False), ("continuous_point", "continuous_current", True), ("holding", "continuous_current", True)):
+            by_it = motor.get("continuous") in (None, []) if by_model else True
+            if by_it and drive.get(field) is None and out[key][0] is not None and out[key][0] <= out[key][1]:
                 out[key] = unknown
     if x.kind == "screw":
         m, root = x.m, x.m("root_diameter", None)
@@ -1002,6 +1045,9 @@ def limits(x, project, fig, extra, ratio):
                 if bears > A * R / 2:
                     bears = A * R - (A * R) ** 2 / (4 * bears)
             out["buckling"] = (fig["demand.axial_force"], bears, pol("buckling_share"))
+            # a stocky screw yields first
+            if x.mech.get("yield_strength") is None and 0 < fig["demand.axial_force"] <= bears * (1 + 1e-12):
+                out["buckling"] = unknown
         parts.screw(x, fig, extra, out)
         if x.mech.get("speed_value") is not None:
             out["speed_value"] = (m("diameter") * speed / (2 * pi), m("speed_value"), 1.0)
@@ -1097,9 +1143,11 @@ def stepping(x, project, axis, motor, fig, extra, ratio, pol, out):
         if drive.get("ramp_start") is not None:
             out["start_rate"] = (number(drive["ramp_start"]) / m.step, m.start / sqrt(1 + ratio), 1.0) if m.start else (None, None, None)
         over_ratio = pol("inertia_ratio_over")
-        out["inertia_ratio"] = (ratio, over_ratio, pol("inertia_ratio_tight") / over_ratio) if over_ratio is not None else (None, None, None)
+        if over_ratio is not None:
+            out["inertia_ratio"] = (ratio, over_ratio, pol("inertia_ratio_tight") / over_ratio)
     else:
-        out["inertia_ratio"] = (None, None, None)
+        if pol("inertia_ratio_over") is not None:
+            out["inertia_ratio"] = (None, None, None)
         if drive.get("ramp_start") is not None:
             out["start_rate"] = (None, None, None)
     if drive.get("pulse_limit") is not None:
@@ -1142,10 +1190,9 @@ def constants(x, axis, motor, model, fig, extra, pol, out):
     fig["beyond the voltage"] = beyond
     unknown = (None, None, None)
     out["motor_current"] = unknown if lost else (most, model.ip, 1.0)
-    steady, peak = model.i_drive
-    if math.isfinite(steady) or math.isfinite(peak):
-        by_peak = not math.isfinite(steady) or most / peak > rms / steady
-        out["drive_current"] = unknown if lost else (most, peak, 1.0) if by_peak else (rms, steady, 1.0)
+    if parts.drive_there(drive):
+        steady, peak = (i if drive.get(k) is not None else None for i, k in zip(model.i_drive, ("continuous_current", "peak_current")))
+        out["drive_current"] = unknown if lost else parts.worst_of([(most, peak), (rms, steady)])
     if not model.weakens:
         there = sqrt(3) * model.u if model.sine else model.u
         out["voltage"] = unknown if lost else (volts, there, pol("voltage_share") or 1.0)
@@ -1169,14 +1216,17 @@ def by_constants(x, policy, model, fig, extra, pol, out):
     out["speed"] = (fig["demand.peak_speed"], min(model.mech, end), pol("speed_share"))
     used, most = worst_use(extra, allowed, float(drives[0]))
     out["peak_torque"] = (used, most, pol("peak_torque_share"))
-    heat, beyond = 0.0, False
+    copper, speed_takes, beyond = 0.0, 0.0, False
     for weight, w, T in extra["samples"]:
         d, q = model.draw(T, w, model.hot)
         beyond = beyond or np.isnan(q).any()
-        heat += float((weight * model.heat(d, q, w)).sum())
+        takes = model.by_speed * (np.abs(w) / model.w_rated) ** 2 / (model.f * model.square)
+        speed_takes += float((weight * takes).sum()) / x.plan.duration
+        copper += float((weight * (model.heat(d, q, w) - takes)).sum()) / x.plan.duration
     share, reference = pol("continuous_share"), model.reference()
     if not beyond:
-        out["continuous_loss"] = (sqrt(max(0.0, heat / x.plan.duration)) * reference, reference, share)
+        used = sqrt(max(0.0, copper)) * reference
+        out["continuous_loss"] = (used if speed_takes <= 1 else max(used, 1e-300), reference * sqrt(max(0.0, 1 - speed_takes)), share)
     w = fig["demand.mean_speed"] if policy.get("point_speed", "mean") == "mean" else fig["demand.rms_speed"]
     if w <= end:
         out["continuous_point"] = (fig["demand.rms_torque"], min(model.continuous(w), float(model.peak(np.array([w]))[0]), cap), share)

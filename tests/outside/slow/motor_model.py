@@ -40,7 +40,7 @@ class Model:
         self.cold, self.hot = n(drive, "cold", 293.15) - 273.15, n(drive, "hot", number(motor["winding_limit"])) - 273.15
         bus = n(drive, "bus_voltage") * (1 - n(drive, "mains_tolerance", 0.0)) * (1 - n(drive, "bus_droop", 0.0))
         share = {"space_vector": 1 / sqrt(3), "sine_pwm": 0.5, "overmodulated": 2 / pi}[drive.get("modulation", "space_vector")]
-        self.u = bus * share * n(drive, "modulation_reserve", 1.0) if self.sine else bus
+        self.u = bus * share * n(drive, "modulation_reserve", 0.95) if self.sine else bus
         self.weakens = self.sine and drive.get("field_weakening", False)
         rms = 1 / sqrt(2) if self.sine and drive.get("currents_in", "rms") == "peak" else 1.0
         rms *= parts.share_of_drive(drive, site, number)

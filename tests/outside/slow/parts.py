@@ -9,6 +9,32 @@ from scipy.optimize import brentq
 unknown = (None, None, None)
 
 
+SHEET_OF_DRIVE = ("continuous_current", "peak_current", "peak_time", "standstill_share", "derates_from", "derates_above", "lowest_voltage",
+                  "highest_voltage", "trip_voltage", "top_frequency", "most_current", "own_loss", "pulse_input", "mass", "price")
+SHEET_OF_COUPLING = ("inertia", "allowable_torque", "top_speed", "stiffness", "backlash", "driving_bore", "driven_bore", "smallest_bore",
+                     "largest_bore", "angular_allowed", "parallel_allowed", "axial_allowed", "mass", "price", "name", "type")
+
+
+def drive_there(drive):
+    return bool(drive.get("name")) or any(drive.get(k) is not None for k in SHEET_OF_DRIVE)
+
+
+def coupling_there(c):
+    return any(c.get(k) not in (None, "") for k in SHEET_OF_COUPLING)
+
+
+def worst_of(clauses):
+    """over by the worst that is over, else unknown where one is, else the worst; each (used, allowed), None: not known"""
+    use = lambda c: (c[0] / c[1] if c[1] > 0 else math.inf) if c[0] else 0.0
+    known = [c for c in clauses if None not in c]
+    over = [c for c in known if c[0] > c[1] * (1 + 1e-12)]
+    if over:
+        return (*max(over, key=use), 1.0)
+    if len(known) < len(clauses) or not clauses:
+        return unknown
+    return (*max(known, key=use), 1.0)
+
+
 def number_or(number, d, key, other=None):
     return number(d[key]) if d.get(key) is not None else other
 
@@ -58,7 +84,7 @@ def places(x, number):
 
 def coupling(x, axis, number, extra, peak_torque, braking_torque, told, out):
     c = axis.get("coupling", {})
-    if x.direct or (c.get("allowable_torque") is None and c.get("inertia") is None):
+    if x.direct or not coupling_there(c):
         return
     if c.get("allowable_torque") is None:
         out["coupling"] = unknown
@@ -144,9 +170,7 @@ def braking(x, axis, number, fig, extra, has_motor, told, out):
     if not found:
         return
     if not told:
-        out["brake_stop"] = unknown
-        if any(b[3] is not None for b in found):
-            out["brake_energy"] = unknown
+        out["brake_stop"] = out["brake_energy"] = unknown
         return
     cases, seen = [], set()
     for p, q, _ in places(x, number):
@@ -160,8 +184,6 @@ def braking(x, axis, number, fig, extra, has_motor, told, out):
                 seen.add(key)
                 cases.append((hold, at_motor(x, place, p.play.payload) + x.rotor))
     out["brake_stop"] = (extra["falls"], sum(b[1] for b in found), 1.0)
-    if not any(b[3] is not None for b in found):
-        return
     if any(b[2] is None for b in found):
         out["brake_energy"] = unknown
         return
@@ -171,29 +193,24 @@ def braking(x, axis, number, fig, extra, has_motor, told, out):
     turned = -1.0 if x.radius < 0 else 1.0
     ways = {d for p in x.plan.pieces if not p.rest for d in extra["ways"]}
     starts = [0.0] + [turned * d * fig["demand.peak_speed"] for d in ways]
-    worst = None
+    most = [0.0] * len(found)
     for hold, J in cases:
         for w0 in starts:
             spent = lose_power(w0, hold, J, found)
-            for k, b in enumerate(found):
-                if b[3] is None:
-                    continue
-                used = math.inf if spent is None else spent[k]
-                if worst is None or used / b[3] > worst[0] / worst[1]:
-                    worst = (used, b[3])
-    out["brake_energy"] = (*worst, 1.0)
+            most = [max(m, math.inf if spent is None else spent[k]) for k, m in enumerate(most)]
+    out["brake_energy"] = worst_of([(m, b[3]) for m, b in zip(most, found)])
 
 
 def overload(x, axis, number, extra, model, lost, out):
     drive = axis["drive"]
-    if drive.get("continuous_current") is None or drive.get("peak_current") is None:
+    if not drive_there(drive):
         return
     steady, peak = model.i_drive
-    if lost:
+    if lost or drive.get("continuous_current") is None:
         out["drive_overload"] = unknown
         return
     time = number_or(number, drive, "peak_time")
-    budget = (peak ** 2 - steady ** 2) * time if time is not None else None
+    budget = (peak ** 2 - steady ** 2) * time if time is not None and drive.get("peak_current") is not None else None
 
     steps = []
     for weight, w, T in extra["timeline"]:
@@ -227,7 +244,10 @@ def overload(x, axis, number, extra, model, lost, out):
 
 def standstill(axis, number, fig, model, lost, out):
     drive = axis["drive"]
-    if drive.get("standstill_share") is None or drive.get("continuous_current") is None:
+    if drive.get("standstill_share") is None:
+        return
+    if drive.get("continuous_current") is None:
+        out["drive_standstill"] = unknown
         return
     i = abs(float(model.iq(np.array([fig["demand.holding_torque"]]), model.hot, 0.0)[0])) / model.amperes
     out["drive_standstill"] = unknown if math.isnan(i) else (i, number(drive["standstill_share"]) * model.i_drive[0], 1.0)
@@ -236,49 +256,34 @@ def standstill(axis, number, fig, model, lost, out):
 def windows(axis, number, out):
     drive = axis["drive"]
     low = (1 - number(drive.get("mains_tolerance"), 0.0)) * (1 - number(drive.get("bus_droop"), 0.0))
-    if drive.get("highest_voltage") is not None:
-        out["drive_highest"] = (number(drive["bus_voltage"]) * (1 + number(drive.get("mains_rise"), 0.0)), number(drive["highest_voltage"]), 1.0)
-    if drive.get("lowest_voltage") is not None:
-        out["drive_lowest"] = (number(drive["lowest_voltage"]), number(drive["bus_voltage"]) * low, 1.0)
-    if drive.get("most_current") is not None and "stepper" in axis.get("motor", {}).get("electric", {}).get("kind", ""):
-        out["drive_dial"] = (number(drive["phase_current"]), number(drive["most_current"]), 1.0)
+    if not drive_there(drive):
+        return
+    of = lambda k: number(drive[k]) if drive.get(k) is not None else None
+    out["drive_highest"] = worst_of([(number(drive["bus_voltage"]) * (1 + number(drive.get("mains_rise"), 0.0)), of("highest_voltage"))])
+    out["drive_lowest"] = worst_of([(of("lowest_voltage"), number(drive["bus_voltage"]) * low)])
+    electric = axis.get("motor", {}).get("electric", {})
+    if "stepper" in electric.get("kind", ""):
+        peak = math.sqrt(2) if drive.get("dial_in", "rms") == "peak" else 1.0
+        out["drive_dial"] = worst_of([(of("phase_current") or number(electric["rated_current"]) * peak, of("most_current"))])
 
 
 def coupling_rest(x, axis, number, fig, has_motor, out):
     c = axis.get("coupling", {})
     if x.direct:
         return
-    if c.get("top_speed") is not None:
-        out["coupling_speed"] = (fig["demand.peak_speed"] / (x.ratio if x.at_mechanism else 1.0), number(c["top_speed"]), 1.0)
-    pairs = [(c.get(k), c.get(k + "_allowed")) for k in ("angular", "parallel", "axial") if c.get(k + "_allowed") is not None]
-    if pairs:
-        out["coupling_alignment"] = unknown if any(h is None for h, _ in pairs) else (sum(number(h) / number(a) for h, a in pairs), 1.0, 1.0)
-    there = any(c.get(k) is not None for k in ("allowable_torque", "inertia", "top_speed", "driving_bore", "driven_bore")) or c.get("type")
-    if there and (c.get("smallest_bore") is not None or c.get("largest_bore") is not None):
-        at_motor = c.get("place", "motor") == "motor" or not x.stages
-        ends = [(axis["motor"].get("shaft_diameter") if has_motor else None) if at_motor else axis["stages"][-1].get("output_shaft"), c.get("driven_shaft")]
-        known = [number(e) for e in ends if e is not None]
-        if not known:
-            out["coupling_range"] = unknown
-        else:
-            uses = []
-            if c.get("largest_bore") is not None:
-                uses.append((max(known), number(c["largest_bore"])))
-            if c.get("smallest_bore") is not None:
-                uses.append((number(c["smallest_bore"]), min(known)))
-            worst = max(uses, key=lambda u: u[0] / u[1])
-            out["coupling_range"] = unknown if len(known) < 2 and worst[0] <= worst[1] else (*worst, 1.0)
-    if c.get("driving_bore") is not None or c.get("driven_bore") is not None:
-        gaps = []
-        if c.get("driving_bore") is not None:
-            shaft = axis["motor"].get("shaft_diameter") if (c.get("place", "motor") == "motor" or not x.stages) and has_motor else None
-            if x.stages and c.get("place", "motor") == "mechanism":
-                shaft = axis["stages"][-1].get("output_shaft")
-            if shaft is not None:
-                gaps.append((abs(number(c["driving_bore"]) - number(shaft)), 1e-3 * number(shaft)))
-        if c.get("driven_bore") is not None and c.get("driven_shaft") is not None:
-            gaps.append((abs(number(c["driven_bore"]) - number(c["driven_shaft"])), 1e-3 * number(c["driven_shaft"])))
-        out["coupling_bores"] = (*max(gaps, key=lambda g: g[0] / g[1]), 1.0) if gaps else unknown
+    of = lambda d, k: number(d[k]) if d.get(k) is not None else None
+    at_motor = c.get("place", "motor") == "motor" or not x.stages
+    shafts = (of(axis.get("motor", {}), "shaft_diameter") if has_motor else None) if at_motor else of(axis["stages"][-1], "output_shaft"), of(c, "driven_shaft")
+    if coupling_there(c):
+        out["coupling_speed"] = worst_of([(fig["demand.peak_speed"] / (x.ratio if x.at_mechanism else 1.0), of(c, "top_speed"))])
+        pairs = [(of(c, k), of(c, k + "_allowed")) for k in ("angular", "parallel", "axial")]
+        total = sum(h / a for h, a in pairs if h is not None and a is not None)
+        whole = all(h is not None and a is not None for h, a in pairs)
+        out["coupling_alignment"] = (total, 1.0, 1.0) if whole or total > 1 + 1e-12 else unknown
+        out["coupling_range"] = worst_of([(shaft, of(c, "largest_bore")) for shaft in shafts] + [(of(c, "smallest_bore"), shaft) for shaft in shafts])
+    fits = [(of(c, bore), shaft) for bore, shaft in zip(("driving_bore", "driven_bore"), shafts) if of(c, bore) is not None]
+    if fits:
+        out["coupling_bores"] = worst_of([(abs(b - s) / s if s is not None else None, 1e-3) for b, s in fits])
 
 
 def cap_of_drive(model):

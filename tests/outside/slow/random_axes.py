@@ -472,6 +472,48 @@ class Maker:
         if "continuous_current" in d and "peak_current" in d:
             self.fill(d, "peak_time", 0.7, lambda: self.u(0.1, 10, "s"))
 
+    def complete(self, a):
+        """every part with all of its sheet, so that its verdicts are numbers"""
+        c, d, m = a["coupling"], a["drive"], a.get("motor", {})
+        put = lambda o, key, value: o.setdefault(key, value)
+        linear = m.get("electric", {}).get("kind") == "linear"
+        if m and not linear:
+            put(m, "shaft_diameter", self.pick("14 mm", "19 mm"))
+        if any(k in c for k in ("inertia", "allowable_torque", "top_speed", "driving_bore")):
+            put(c, "allowable_torque", self.u(1, 300, "N·m"))
+            put(c, "top_speed", self.u(200, 20000, "rpm"))
+            put(c, "smallest_bore", self.pick("5 mm", "10 mm"))
+            put(c, "largest_bore", self.pick("14 mm", "20 mm", "25 mm"))
+            put(c, "driven_shaft", self.pick("12 mm", "14 mm"))
+            for key, unit, high in (("angular", "deg", 2), ("parallel", "mm", 0.5), ("axial", "mm", 1)):
+                put(c, key + "_allowed", self.u(0.05, high, unit))
+                put(c, key, self.u(0.005, high / 4, unit))
+        for s in a["stages"]:
+            for key, low, high, unit in (("rated_torque", 1, 300, "N·m"), ("peak_torque", 2, 600, "N·m"), ("emergency_torque", 2, 900, "N·m"),
+                                         ("nominal_speed", 200, 6000, "rpm"), ("top_speed", 500, 12000, "rpm")):
+                if key != "rated_torque" or "no_load_torque" not in s:  # with it the efficiency would be another
+                    put(s, key, self.u(low, high, unit))
+            put(s, "output_shaft", self.pick("14 mm", "19 mm", "22 mm"))
+        for b, head in ((m, "brake_"), (a.get("brake", {}), "")):
+            if ("brake_torque" if head else "static_torque") in b:
+                put(b, head + "apply_time", self.flat(0, 0.15, "s"))
+                put(b, head + "stop_energy", self.u(1, 5000, "J"))
+        if a["mechanism"]["kind"] == "screw":
+            put(a["mechanism"], "yield_strength", self.flat(2e8, 9e8, "Pa"))
+        electric = m.get("electric", {})
+        if "most_current" in d:
+            put(d, "highest_voltage", self.flat(350, 500, "V"))
+            put(d, "lowest_voltage", self.flat(20, 200, "V"))
+        elif "peak_current" in electric and any(k in d for k in ("continuous_current", "peak_current", "trip_voltage", "highest_voltage", "lowest_voltage")):
+            current = number_of(electric["peak_current"])
+            put(d, "continuous_current", f"{current * self.r.uniform(0.1, 0.6):.6g} A")
+            put(d, "peak_current", f"{number_of(d['continuous_current']) * self.r.uniform(1.2, 4):.6g} A")
+            if number_of(d["peak_current"]) < number_of(d["continuous_current"]):
+                d["peak_current"] = d["continuous_current"]
+            put(d, "peak_time", self.u(0.1, 10, "s"))
+            put(d, "highest_voltage", self.flat(430, 500, "V"))
+            put(d, "lowest_voltage", self.flat(100, 250, "V"))
+
     def brake(self, b, head):
         holds = number_of(b["brake_torque" if head else "static_torque"])
         self.fill(b, head + "dynamic_torque", 0.5, lambda: f"{holds * self.r.uniform(0.4, 1):.6g} N·m")
@@ -544,6 +586,11 @@ def project(seed, count):
     sizes = Maker(np.random.default_rng(seed + 11_000_000))
     for a in axes:
         sizes.sizes(a)
+    # half of the axes with whole sheets: what is not known says little of the numbers
+    wholes = Maker(np.random.default_rng(seed + 12_000_000))
+    for a in axes:
+        if wholes.maybe(0.5):
+            wholes.complete(a)
     return {"format": "fulmox-project", "version": 5, "name": f"random {seed}", "unit_system": "si",
             "site": {"gravity": "9.80665 m/s²", "ambient": f"{float(rng.uniform(10, 70)):.3g} °C",
                      "altitude": f"{float(rng.uniform(0, 3000)):.4g} m"},
