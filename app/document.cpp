@@ -33,7 +33,7 @@ void settle(Machine& now, const Machine& before) {
         const Axis& is = std::as_const(now.axes)[i];
         if (i < before.axes.size() && &is == &before.axes[i]) continue; // shared: unchanged
         if (is.coupling.there() != is.coupling.in_place || is.brake.there() != is.brake.in_place ||
-            is.drive.there() != is.drive.in_place)
+            is.has_drive() != is.drive.in_place)
             stay_in_place(now.axes[i]);
     }
 }

@@ -469,7 +469,7 @@ Result<ProjectRead, Problem> read_project(std::string_view text) {
     for (std::size_t i = 0; i < out.machine.axes.size(); ++i)
         if (const Axis& a = std::as_const(out.machine.axes)[i];
             a.coupling.there() != a.coupling.in_place || a.brake.there() != a.brake.in_place ||
-            a.drive.there() != a.drive.in_place)
+            a.has_drive() != a.drive.in_place)
             stay_in_place(out.machine.axes[i]);
     hand_to_axes(out.machine, out.problems);
     for (Problem& p : validate(out.machine)) out.problems.push_back(std::move(p));

@@ -5,6 +5,7 @@
 #include "core/match/limits.h"
 #include "core/match/words.h"
 #include "core/model/validate.h"
+#include "core/model/walk.h"
 #include "core/quantity/format.h"
 
 #include <algorithm>
@@ -214,6 +215,7 @@ class Reckoning {
         figures();
         if (a_.limits.empty()) a_.limits = judge_now(nullptr, nullptr, nullptr);
         hide_what_waits();
+        if (options_.workings) name_stand_ins();
         if (options_.cautions) {
             if (a_.inertia) a_.schools = schools(machine_, axis_, *a_.inertia);
             cautions(a_.problems, axis_, path_, a_, machine_.surroundings);
@@ -466,6 +468,24 @@ class Reckoning {
     bool inertia_statement_known() const {
         return a_.inertia &&
                !waits(need::rotor | need::ratio_inertia | need::stiffness | need::bending | need::buckling);
+    }
+
+    // Each limit names the defaults that took the place of empty fields among what it needs.
+    void name_stand_ins() {
+        for (const FieldRef& f : walk(const_cast<Axis&>(axis_), path_)) { // only looked at
+            if (f.type != FieldRef::Type::quantity || !f.active || f.quantity_spec.required || f.quantity->given() ||
+                f.quantity_spec.if_empty.means != Empty::stands_in || (f.serves & need::record) != 0)
+                continue;
+            const std::string below = f.path.substr(path_.size());
+            // of parts that are not there nothing stands in
+            if ((below.starts_with("/motor/") && !axis_.driven()) ||
+                (below.starts_with("/coupling/") && !axis_.coupling.there()) ||
+                (below.starts_with("/brake/") && !axis_.brake.there()))
+                continue;
+            for (Limit& l : a_.limits)
+                if (const LimitRow* row = limit_row(l.key); row && (needs_on(needs_of(*row, axis_), axis_) & f.serves) != 0)
+                    l.stand_ins.push_back({below, f.label(), f.quantity_spec.if_empty.words});
+        }
     }
 
     // Pictures and tables show a stage as a whole, or not at all.

@@ -57,16 +57,7 @@ void of_budget(Figure& f, In in, double si, bool squares) {
     f.note = "±";
     for (const Missing& m : in.precision->missing)
         f.note += (&m == in.precision->missing.data() ? "; without " : ", ") + m.name;
-    WorkingValues v;
-    std::string sum;
-    for (std::size_t i = 0; i < in.precision->terms.size(); ++i) {
-        const std::string name = "e" + std::to_string(i + 1);
-        v.emplace_back(name, in.precision->terms[i].error);
-        sum += (i == 0 ? "" : "+") + name + (squares ? "^2" : "");
-    }
-    if (!v.empty())
-        work(f, in, "e", squares ? "root of the sum of squares" : "sum of all errors",
-            (squares ? "sqrt(" + sum + ")" : sum).c_str(), v, "bands as half widths");
+    if (in.workings && !in.precision->terms.empty()) f.working = {precision_working(*in.precision, !squares, f.kind)};
 }
 
 } // namespace

@@ -274,7 +274,7 @@ void judge_brake_energy(Limit& l, const LimitInput& in) {
 
 // the current of a stepper is set, and its drive gives it continuously
 bool has_servo_drive(const LimitInput& in) {
-    return in.axis.driven() && !in.axis.motor.stepper() && in.axis.drive.there();
+    return in.axis.driven() && !in.axis.motor.stepper() && in.axis.has_drive();
 }
 const Missing no_continuous{"/drive/continuous_current", "continuous current of the drive"};
 
@@ -329,7 +329,7 @@ void judge_standstill(Limit& l, const LimitInput& in) {
     if (l.state != LimitState::fits) l.remedy = "A brake in long holds, a counterbalance, or a larger drive.";
 }
 
-bool has_any_drive(const LimitInput& in) { return in.axis.drive.there(); }
+bool has_any_drive(const LimitInput& in) { return in.axis.has_drive(); }
 void judge_highest(Limit& l, const LimitInput& in) {
     const Drive& d = in.axis.drive;
     if (!conclude(l, in,
@@ -427,21 +427,7 @@ void judge_precision(Limit& l, const LimitInput& in) {
     l.allowed = in.axis.accuracy.asked.si;
     if (!b.missing.empty() && l.used <= l.allowed)
         return lacks(l, b.missing, Text("± ") + words(in).say(l.used, l.kind) + " by what is given");
-    if (in.workings && !b.terms.empty()) {
-        WorkingValues v;
-        std::string sum, windups;
-        for (std::size_t i = 0; i < b.terms.size(); ++i) {
-            const std::string name = "e" + std::to_string(i + 1);
-            v.emplace_back(name, b.terms[i].error);
-            if (!worst && b.terms[i].key.starts_with("windup"))
-                windups += (windups.empty() ? "" : "+") + name;
-            else
-                sum += (sum.empty() ? "" : "+") + name + (worst ? "" : "^2");
-        }
-        if (!windups.empty()) sum += (sum.empty() ? "(" : "+(") + windups + ")^2";
-        l.working.push_back(working_line("e", worst ? "sum of all errors, ±" : "root of the sum of squares, the windups together, ±",
-            worst ? sum : "sqrt(" + sum + ")", v, l.used, l.kind, practice));
-    }
+    if (in.workings && !b.terms.empty()) l.working.push_back(precision_working(b, worst, l.kind));
     if (!closed(l, in, practice)) return;
     const auto largest = std::max_element(
         b.terms.begin(), b.terms.end(), [](const ErrorTerm& x, const ErrorTerm& y) { return x.error < y.error; });
@@ -455,6 +441,23 @@ void judge_precision(Limit& l, const LimitInput& in) {
 } // namespace
 
 double Mating::apart() const { return std::abs(has - wants); }
+
+WorkingLine precision_working(const PrecisionBudget& b, bool worst, Kind kind) {
+    WorkingValues v;
+    std::string sum, windups;
+    for (std::size_t i = 0; i < b.terms.size(); ++i) {
+        const std::string name = "e" + std::to_string(i + 1);
+        v.emplace_back(name, b.terms[i].error);
+        if (!worst && b.terms[i].key.starts_with("windup"))
+            windups += (windups.empty() ? "" : "+") + name;
+        else
+            sum += (sum.empty() ? "" : "+") + name + (worst ? "" : "^2");
+    }
+    if (!windups.empty()) sum += (sum.empty() ? "(" : "+(") + windups + ")^2";
+    return working_line("e",
+        worst ? "sum of all errors, ±" : "root of the sum of squares, the windups together, ±",
+        worst ? sum : "sqrt(" + sum + ")", v, worst ? b.worst : b.squares, kind, practice);
+}
 
 std::vector<Mating> coupling_fits(const Axis& axis) {
     std::vector<Mating> out;
@@ -564,8 +567,9 @@ std::vector<LimitRow> drivetrain_limit_rows() {
             nullptr, nullptr, life_needs},
         {"screw_static", "Screw, static load", Kind::force, need::load | stop | need::screw_life, false,
             has_static_rating, judge_screw_static},
-        {"precision", "Precision", Kind::length, 0, false, asks_precision, judge_precision, nullptr, nullptr,
-            precision_needs},
+        {"precision", "Precision", Kind::length,
+            need::load | need::precision | need::stiffness | bending | buckling | pulses, false, asks_precision,
+            judge_precision, nullptr, nullptr, precision_needs},
     };
 }
 

@@ -22,6 +22,9 @@ struct TorqueLimit {
 /// Efficiencies and the rotor's own inertia are not credited. `policy` gives the share of the screw's buckling load.
 TorqueLimit torque_limit(const Axis& axis, const LoadModel& load, const Policy& policy);
 
+/// The sum of a budget, or the root of its squares.
+WorkingLine precision_working(const PrecisionBudget& b, bool worst, Kind kind);
+
 /// A shaft and what it goes into.
 struct Mating {
     std::string what;     ///< "bore on the motor's side"

@@ -16,6 +16,13 @@ enum class LimitState { fits, tight, over, cannot_say };
 const char* state_key(LimitState s);   ///< "fits"
 const char* state_words(LimitState s); ///< "cannot say"
 
+/// A stated default that took the place of an empty field.
+struct StandIn {
+    std::string path;  ///< JSON pointer below the axis
+    std::string label; ///< of the field
+    std::string words; ///< what stood in: "2 − 1/η"
+};
+
 struct Limit {
     std::string key; ///< stable, documented in docs/formats
     std::string label;
@@ -28,6 +35,7 @@ struct Limit {
     Text remedy; ///< what would bring it back, empty where it fits
     std::string source;
     Working working;
+    std::vector<StandIn> stand_ins; ///< of what it needs; with workings only
     std::vector<Missing> missing; ///< where it cannot be said for want of values: which
     bool accepted = false;        ///< it cannot be said, and all that is missing is accepted
 

@@ -180,7 +180,7 @@ std::vector<Missing> lacks_of_model(const LimitInput& in) {
 
 namespace {
 
-bool has_servo_drive(const LimitInput& in) { return in.axis.drive.there() && !in.axis.motor.stepper(); }
+bool has_servo_drive(const LimitInput& in) { return in.axis.has_drive() && !in.axis.motor.stepper(); }
 
 // What the peak curve leaves out, so that it promises too much: of the motor where it follows from the constants, and
 // of the drive where its peak current is not given.
@@ -620,6 +620,53 @@ bool has_speed_value(const LimitInput& in) {
 
 } // namespace
 
+namespace {
+
+// Which fields allow more of a row, and which ask more of it. Below the axis; "*" stands for any stage.
+struct Moves {
+    const char* key;
+    std::vector<const char*> allowed_by, asked_by;
+};
+const std::vector<Moves>& moves() {
+    static const std::vector<Moves> all{
+        {"speed", {"/motor/max_speed"}, {}},
+        {"shaft", {"/motor/shaft_torque"}, {}},
+        {"brush_speed", {"/motor/electric/brush_speed"}, {}},
+        {"open_circuit_emf", {"/drive/trip_voltage"}, {}},
+        {"brake", {"/motor/brake_torque", "/brake/static_torque"}, {}},
+        {"stage_peak", {"/stages/*/peak_torque", "/stages/*/peak_share"}, {}},
+        {"stage_emergency", {"/stages/*/emergency_torque"}, {}},
+        {"stage_mean_speed", {"/stages/*/nominal_speed"}, {}},
+        {"stage_speed", {"/stages/*/top_speed"}, {}},
+        {"stage_ratchet", {"/stages/*/ratchet_torque"}, {}},
+        {"stage_stops", {"/stages/*/emergency_stops"}, {"/drive/emergency_stops"}},
+        {"stage_radial", {"/stages/*/radial_rating"}, {"/stages/*/radial_load"}},
+        {"stage_axial", {"/stages/*/axial_rating"}, {"/stages/*/axial_load"}},
+        {"stage_tilting", {"/stages/*/tilting_rating"}, {"/stages/*/tilting_moment"}},
+        {"coupling", {"/coupling/allowable_torque"}, {"/coupling/service_factor"}},
+        {"coupling_speed", {"/coupling/top_speed"}, {}},
+        {"coupling_alignment", {"/coupling/angular_allowed", "/coupling/parallel_allowed", "/coupling/axial_allowed"},
+            {"/coupling/angular", "/coupling/parallel", "/coupling/axial"}},
+        {"brake_energy", {"/motor/brake_stop_energy", "/brake/stop_energy"}, {}},
+        {"drive_overload", {"/drive/peak_time"}, {}},
+        {"drive_standstill", {"/drive/standstill_share"}, {}},
+        {"drive_highest", {"/drive/highest_voltage"}, {"/drive/mains_rise"}},
+        {"drive_lowest", {}, {"/drive/lowest_voltage"}},
+        {"drive_dial", {"/drive/most_current"}, {"/drive/phase_current"}},
+        {"speed_value", {"/mechanism/speed_value"}, {}},
+        {"buckling", {"/mechanism/yield_strength"}, {}},
+        {"screw_life", {"/mechanism/dynamic_rating"}, {"/mechanism/life_asked"}},
+        {"screw_static", {"/mechanism/static_rating"}, {}},
+        {"precision", {"/accuracy/asked"}, {"/accuracy/other", "/accuracy/encoder_accuracy"}},
+        {"housing_temperature", {"/motor/housing_limit"}, {}},
+        {"pulse_rate", {"/drive/pulse_limit", "/drive/pulse_input"}, {}},
+        {"bus_rating", {"/motor/electric/rated_voltage"}, {}},
+    };
+    return all;
+}
+
+} // namespace
+
 const std::vector<LimitRow>& limit_rows() {
     using namespace need;
     constexpr need::Bits heat = continuous_curve | surroundings;
@@ -669,9 +716,21 @@ const std::vector<LimitRow>& limit_rows() {
         more = stage_limit_rows();
         for (const LimitRow& row : drivetrain_limit_rows()) more.push_back(row);
         all.insert(screw, more.begin(), more.end());
+        for (LimitRow& row : all)
+            for (const Moves& m : moves())
+                if (std::string_view(m.key) == row.key) {
+                    row.allowed_by = m.allowed_by;
+                    row.asked_by = m.asked_by;
+                }
         return all;
     }();
     return rows;
+}
+
+const LimitRow* limit_row(std::string_view key) {
+    const auto& rows = limit_rows();
+    const auto row = std::find_if(rows.begin(), rows.end(), [&](const LimitRow& r) { return key == r.key; });
+    return row == rows.end() ? nullptr : &*row;
 }
 
 std::vector<Limit> judge_all(const LimitInput& in, const Waiting& waiting) {

@@ -6,6 +6,9 @@
 #include "core/match/waiting.h"
 #include "core/match/words.h"
 
+#include <string_view>
+#include <vector>
+
 namespace fulmox {
 
 /// What is known of the axis when its limits are judged; null where there is nothing.
@@ -98,6 +101,9 @@ struct LimitRow {
 
 /// All rows, in working order.
 const std::vector<LimitRow>& limit_rows();
+
+/// The row of this key; null where there is none.
+const LimitRow* limit_row(std::string_view key);
 
 /// What a limit needs on this axis.
 inline need::Bits needs_of(const LimitRow& row, const Axis& axis) { return row.on ? row.on(axis) : row.needs; }

@@ -111,6 +111,7 @@ struct Axis {
     /// stands there otherwise, left from another mechanism, has no effect.
     bool driven() const { return !motor.empty() && motor.linear() == motion_of(mechanism).direct; }
 
+    bool has_drive() const { return drive.there(motor.stepper()); }
     /// Whether this unknown is accepted.
     bool accepts(std::string_view unknown) const;
 

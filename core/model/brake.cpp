@@ -33,8 +33,7 @@ void BrakeStopping::describe(FieldVisitor& v, const Keys& keys, bool applies) {
 
 bool Brake::there() const {
     return in_place || !name.empty() ||
-           any_typed({&static_torque, &inertia, &stopping.dynamic_torque, &stopping.apply_time, &stopping.release_time,
-               &stopping.stop_energy, &voltage, &power, &mass, &price});
+           any_typed({&static_torque, &mass, &price}); // the others are asked for once there is one
 }
 
 void Brake::describe(FieldVisitor& v) {

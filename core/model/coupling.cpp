@@ -46,7 +46,7 @@ void Coupling::describe(FieldVisitor& v) {
                                    .source = "common practice, no source",
                                    .rare = true,
                                    .symbol = "K",
-                                   .applies = there(),
+                                   .applies = rated_torque.given(),
                                    .needs = Motion::shaft,
                                    .serves = need::coupling});
     v.quantity(top_speed, at_shaft(optional_quantity("top_speed", "Coupling top speed", "rpm", 1e6,

@@ -329,12 +329,13 @@ bool Drive::takes(Command c) const {
     return true;
 }
 
-bool Drive::there() const {
-    return in_place || !name.empty() || reads_hall || reads_incremental || reads_sine_cosine || reads_serial ||
-           reads_resolver || takes_pulses || takes_analog || takes_network ||
-           any_typed({&continuous_current, &peak_current, &peak_time, &standstill_share, &derates_from, &derates_above,
-               &lowest_voltage, &highest_voltage, &trip_voltage, &top_frequency, &most_current, &own_loss, &pulse_input,
-               &mass, &price});
+bool Drive::there(bool of_stepper) const {
+    if (in_place || !name.empty() || reads_hall || reads_incremental || reads_sine_cosine || reads_serial ||
+        reads_resolver || takes_pulses || takes_analog || takes_network ||
+        any_typed({&lowest_voltage, &highest_voltage, &trip_voltage, &own_loss, &mass, &price}))
+        return true;
+    return of_stepper ? any_typed({&most_current, &pulse_input})
+                      : any_typed({&continuous_current, &peak_current, &top_frequency});
 }
 
 void Drive::describe(FieldVisitor& v) {

@@ -153,8 +153,9 @@ struct Drive {
     Extra extra;
     bool operator==(const Drive&) const = default;
 
-    /// Set, or something of a drive's sheet is typed; how it is set and what the controller gives make none.
-    bool there() const;
+    /// Set, or something of its sheet is typed that this kind of motor asks a drive for; how it is set and what the
+    /// controller gives make none.
+    bool there(bool of_stepper) const;
 
     static constexpr Option feedbacks[] = {{"", "not said"}, {"none", "none"}, {"hall", "Hall sensors"},
         {"incremental", "incremental"}, {"sine_cosine", "sine and cosine"}, {"serial", "serial, absolute"},

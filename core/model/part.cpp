@@ -157,7 +157,7 @@ PartKind kind_of(const char* key, const char* label, const char* list, const cha
 void stay_in_place(Axis& axis) {
     axis.coupling.in_place = axis.coupling.there();
     axis.brake.in_place = axis.brake.there();
-    axis.drive.in_place = axis.drive.there();
+    axis.drive.in_place = axis.has_drive();
 }
 
 const std::vector<PartKind>& part_kinds() {

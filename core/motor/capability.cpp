@@ -178,8 +178,7 @@ void rate_by_heat(MotorNumbers& numbers, const Motor& motor) {
     const ElectricModel model(numbers, at_limit);
     const double loss = (motor.winding_limit.si - motor.rated_ambient.si) / motor.thermal_resistance.si;
     if (!model.known() || !(model.loss_per_square(true) > 0) || !(loss > 0)) return;
-    const double amplitude = std::sqrt(loss / model.loss_per_square(true));
-    const double torque = model.torque_of(numbers.sine_driven ? amplitude / std::numbers::sqrt2 : amplitude, true);
+    const double torque = model.torque_of(std::sqrt(loss / model.loss_per_square(true)), true);
     (numbers.sine_driven ? numbers.stall_torque : numbers.rated_torque) = torque;
 }
 

@@ -168,11 +168,14 @@ Value axis_json(const Machine& machine, const Axis& axis, const std::string& pat
     }
     Value limits = Value::array();
     for (const Limit& l : a.limits) {
-        const LimitRow* row = row_of(limit_rows(), l.key);
+        const LimitRow* row = limit_row(l.key);
+        Value stand_ins = Value::array();
+        for (const StandIn& s : l.stand_ins)
+            stand_ins.push_back({{"path", s.path}, {"label", s.label}, {"words", s.words}});
         limits.push_back({{"key", l.key}, {"label", l.label}, {"state", state_key(l.state)}, {"used", finite(l.used)},
             {"allowed", finite(l.allowed)}, {"unit", std::string(info(l.kind).si_unit)}, {"share", finite(l.share)},
             {"utilisation", finite(l.utilisation())}, {"reason", l.reason.in(units)}, {"remedy", l.remedy.in(units)},
-            {"source", l.source}, {"missing", missing_json(l.missing)}, {"accepted", l.accepted},
+            {"source", l.source}, {"missing", missing_json(l.missing)}, {"accepted", l.accepted}, {"stand_ins", std::move(stand_ins)},
             {"working", working_json(l.working)},
             {"needs", needs_json(row ? needs_on(needs_of(*row, axis), axis) : 0)}});
     }

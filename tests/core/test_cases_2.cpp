@@ -184,14 +184,17 @@ TEST_CASE("a continuous curve that is lower at standstill promises no more than 
         for (const CurvePoint& p : r.machine.axes[0].motor.continuous) most = std::max(most, p.torque.si);
         const double before = use();
         CHECK(before >= a.demand->rms_torque / most);
-        // less torque at any point, less of the whole curve: no better
+        // less of the whole curve is no better; nor less torque at any point of straight lines. A smooth curve may rise
+        // beside a point that falls.
         const auto points = r.machine.axes[0].motor.continuous;
-        for (std::size_t i = 0; i < points.size(); ++i) {
-            r.machine.axes[0].motor.continuous = points;
+        const std::vector<CurvePoint> few{points[0], points[1], points.back()};
+        r.machine.axes[0].motor.continuous = few;
+        const double by_lines = use();
+        for (std::size_t i = 0; i < few.size(); ++i) {
+            r.machine.axes[0].motor.continuous = few;
             r.machine.axes[0].motor.continuous[i].torque.si *= 0.95;
             INFO(name << " point " << i);
-            // ambient below the rated one: nothing is derated
-            CHECK(use() >= before * (1 - 1e-12));
+            CHECK(use() >= by_lines * (1 - 1e-12));
         }
         r.machine.axes[0].motor.continuous = points;
         for (CurvePoint& p : r.machine.axes[0].motor.continuous) p.torque.si *= 0.95;

@@ -133,7 +133,7 @@ TEST_CASE("an empty field of which there is none, or for which a default stands 
             // typing into a part puts it in place
             const bool there = !(f.path.starts_with("/axes/0/coupling/") && !axis.coupling.there()) &&
                                !(f.path.starts_with("/axes/0/brake/") && !axis.brake.there()) &&
-                               !(f.path.starts_with("/axes/0/drive/") && !axis.drive.there());
+                               !(f.path.starts_with("/axes/0/drive/") && !axis.has_drive());
             const Assessment empty = judged(m);
             if (!there) {
                 *f.quantity = kept;
@@ -247,4 +247,99 @@ TEST_CASE("only what is not asked takes rows away") {
             *f.quantity = kept;
         }
     }
+}
+
+namespace {
+
+bool matches(const std::string& path, std::string pattern) {
+    const std::size_t star = pattern.find('*');
+    if (star == std::string::npos) return path == pattern;
+    if (!path.starts_with(pattern.substr(0, star))) return false;
+    const std::size_t end = path.find('/', star);
+    return end != std::string::npos && path.substr(end) == pattern.substr(star + 1);
+}
+
+int rank(const Limit& l) {
+    return l.state == LimitState::over ? 3 : l.state == LimitState::cannot_say ? 2 : l.state == LimitState::tight ? 1 : 0;
+}
+
+} // namespace
+
+TEST_CASE("more of what allows never makes a limit worse, more of what is asked never better") {
+    int tried = 0;
+    std::set<std::string> rows;
+    for (const Sample& s : samples()) {
+        Machine m = s.machine;
+        const Assessment was = judged(m);
+        for (FieldRef& f : walk(m.axes[0], "")) {
+            if (f.type != FieldRef::Type::quantity || !f.active || !f.quantity->given() || !(f.quantity->si > 0)) continue;
+            const QuantityBase kept = *f.quantity;
+            for (const LimitRow& row : limit_rows()) {
+                const auto names = [&](const std::vector<const char*>& all) {
+                    return std::any_of(all.begin(), all.end(), [&](const char* p) { return matches(f.path, p); });
+                };
+                const bool allows = names(row.allowed_by), asks = names(row.asked_by);
+                const Limit* before = was.limit(row.key);
+                if ((!allows && !asks) || !before) continue;
+                f.quantity->si = 1.1 * kept.si;
+                if (!check(f)) {
+                    const Assessment now = judged(m);
+                    const Limit* after = now.limit(row.key);
+                    INFO(s.name << " " << f.path << " | " << said(*before));
+                    REQUIRE(after);
+                    INFO("now " << said(*after));
+                    const bool numbers = before->state != LimitState::cannot_say && after->state != LimitState::cannot_say;
+                    if (allows) {
+                        CHECK(rank(*after) <= rank(*before));
+                        if (numbers) CHECK(after->utilisation() <= before->utilisation() * (1 + 1e-9));
+                    } else {
+                        CHECK(rank(*after) >= rank(*before));
+                        if (numbers) CHECK(after->utilisation() >= before->utilisation() * (1 - 1e-9));
+                    }
+                    ++tried;
+                    rows.insert(row.key);
+                }
+                *f.quantity = kept;
+            }
+        }
+        // a continuous curve is scaled as a whole
+        if (!m.axes[0].motor.continuous.empty()) {
+            for (CurvePoint& p : m.axes[0].motor.continuous) p.torque.si *= 1.1;
+            const Assessment now = judged(m);
+            for (const char* key : {"continuous_loss", "continuous_point", "holding"})
+                if (const Limit *before = was.limit(key), *after = now.limit(key); before && after) {
+                    INFO(s.name << " " << said(*before) << " | now " << said(*after));
+                    CHECK(rank(*after) <= rank(*before));
+                }
+        }
+    }
+    CHECK(tried > 300);
+    CHECK(rows.size() > 20);
+}
+
+TEST_CASE("a row names the default that stood in") {
+    Machine m = demo();
+    for (std::size_t index = 0; index < m.axes.size(); ++index) {
+        if (std::as_const(m).axes[index].stages.empty()) continue;
+        m.axes[index].stages[0].efficiency_back = {};
+        const Assessment a = assess(m, index);
+        const Limit* l = a.limit("peak_torque");
+        REQUIRE(l);
+        CHECK(std::any_of(l->stand_ins.begin(), l->stand_ins.end(),
+            [](const StandIn& s) { return s.path == "/stages/0/efficiency_back" && s.words == "2 − 1/η"; }));
+        return;
+    }
+}
+
+TEST_CASE("worst_of: over before unknown, unknown before the rest") {
+    const Missing gap{"/x", "x"};
+    std::vector<Missing> missing;
+    CHECK(worst_of({{1, 2}, {3, 2, {gap}}, {9, 4}}, missing) == 2u);
+    CHECK(missing.empty());
+    CHECK(worst_of({{1, 2}, {3, 2, {gap}}}, missing) == 1u); // over by what is known of it
+    CHECK(worst_of({{1, 2}, {1, 2, {gap}}, {NAN, 2, {gap}}}, missing) == std::nullopt);
+    CHECK(missing == std::vector<Missing>{gap});
+    CHECK(worst_of({{1, 2}, {1.5, 2}, {0, 0}}, missing) == 1u);
+    CHECK(worst_of({{0, 0}}, missing) == 0u);
+    CHECK(worst_of({}, missing) == std::nullopt);
 }
