@@ -21,7 +21,7 @@ _fulmox_cli() {
         return ;;
     curve)
         if [[ $word == -* ]]; then
-            mapfile -t COMPREPLY < <(compgen -W "--axis --bus --modulation --reserve --weakening --peak-current --continuous-current --phase-current --overload --torques --loads --prior --cold --hot --ambient --speeds --points --json --csv --help" -- "$word")
+            mapfile -t COMPREPLY < <(compgen -W "--axis --bus --modulation --reserve --weakening --peak-current --continuous-current --phase-current --overload --torques --loads --prior --cold --hot --ambient --altitude --speeds --points --json --csv --help" -- "$word")
             return
         fi
         compopt -o filenames 2>/dev/null

@@ -147,7 +147,7 @@ MEANINGS = {
     "winding_temperature": "Highest rise of the winding over the ambient in the steady cycle against its limit; `used` is null of a motor that runs away, which is over; not said by the motor's time constant alone unless it is over; present where the sheet tells how the motor warms up",
     "housing_temperature": "The same of the housing; of one body that of the winding; present where its limit is given",
     "motor_current": "Largest current of the cycle against the motor's peak current; present where the sheet gives one",
-    "drive_current": "RMS and peak current against the drive's, the tighter; present where the drive has one",
+    "drive_current": "RMS and peak current against the drive's, the tighter; cannot be said where one of them is not given; present where a drive is in place",
     "open_circuit_emf": "EMF at top speed, cold magnets, against the drive's overvoltage trip; present where it is given",
     "voltage": "Peak between the lines (terminals) the cycle needs by the constants, of what the bus at its lowest lets the drive make; not present where the field is weakened",
     "bus_rating": "Bus voltage against twice the motor's rated voltage; present where the sheet gives one",
@@ -157,7 +157,7 @@ MEANINGS = {
     "brake": "Holding brake",
     "stage_peak": "Largest torque at the output of a gearhead or stage, standstill and breakaway included, against the peak torque of its sheet; of several the worst",
     "stage_equivalent": "Equivalent torque at the output, the mean of T^q weighted by turns, its root of order q, against its rated torque",
-    "stage_emergency": "Torque of the emergency stop at the output against that of the sheet; cannot be said without a stop",
+    "stage_emergency": "Torque of the emergency stop at the output against that of the sheet; present where a stop is asked for",
     "stage_mean_speed": "Mean input speed over the cycle against its nominal input speed",
     "stage_speed": "Largest input speed against its highest",
     "stage_ratchet": "Largest torque at the output, emergency stop included, against the ratcheting torque of a strain wave gear; present where its sheet gives it",
@@ -167,11 +167,11 @@ MEANINGS = {
     "stage_tilting": "Tilting moment at the output, as given, against that allowed",
     "coupling": "The larger of the shared bound (T_peak − T_ext) J_L/J + T_ext and the cycle's own largest torque, emergency stop included, times the service factor, against the allowable torque. Without a known motor it can be over, never fit",
     "coupling_speed": "Speed of the shaft it sits on against its highest",
-    "coupling_alignment": "Misalignments as assembled over those allowed, added up; 1 is all it bears",
-    "coupling_range": "The larger shaft against the largest bore of the coupling, or its smallest bore against the smaller shaft",
+    "coupling_alignment": "Actual misalignments over those allowed, added up; 1 is all it allows",
+    "coupling_range": "Both shafts against the largest bore of the coupling, and its smallest bore against both shafts: the tightest of the four",
     "drive_dial": "Phase current a stepper is set to against the most that the dial of its drive goes up to, in the amperes of the dial",
     "coupling_bores": "Largest difference of a bore and its shaft against a thousandth of the shaft: nominal diameters are equal",
-    "stage_mating": "Largest difference of input bore, pilot and bolt circle of motor and gearhead, of which both are given, against a thousandth of it; an adapter takes pilot and bolt circle",
+    "stage_mating": "Largest difference of input bore, pilot and bolt circle of the gearhead, where it gives them, and those of the motor against a thousandth of it; an adapter takes pilot and bolt circle",
     "brake_stop": "Torque that drives the load on without power against the slipping torque of all brakes",
     "brake_energy": "Energy of one stop from top speed without power, after the brake's delay, against what the brake takes; of several the worst",
     "drive_overload": "Greatest ∫(I² − I_c²) dt of all cycles, from empty and never below zero, against (I_p² − I_c²) t_p; A²s. `used` is null where it grows from cycle to cycle",
@@ -203,6 +203,9 @@ MEMBERS = {
     "reason": "one sentence: why this state",
     "remedy": "what would bring it back, empty where it fits",
     "source": "standard, handbook or common practice",
+    "accepted": "it cannot be said, and the axis accepts all that is missing: no reason against it",
+    "stand_ins": "defaults that took the place of empty fields among what it needs: `path` below the axis, `label`, `words`",
+    "temperature_unit": "of every temperature beside it",
     "symbol": "letter of the result",
     "formula": "as a textbook prints it",
     "substituted": "the same with numbers in SI units, plain arithmetic",
@@ -251,17 +254,17 @@ MEMBERS = {
     "payload": "kg",
     "by": "`motor` or `brake`",
     "severity": "`error`, `suspicious`, `caution`",
-    "missing": "what is waited for; else empty",
+    "missing": "of a limit: what is not given, `path` below the axis and `name`; elsewhere words for what is waited for; else empty",
     "verdict": "`settles`, `over_limit`, `runaway`; null where it is not known",
     "bodies": "1, or 2 with the housing",
     "winding_time_constant_known": "else the highest of the winding is a lower bound",
-    "winding_mean": "°C",
-    "housing_mean": "°C",
-    "winding": "`lowest` and `highest` of the steady ripple, °C",
+    "winding_mean": "K",
+    "housing_mean": "K",
+    "winding": "`lowest` and `highest` of the steady ripple, K",
     "housing": "the same of the housing",
-    "winding_after_first_cycle": "°C, from cold",
+    "winding_after_first_cycle": "K, from cold",
     "time_to_limit": "s from cold with this cycle one after the other; null: never, or not known",
-    "winding_limit": "°C",
+    "winding_limit": "K",
     "thermal_resistance": "winding to ambient, K/W; null where losses are known as shares only",
     "resistance_by_rating": "of rated loss and rise, not of the sheet",
     "copper_loss": "W, mean at the winding's temperature",
@@ -282,7 +285,7 @@ HEAD = """# The JSON of `fulmox-cli assess --json`
 
 This file is written by `scripts/make_formats.py`; a test compares it with what the program gives.
 
-`format` is `"fulmox-assessment"`, `version` 2, `machine` the name of the project, `axes` a list in the order of the project,
+`format` is `"fulmox-assessment"`, `version` 3, `machine` the name of the project, `axes` a list in the order of the project,
 `problems` what reading the file found that belongs to no axis. Each axis has `name`, `policy`, `results` (an object by key),
 `limits` (a list in working order), `inertia`, `peaks`, `segments`, `heat`, `kind_advice` and `problems`; `inertia`, `peaks`,
 `segments` and `heat` are null while they wait for an input. New members may come with any version of the program; none changes its meaning or goes without a new `version`.
@@ -295,6 +298,9 @@ it is of.
 Where two units stand, the first is that of an axis along a line, the second of a rotary one (the demo has both); on a linear
 motor forces, masses and speeds along the line stand in place of torques, inertias and angular speeds. `demand.fill_0` to
 `demand.fill_4` are the fills of a winder from empty to full. A key is absent where it does not apply (no motor, no brake needed).
+Of version 2 changed: temperatures of `heat` are K; the band of `stepper.resonance` is in full steps/s like it; the heat by the
+loss method holds the RMS torque against what the speeds of the cycle leave; `missing` of `precision` is a list of objects; a limit
+names what is `missing`, whether that is `accepted` by the axis, and the defaults that stand in (`stand_ins`).
 `heat.time_to_limit`, s from cold until the winding is at its limit, is present where it comes there.
 """
 
@@ -343,7 +349,7 @@ PARTS = {
         "standing": "the same from standstill: the drop",
     }),
     "drive": ("Drive", "currents in A RMS of the line, or DC", {
-        "amperes": "`rms of the line` or `dc`; null where no constant tells the current",
+        "amperes": "`rms` (of the line) or `dc`; null where no constant tells the current",
         "peak_current": "largest over the cycle, hot",
         "rms_current": "over the cycle, hot",
         "continuous_allowed": "the drive's, in the same amperes, as derated; null: not limited",
@@ -371,7 +377,7 @@ PARTS = {
         "worst_case": "sum of all",
         "root_sum_square": "root of the sum of squares",
         "asked": "as given, else null",
-        "missing": "what would be a term and is not given, in words",
+        "missing": "what would be a term and is not given: `path` below the axis and `name`",
         "over_stroke": "at eleven places: `from_start`, `worst_case`, `root_sum_square`",
     }),
 }
@@ -429,6 +435,7 @@ def main():
     out += members("A hold", "segments.rows[].hold", [s["hold"] for s in segments if s["hold"]])
     for key in PARTS:
         out += parts(key, axes)
+    out += members("A stage", "stages[]", [s for a in axes for s in a["stages"]])
     out += members("Heat over the cycle", "heat", [a["heat"] for a in axes if a["heat"]])
     out += members("Which kind of motor", "kind_advice", [a["kind_advice"] for a in axes])
     out += members("A kind of motor", "kind_advice.kinds[]", [k for a in axes for k in a["kind_advice"]["kinds"]])

@@ -91,8 +91,9 @@ Value pair_json(const SheetPair& p) {
 Value draw_json(const MotorDraw& d, bool sine) {
     Value out{{"possible", d.possible}, {"current", finite(d.current)}};
     if (sine) {
-        out["i_d"] = finite(d.id);
-        out["i_q"] = finite(d.iq);
+        // A RMS of the line, as every other current
+        out["i_d"] = finite(d.id / std::numbers::sqrt2);
+        out["i_q"] = finite(d.iq / std::numbers::sqrt2);
     }
     out["copper_loss"] = finite(d.copper_loss);
     out["line_voltage"] = finite(d.voltage);
@@ -192,7 +193,7 @@ Value sheet_json(const Motor& m, const SheetQuestions& ask) {
 std::string sheets_json(const std::vector<Motor>& motors, const Problems& problems, const SheetQuestions& ask) {
     Value sheets = Value::array();
     for (const Motor& m : motors) sheets.push_back(sheet_json(m, ask));
-    const Value out{{"format", "fulmox-datasheet"}, {"version", 1}, {"temperature", 20}, {"cold", ask.cold},
+    const Value out{{"format", "fulmox-datasheet"}, {"version", 2}, {"temperature", 20}, {"cold", ask.cold},
         {"sheets", std::move(sheets)}, {"problems", problems_json(problems)}};
     return out.dump(2, ' ', false, Value::error_handler_t::replace) + "\n";
 }
