@@ -216,6 +216,9 @@ MEMBERS = {
     "ratio": "load over rotor; null without a motor",
     "stages": "of each stage from the motor on (of a cycle of more than 10 000 pieces those with a sheet): what it is asked for; torques at its output, speeds at its input; each `allowed` by its sheet or null",
     "stage": "its place, from 0",
+    "stages[].name": "of the stage",
+    "stages[].rms_torque": "over the cycle, at its output",
+    "stages[].peak_torque": "largest at its output, standstill and breakaway included: `value`, `allowed`, `share`",
     "ratio_of_stage": "input speed over output speed",
     "equivalent_torque": "(∫ω T^q dt/∫ω dt)^(1/q) over the cycle, all taken as positive, with the `exponent` q",
     "exponent": "3 unless the sheet says otherwise",
@@ -319,9 +322,10 @@ def members(title, path, objects):
         fail(f"nothing in {path}")
     lines = [f"\n### {title}: `{path}`\n", "| member | meaning |", "|---|---|"]
     for key in keys:
-        if key not in MEMBERS:
+        meaning = MEMBERS.get(f"{path}.{key}", MEMBERS.get(key))
+        if meaning is None:
             fail(f"no meaning for the member {key} of {path}")
-        lines.append(f"| `{key}` | {MEMBERS[key]} |")
+        lines.append(f"| `{key}` | {meaning} |")
     return lines
 
 
