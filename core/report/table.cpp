@@ -64,10 +64,11 @@ std::string to_html(const Table& table) {
 }
 
 std::string csv_cell(const std::string& written) {
-    // a spreadsheet takes text that begins so for a formula
+    // a spreadsheet takes text that begins so for a formula; one more apostrophe where it has some (`TextRows`)
     double number = 0;
     const char* end = written.data() + written.size();
-    const bool formula = !written.empty() && std::string_view("=+-@\t").find(written.front()) != std::string_view::npos &&
+    const std::size_t head = written.find_first_not_of('\'');
+    const bool formula = head != std::string::npos && std::string_view("=+-@\t").find(written[head]) != std::string_view::npos &&
                          std::from_chars(written.data(), end, number).ptr != end;
     const std::string text = (formula ? "'" : "") + written;
     if (text.find_first_of(",\"\r\n") == std::string::npos) return text;

@@ -133,3 +133,52 @@ TEST_CASE("an open row is no wider than the ledger") {
         QTest::mouseClick(row, Qt::LeftButton, {}, {20, 8});
     }
 }
+
+TEST_CASE("an unknown is accepted in the ledger, kept in the file, and taken back") {
+    Window w;
+    const QString file = w.folder.filePath(QStringLiteral("accepted.fulmox"));
+    w.document().set_quantity(w.path("/coupling/top_speed"), {});
+    w.document().set_quantity(w.path("/coupling/parallel_allowed"), {});
+    w.settle();
+    REQUIRE(w.limit("coupling_speed").state == LimitState::cannot_say);
+    REQUIRE(w.limit("coupling_alignment").state == LimitState::cannot_say);
+    const auto button = [&](const char* row, const char* name) {
+        auto* found = w.child<LimitRow>(row)->findChild<QPushButton*>(QString::fromLatin1(name));
+        REQUIRE(found);
+        return found;
+    };
+    auto* row = w.child<LimitRow>("limit/coupling_speed");
+    CHECK(!button("limit/coupling_speed", "accept")->isVisible());
+    row->setFocus();
+    QTest::keyClick(row, Qt::Key_Space);
+    w.settle();
+    REQUIRE(button("limit/coupling_speed", "accept")->isVisible());
+
+    button("limit/coupling_speed", "accept")->setFocus(); // by keys alone
+    QTest::keyClick(button("limit/coupling_speed", "accept"), Qt::Key_Space);
+    w.settle();
+    CHECK(w.limit("coupling_speed").accepted);
+    CHECK(w.limit("coupling_speed").state == LimitState::cannot_say);
+    CHECK(!w.limit("coupling_alignment").accepted);
+    CHECK(row->accessibleName().contains(QStringLiteral("accepted")));
+
+    QTest::mouseClick(button("limit/coupling_speed", "accept"), Qt::LeftButton); // "No longer accept"
+    w.settle();
+    CHECK(!w.limit("coupling_speed").accepted);
+    QTest::mouseClick(button("limit/coupling_speed", "accept all"), Qt::LeftButton);
+    w.settle();
+    CHECK(w.limit("coupling_speed").accepted);
+    CHECK(w.limit("coupling_alignment").accepted);
+    REQUIRE(w.window.save_to(file));
+    w.document().undo_stack().undo();
+    w.settle();
+    CHECK(!w.limit("coupling_speed").accepted);
+
+    REQUIRE(w.window.open_file(file));
+    w.settle();
+    CHECK(w.limit("coupling_speed").accepted);
+    w.document().set_quantity(w.path("/coupling/top_speed"), QStringLiteral("8000 rpm")); // known again
+    w.settle();
+    CHECK(w.limit("coupling_speed").state == LimitState::fits);
+    CHECK(!w.limit("coupling_speed").accepted);
+}

@@ -281,6 +281,29 @@ TEST_CASE("parts written as CSV are read again as they were") {
     }
 }
 
+TEST_CASE("cells that a spreadsheet would take for a formula carry an apostrophe, which is no part of them") {
+    const std::vector<std::string> names{"=1+1", "+cmd", "-soft, 2", "@home", "'=x", "plain", "'quoted'", "-5"};
+    PartLists shelf;
+    for (const std::string& name : names) {
+        Coupling c;
+        c.name = name;
+        c.rated_torque = Quantity<Kind::torque>("4 N·m");
+        shelf.couplings.push_back(c);
+    }
+    const PartKind& kind = part_kind("coupling");
+    const std::string text = part_table_csv(kind, shelf);
+    CHECK_THAT(text, Contains("\r\n'=1+1,") && Contains("\r\n'+cmd,") && Contains("\r\n\"'-soft, 2\",") &&
+                         Contains("\r\n'@home,") && Contains("\r\n''=x,") && Contains("\r\nplain,"));
+    std::istringstream in(text);
+    const PartTable table = look_at_part_table(in, kind.key);
+    in.clear();
+    in.seekg(0);
+    const PartTableRead again = read_part_table(in, table, "", "");
+    INFO(said(again));
+    REQUIRE(again.parts.couplings.size() == names.size());
+    for (std::size_t i = 0; i < names.size(); ++i) CHECK(again.parts.couplings[i].name == names[i]);
+}
+
 TEST_CASE("a part takes the place of another, and what the axis sets stays") {
     Machine m = demo();
     Axis& axis = m.axes[0];
