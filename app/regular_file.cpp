@@ -12,13 +12,13 @@ namespace fulmox::app {
 
 namespace {
 
-QString tr(const char* text) { return QCoreApplication::translate("RegularFile", text); }
+QString said(const char* text) { return QCoreApplication::translate("RegularFile", text); }
 
 QString kind_of(const struct stat& s) {
-    return S_ISDIR(s.st_mode)    ? tr("it is a folder")
-           : S_ISFIFO(s.st_mode) ? tr("it is a pipe, no regular file")
-           : S_ISSOCK(s.st_mode) ? tr("it is a socket, no regular file")
-                                 : tr("it is a device, no regular file");
+    return S_ISDIR(s.st_mode)    ? said("it is a folder")
+           : S_ISFIFO(s.st_mode) ? said("it is a pipe, no regular file")
+           : S_ISSOCK(s.st_mode) ? said("it is a socket, no regular file")
+                                 : said("it is a device, no regular file");
 }
 
 QString last_error() { return QString::fromLocal8Bit(std::strerror(errno)); }
@@ -44,7 +44,7 @@ Result<std::pair<int, qint64>, QString> opened(const QString& file) {
 
 Result<qint64, QString> size_of_regular(const QString& file) {
     const auto found = opened(file);
-    if (!found) return Result<qint64, QString>::failure(tr("%1 cannot be read: %2").arg(file, found.error()));
+    if (!found) return Result<qint64, QString>::failure(said("%1 cannot be read: %2").arg(file, found.error()));
     ::close(found->first);
     return found->second;
 }
@@ -57,11 +57,11 @@ Result<QByteArray, QString> read_regular(const QString& file, qint64 most) {
         return in.readAll();
     }
     const auto found = opened(file);
-    if (!found) return Out::failure(tr("%1 cannot be read: %2").arg(file, found.error()));
+    if (!found) return Out::failure(said("%1 cannot be read: %2").arg(file, found.error()));
     const auto [handle, size] = *found;
     if (size > most) {
         ::close(handle);
-        return Out::failure(tr("%1 has %2 MB; allowed are at most %3 MB")
+        return Out::failure(said("%1 has %2 MB; allowed are at most %3 MB")
                                 .arg(file)
                                 .arg((size >> 20) + 1)
                                 .arg(std::max<qint64>(1, most >> 20)));
@@ -74,8 +74,8 @@ Result<QByteArray, QString> read_regular(const QString& file, qint64 most) {
     while (bytes.size() <= most && (got = ::read(handle, part, sizeof part)) > 0) bytes.append(part, got);
     const QString wrong = got < 0 ? last_error() : QString();
     ::close(handle);
-    if (!wrong.isEmpty()) return Out::failure(tr("%1 cannot be read to the end: %2").arg(file, wrong));
-    if (bytes.size() > most) return Out::failure(tr("%1 grew beyond %2 MB while it was read").arg(file).arg(most >> 20));
+    if (!wrong.isEmpty()) return Out::failure(said("%1 cannot be read to the end: %2").arg(file, wrong));
+    if (bytes.size() > most) return Out::failure(said("%1 grew beyond %2 MB while it was read").arg(file).arg(most >> 20));
     return bytes;
 }
 

@@ -193,7 +193,10 @@ class Cli(unittest.TestCase):
         limits = {l["key"]: l["utilisation"] for l in axis["limits"]}
         self.assertAlmostEqual(chosen["peak"], limits["peak_torque"])
         self.assertAlmostEqual(chosen["heat"], limits["continuous_loss"])
-        self.assertAlmostEqual(chosen["tightest"]["utilisation"], max(limits.values()))
+        # bores and the screw speak against no motor
+        self.assertAlmostEqual(chosen["tightest"]["utilisation"],
+                               max(v for k, v in limits.items() if k not in ("coupling_bores", "coupling_range", "critical_speed", "buckling", "screw_life", "screw_static")))
+        self.assertEqual(judged["counts"], {"suitable": len(carries), "unknown": sum(m["state"] == "cannot_say" for m in rows), "over": len(over)})
         # a linear axis takes linear motors
         code, out, _ = run("motors", DEMO, "--axis", "8", "--csv")
         lines = out.splitlines()
@@ -262,7 +265,8 @@ class Cli(unittest.TestCase):
         self.assertEqual(by_key["peak_torque"]["state"], "fits")
         self.assertAlmostEqual(by_key["peak_torque"]["utilisation"], by_key["peak_torque"]["used"] / by_key["peak_torque"]["allowed"])
         for limit in axis["limits"]:
-            self.assertEqual(set(limit), {"key", "label", "state", "used", "allowed", "unit", "share", "utilisation", "reason", "remedy", "source", "working", "needs"})
+            self.assertEqual(set(limit), {"key", "label", "state", "used", "allowed", "unit", "share", "utilisation", "reason", "remedy", "source", "working", "needs",
+                                          "missing", "accepted", "stand_ins"})
 
     def test_json_for_scripts(self):
         axes = json.loads(run("assess", DEMO, "--json")[1])["axes"]
@@ -329,6 +333,46 @@ class Cli(unittest.TestCase):
                     self.assertIn(f"line {p['line']}, {p['path']}", err)
                     self.assertIn(p["message"], said)
 
+    def test_what_is_not_known_is_three_unless_it_is_accepted(self):
+        def forget(axis):
+            axis["coupling"].pop("top_speed")
+
+        def accept(axis):
+            forget(axis)
+            axis["accepted"] = [{"unknown": "/coupling/top_speed", "reason": "an old part without a sheet"}]
+
+        for change, expected in ((lambda axis: None, 0), (forget, 3), (accept, 0)):
+            file = changed(change)
+            with open(file, encoding="utf-8") as text:
+                project = json.load(text)
+            project["axes"] = project["axes"][:1]
+            with open(file, "w", encoding="utf-8") as text:
+                json.dump(project, text)
+            code, out, err = run("assess", file, "--json")
+            os.unlink(file)
+            self.assertEqual((code, err), (expected, ""))
+            (row,) = [l for l in json.loads(out)["axes"][0]["limits"] if l["key"] == "coupling_speed"]
+            self.assertEqual(row["state"], "fits" if not row["missing"] else "cannot_say")
+            self.assertEqual([m["path"] for m in row["missing"]], [] if change not in (forget, accept) else ["/coupling/top_speed"])
+            self.assertEqual(row["accepted"], change is accept)
+
+    def test_what_is_no_file_or_too_large_is_refused_and_not_waited_for(self):
+        with tempfile.TemporaryDirectory() as folder:
+            large = os.path.join(folder, "large.fulmox")
+            with open(large, "wb") as file:
+                file.truncate(3 << 30)
+            for what in (large, folder, "/dev/zero"):
+                for command in (("assess", what), ("validate", what), ("catalogue", "check", what), ("datasheet", what)):
+                    code, _, err = run(*command)
+                    self.assertEqual(code, 2, command)
+                    self.assertIn(what, err, command)
+
+    def test_a_motor_at_an_altitude_gives_less(self):
+        torque = lambda *more: json.loads(ask(sheet(), "curve", "--bus", "320 V", "--points", "2", "--json", *more)[1])["points"][0]
+        low, high = torque(), torque("--altitude", "3000 m")
+        key = next(k for k in low if k.startswith("continuous") and low[k])
+        self.assertLess(high[key], low[key]) if isinstance(low[key], float) else self.assertNotEqual(high[key], low[key])
+
     def test_standard_input_and_pipes_are_read(self):
         with open(DEMO, "rb") as demo:
             done = subprocess.run([BINARY, "assess", "-"], stdin=demo, capture_output=True, timeout=60)
@@ -355,7 +399,7 @@ class Cli(unittest.TestCase):
     def test_candidates_of_every_kind_come_cheapest_first(self):
         for kind in ("gearhead", "coupling", "brake", "drive"):
             code, out, err = run("candidates", DEMO, "--axis", "2", "--part", kind, "--json")
-            self.assertIn(code, (0, 1), err)
+            self.assertIn(code, (0, 1, 3), err)
             read = json.loads(out)
             self.assertEqual(read["kind"], kind)
             parts = read["parts"]
@@ -364,7 +408,11 @@ class Cli(unittest.TestCase):
             carry = [p for p in parts if p["state"] in ("fits", "tight")]
             self.assertEqual(parts[:len(carry)], carry)
             self.assertEqual([p["price"] for p in carry], sorted(p["price"] for p in carry))
-            self.assertEqual(code, 0 if carry else 1)
+            unknown = [p for p in parts if p["state"] == "cannot_say"]
+            self.assertEqual(parts[len(carry):len(carry) + len(unknown)], unknown)
+            self.assertTrue(all(p["missing"] for p in unknown))
+            self.assertEqual(read["counts"], {"suitable": len(carry), "unknown": len(unknown), "over": len(parts) - len(carry) - len(unknown)})
+            self.assertEqual(code, 0 if carry else 3 if unknown else 1)
         code, _, err = run("candidates", DEMO, "--axis", "2", "--part", "gearhead", "--place", "7")
         self.assertEqual(code, 2)
         self.assertIn("allowed is 1 to 2", err)
