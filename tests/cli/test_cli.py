@@ -204,7 +204,7 @@ class Cli(unittest.TestCase):
         self.assertEqual({line.split(",")[1] for line in lines[1:]}, {"linear"})
         # text, another catalogue, and what is wrong
         code, out, _ = run("motors", DEMO, "--axis", "1")
-        self.assertIn(f"{len(carries)} of {len(rows)} motors", out)
+        self.assertIn(f'{len(rows)} motors of "Aviary, invented motors": {len(carries)} suitable, ', out)
         with tempfile.TemporaryDirectory() as folder:
             small = os.path.join(folder, "small.json")
             catalogue = json.load(open(os.path.join(ROOT, "data", "catalogue", "motors.json"), encoding="utf-8"))
