@@ -524,7 +524,13 @@ void judge_shaft(Limit& l, const LimitInput& in) {
     const Demand& d = *in.so_far.demand;
     l.used = std::max({std::abs(d.peak.torque), d.holding_torque, d.emergency_torque});
     l.allowed = in.axis.motor.shaft_torque.si;
-    if (!closed(l, in, "motor datasheet, shaft")) return;
+    // with a no-load torque the efficiency is that at the rated torque; without one more is lost, which helps to stop
+    std::vector<Missing> missing;
+    for (std::size_t i = 0; i < in.axis.stages.size(); ++i)
+        if (const Stage& s = in.axis.stages[i]; s.no_load_torque.given() && !s.rated_torque.given())
+            missing.push_back({"/stages/" + std::to_string(i) + "/rated_torque",
+                "rated torque of " + (s.name.empty() ? "stage " + std::to_string(i + 1) : s.name)});
+    if (!closed_but_for(l, in, std::move(missing), "motor datasheet, shaft")) return;
     l.reason = words(in).torque(l.used) + " at the most" +
                (d.emergency_torque == l.used ? ", in the emergency stop" : "") +
                ", the rotor's own share included, of " + words(in).torque(l.allowed);

@@ -213,6 +213,10 @@ void judge_resonance(Limit& l, const LimitInput& in) {
             working_line("allowed", "10 swings", "10/f_n", {{"f_n", r.frequency}}, l.allowed, Kind::time, practice));
     }
     if (!closed(l, in, practice)) return;
+    // a screw taken as thicker than it is swings lower, which may be kinder
+    if (const auto* s = std::get_if<Screw>(&in.axis.mechanism);
+        s && !s->root_diameter.given() && s->turns == ScrewTurns::screw && l.state != LimitState::over)
+        return lacks(l, {{"/mechanism/root_diameter", "root diameter of the screw"}});
     const double micro = in.axis.drive.microsteps.value_or(1);
     l.reason = "it swings at " + format_number(r.frequency, 3) + " full steps/s, " + words(in).speed(r.low) + " to " +
                words(in).speed(r.high) + "; the cycle is in there " +

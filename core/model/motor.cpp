@@ -390,7 +390,7 @@ void Drive::describe(FieldVisitor& v) {
                 "What the drive carries for good; of its output to the motor.", left_empty::unknown("not known"), "I_D", need::current)));
     v.quantity(peak_current, only_for(Motion::servo, optional("peak_current", "Drive peak current", "A", 1e5,
                                                          "What it gives for a moment, as it is set.", left_empty::unknown("not known"),
-                                                         "I_Dp", need::current)));
+                                                         "I_Dp", need::current | need::peak_curve)));
     v.choice(amperes, {.key = "currents_in",
                           .label = "Drive currents in",
                           .options = motor_options::amperes_as,
@@ -398,7 +398,7 @@ void Drive::describe(FieldVisitor& v) {
                           .optional = true,
                           .applies = continuous_current.given() || peak_current.given(),
                           .needs = Motion::sine,
-                          .serves = need::current});
+                          .serves = need::current | need::peak_curve});
     const auto share_of = [&](const char* key, const char* label, const char* help, const IfEmpty& if_empty,
                               const char* symbol, need::Bits serves) {
         QuantitySpec spec = optional_quantity(key, label, "%", 100, help, if_empty, symbol, serves);
@@ -415,30 +415,30 @@ void Drive::describe(FieldVisitor& v) {
     part = share_of("standstill_share", "At standstill",
         "Share of its continuous current near 0 Hz, where one phase "
         "may carry the peak for good.",
-        left_empty::stands_in("all of it", 100), "k_0", need::drive_overload);
+        left_empty::not_asked("not judged"), "k_0", need::drive_overload);
     part.applies = continuous_current.given();
     v.quantity(standstill_share, part);
     part = share_of("derating", "Currents left", "Share of both currents at this switching frequency or mounting.",
-        left_empty::stands_in("all of it", 100), "k_D", need::current);
+        left_empty::stands_in("all of it", 100), "k_D", need::current | need::peak_curve);
     part.applies = rated;
     v.quantity(derating, part);
     part = only_for(Motion::servo, optional("derates_from", "Derates from", "°C", 0,
-                                       "Ambient beyond which its currents fall.", left_empty::zero("not derated"), "θ_D", need::current));
+                                       "Ambient beyond which its currents fall.", left_empty::not_asked("not derated"), "θ_D", need::current | need::peak_curve));
     part.range = {-40, 100};
     part.rare = true;
     part.applies = rated;
     v.quantity(derates_from, part);
-    part = share_of("derating_rate", "By, for each K", "Of both currents.", left_empty::unknown("not known"), "c_D", need::current);
+    part = share_of("derating_rate", "By, for each K", "Of both currents.", left_empty::unknown("not known"), "c_D", need::current | need::peak_curve);
     part.required = part.applies = rated && derates_from.given();
     v.quantity(derating_rate, part);
     part =
         only_for(Motion::servo, optional("derates_above", "Derates above", "m", 1e4,
-                                    "Altitude beyond which its currents fall.", left_empty::zero("not derated"), "h_D", need::current));
+                                    "Altitude beyond which its currents fall.", left_empty::not_asked("not derated"), "h_D", need::current | need::peak_curve));
     part.range.open_min = false;
     part.rare = true;
     part.applies = rated;
     v.quantity(derates_above, part);
-    part = share_of("altitude_rate", "By, for each 100 m", "Of both currents.", left_empty::unknown("not known"), "c_h", need::current);
+    part = share_of("altitude_rate", "By, for each 100 m", "Of both currents.", left_empty::unknown("not known"), "c_h", need::current | need::peak_curve);
     part.required = part.applies = rated && derates_above.given();
     v.quantity(altitude_rate, part);
     part = only_for(Motion::shaft, optional("torque_limit", "Torque limit", "N·m", 1e7,

@@ -84,6 +84,8 @@ const std::multimap<std::string, std::string>& asks_for() {
         {"emergency_stops", "stage_stops"}, {"ratchet_torque", "stage_ratchet"}, {"stop_torque", "stage_emergency"},
         {"thermal_resistance", "winding_temperature"}, {"thermal_time_constant", "winding_temperature"},
         {"winding_time_constant", "winding_temperature"}, {"winding_resistance", "winding_temperature"},
+        // what hangs asks for a holding brake
+        {"process_force", "brake"}, {"counterbalance", "brake"},
         // a brake in the motor goes with its torque
         {"motor/brake_torque", "brake_stop"}, {"motor/brake_torque", "brake_energy"},
         // a sheet's own curve speaks for a motor whose constants are not all there

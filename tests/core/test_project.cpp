@@ -1,5 +1,6 @@
 #include "core/files/document.h"
 #include "core/files/recovery.h"
+#include "core/model/part.h"
 #include "tests/demo.h"
 
 #include <filesystem>
@@ -68,7 +69,8 @@ Machine distinct() {
 } // namespace
 
 TEST_CASE("a round trip keeps every field, each with a value of its own") {
-    const Machine m = distinct();
+    Machine m = distinct();
+    for (std::size_t i = 0; i < m.axes.size(); ++i) stay_in_place(m.axes[i]); // of which something is typed
     const std::string text = write_project(m);
     const auto again = read_project(text);
     REQUIRE(again);

@@ -29,7 +29,8 @@ std::string warnings(const Axis& a, double stroke = 0.4) {
 } // namespace
 
 TEST_CASE("the plan of a screw adds up, by hand") {
-    const Axis a = demo().axes[0];
+    Axis a = demo().axes[0];
+    std::get<Screw>(a.mechanism).yield_strength = {}; // Euler alone
     const ScrewLayout l = screw_layout(a, 0.4);
     REQUIRE(l.missing.empty());
     // drive end 34 + 18 + 42, thread 400 + 300 + 2·17.4, far end 9 + groove and edge of DIN 471 for 15 mm, 1.1 + 1.1, +

@@ -188,8 +188,10 @@ TEST_CASE("limits of a stage move the right way, and wait only for what they nee
         a.stages[0].rated_torque = {};
         a.motor = {};
     });
-    CHECK(!bare.limit("stage_peak"));
-    CHECK(!bare.limit("stage_equivalent"));
+    for (const char* key : {"stage_peak", "stage_equivalent"}) { // a gearhead has such ratings
+        CHECK(limit_of(bare, key).state == LimitState::cannot_say);
+        CHECK(limit_of(bare, key).missing.size() == 1);
+    }
     CHECK(limit_of(bare, "stage_speed").state == LimitState::fits);
     CHECK(!assess(m, 0).limit("stage_peak"));
     // what somebody typed half silences the stage and nothing else

@@ -178,7 +178,7 @@ def run_file(job):
 def main():
     p = argparse.ArgumentParser()
     p.add_argument("cli")
-    p.add_argument("--axes", type=int, default=300)
+    p.add_argument("--axes", type=int, default=int(os.environ.get("FULMOX_AXES", "60")))
     p.add_argument("--seed", type=int, default=1)
     p.add_argument("--only")
     p.add_argument("--keep")
@@ -196,7 +196,11 @@ def main():
         if not a.only:
             folder = os.path.join(os.path.dirname(os.path.abspath(__file__)), "kept")
             results += [pool.apply_async(run_kept, (a.cli, os.path.join(folder, file))) for file in sorted(os.listdir(folder))]
-        results = [r.get() for r in results]
+        done = []
+        for r in results:
+            done.append(r.get())
+            print(f"{len(done)} of {len(results)} files, {time.time() - begun:.0f} s", file=sys.stderr, flush=True)
+        results = done
     rows = [r for found, _ in results for r in found]
     compared = sum(n for _, n in results)
     for r in rows:

@@ -911,6 +911,9 @@ def limits(x, project, fig, extra, ratio):
     if has_motor and motor.get("shaft_torque") is not None:
         out["shaft"] = (max(abs(fig["demand.peak_torque"]), fig["demand.holding_torque"], fig["demand.emergency_torque"] or 0.0),
                         number(motor["shaft_torque"]), 1.0)
+        open_loss = any(s.get("no_load_torque") is not None and s.get("rated_torque") is None for s in axis.get("stages", []))
+        if open_loss and out["shaft"][0] <= out["shaft"][1]:
+            out["shaft"] = unknown
     over = pol("inertia_ratio_over")
     if has_motor and not x.direct and over is not None and ratio is not None:
         out["inertia_ratio"] = (ratio, over, pol("inertia_ratio_tight") / over)
