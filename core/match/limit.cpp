@@ -122,7 +122,10 @@ std::optional<std::size_t> deciding(const std::vector<Limit>& limits) {
     const auto rank = [&](std::size_t i) {
         const Limit& l = limits[i];
         const bool unknown = l.state == LimitState::cannot_say;
-        const int group = l.state == LimitState::over ? 3 : !unknown ? 1 : l.accepted ? 0 : 2;
+        const int group = l.state == LimitState::over    ? 4
+                          : unknown                      ? (l.accepted ? 0 : 3)
+                          : l.state == LimitState::tight ? 2
+                                                         : 1;
         return std::pair(group, unknown ? 0 : l.utilisation());
     };
     for (std::size_t i = 0; i < limits.size(); ++i)

@@ -527,7 +527,7 @@ void judge_shaft(Limit& l, const LimitInput& in) {
     // with a no-load torque the efficiency is that at the rated torque; without one more is lost, which helps to stop
     std::vector<Missing> missing;
     for (std::size_t i = 0; i < in.axis.stages.size(); ++i)
-        if (const Stage& s = in.axis.stages[i]; s.no_load_torque.given() && !s.rated_torque.given())
+        if (const Stage& s = in.axis.stages[i]; s.no_load_torque.value_or(0) > 0 && !s.rated_torque.given())
             missing.push_back({"/stages/" + std::to_string(i) + "/rated_torque",
                 "rated torque of " + (s.name.empty() ? "stage " + std::to_string(i + 1) : s.name)});
     if (!closed_but_for(l, in, std::move(missing), "motor datasheet, shaft")) return;

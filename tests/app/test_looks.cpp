@@ -159,7 +159,7 @@ TEST_CASE("the form of every mechanism fits at 1280 by 800, light and dark") {
             Machine machine = w.document().machine();
             for (const FieldRef& f : walk(machine)) {
                 if (!f.quantity || f.path.find("/mechanism/") == std::string::npos) continue;
-                INFO(f.path << ": " << f.quantity_spec.if_empty);
+                INFO(f.path << ": " << f.quantity_spec.if_empty.words);
                 CHECK(QFontMetrics(type_face(12)).horizontalAdvance(QString::fromUtf8(f.quantity_spec.if_empty.words)) <=
                       aside->contentsRect().width());
             }

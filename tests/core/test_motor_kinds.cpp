@@ -182,6 +182,7 @@ TEST_CASE("peak amperes of a drive taken for RMS ones and an EMF over the trip a
     Machine m = demo();
     auto& drive = m.axes[0].drive;
     const double peak = assess(m, 0).motor->peak_current;
+    drive.continuous_current = Quantity<Kind::current>(std::to_string(peak) + " A");
     drive.peak_current = Quantity<Kind::current>(std::to_string(peak * 1.2) + " A");
     CHECK(limit_of(assess(m, 0), "drive_current").state == LimitState::fits);
     drive.amperes = AmperesAs::peak;
