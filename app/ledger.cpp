@@ -24,10 +24,12 @@ namespace {
 
 constexpr int strip = 58, narrowest = 250, widest = 560; // widths of the ledger
 
-QString value_text(const Limit& l) {
+QString value_text(const Limit& l, UnitSystem units) {
     if (l.state == LimitState::cannot_say) return l.accepted ? QObject::tr("accepted") : QObject::tr("cannot say");
     if (l.key == "inertia_ratio") return qs(format_number(l.used, 3)) + QStringLiteral(" : 1");
     if (l.key == "brake" && l.allowed == 0) return QObject::tr("no brake");
+    if (yes_or_no(l.key))
+        return qs(format_quantity(l.used, l.kind, units)) + QObject::tr(" of ") + qs(format_quantity(l.allowed, l.kind, units));
     const double u = 100 * l.utilisation();
     return std::isfinite(u) ? qs(format_number(u, 3)) + QStringLiteral(" %") : QObject::tr("none allowed");
 }
@@ -73,7 +75,7 @@ void LimitRow::show_limit(const Limit& limit, UnitSystem units) {
     const QString name =
         QStringLiteral("%1: %2, %3")
             .arg(qs(limit.label), QString::fromUtf8(state_words(limit.state)) + (limit.accepted ? tr(", accepted") : ""),
-                value_text(limit));
+                value_text(limit, units));
     if (name != accessibleName()) setAccessibleName(name);
     if (const QString tip = plain_tip(qs(limit.reason.in(units_))); tip != toolTip()) setToolTip(tip);
     update();
@@ -187,7 +189,7 @@ void LimitRow::paintEvent(QPaintEvent*) {
         draw_state(p, QRectF(width() / 2.0 - 5.5, 5, 11, 11), limit_.state);
         p.setPen(theme().ink);
         p.setFont(type_face(11));
-        QString value = limit_.state == LimitState::cannot_say ? QStringLiteral("?") : value_text(limit_);
+        QString value = limit_.state == LimitState::cannot_say ? QStringLiteral("?") : value_text(limit_, units_);
         if (p.fontMetrics().horizontalAdvance(value) > width() - 4) value = QString::fromUtf8("–");
         p.drawText(QRect(0, 18, width(), 18), Qt::AlignCenter, value);
         return;
@@ -202,13 +204,13 @@ void LimitRow::paintEvent(QPaintEvent*) {
     p.setFont(type_face(13,
         limit_.state == LimitState::fits || limit_.state == LimitState::cannot_say ? Weight::regular : Weight::medium));
     p.setPen(theme().ink);
-    const QString value = value_text(limit_);
+    const QString value = value_text(limit_, units_);
     const QRect line(26, 4, width() - 34, 20);
     p.drawText(line, Qt::AlignRight | Qt::AlignVCenter, value);
     const int used = p.fontMetrics().horizontalAdvance(value) + 8;
     p.drawText(line.adjusted(0, 0, -used, 0), Qt::AlignLeft | Qt::AlignVCenter,
         p.fontMetrics().elidedText(qs(limit_.label), Qt::ElideRight, line.width() - used));
-    const bool known = limit_.state != LimitState::cannot_say;
+    const bool known = limit_.state != LimitState::cannot_say && !yes_or_no(limit_.key);
     draw_bar(p, QRectF(26, 27, width() - 34, 5), known ? limit_.utilisation() : 0, known ? limit_.share : 0,
         theme().state(limit_.state));
 }

@@ -96,6 +96,11 @@ Decoded decode_picture(const QByteArray& bytes, const GoOn& go_on) {
 Result<QByteArray, QString> read_picture_file(const QString& file) {
     using Out = Result<QByteArray, QString>;
     const QString name = QFileInfo(file).fileName();
+    if (const auto size = size_of_regular(file); size && *size > static_cast<qint64>(CurvePicture::largest))
+        return Out::failure(QObject::tr("%1 has %2 MB; a picture of at most %3 MB is kept")
+                                .arg(name)
+                                .arg((*size + (1 << 20) - 1) >> 20)
+                                .arg(CurvePicture::largest >> 20));
     auto bytes = read_regular(file, static_cast<qint64>(CurvePicture::largest));
     if (bytes && bytes->isEmpty()) return Out::failure(QObject::tr("%1 is empty").arg(name));
     return bytes;

@@ -63,7 +63,7 @@ Result<QByteArray, QString> read_regular(const QString& file, qint64 most) {
         ::close(handle);
         return Out::failure(said("%1 has %2 MB; allowed are at most %3 MB")
                                 .arg(file)
-                                .arg((size >> 20) + 1)
+                                .arg((size + (1 << 20) - 1) >> 20)
                                 .arg(std::max<qint64>(1, most >> 20)));
     }
     QByteArray bytes;

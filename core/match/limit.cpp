@@ -101,6 +101,23 @@ LimitCount count(const std::vector<Limit>& limits) {
     return c;
 }
 
+bool yes_or_no(std::string_view key) {
+    return key == "coupling_bores" || key == "coupling_range" || key == "stage_mating";
+}
+
+std::string use_text(const Limit& l) {
+    return l.state == LimitState::cannot_say || yes_or_no(l.key) ? std::string() : use_text(l.utilisation());
+}
+
+namespace {
+
+// What orders limits of one state: of a yes there is nothing to come near to.
+double nearness(const Limit& l) {
+    return l.state == LimitState::cannot_say || (l.state != LimitState::over && yes_or_no(l.key)) ? 0 : l.utilisation();
+}
+
+} // namespace
+
 std::vector<std::size_t> by_tightness(const std::vector<Limit>& limits) {
     std::vector<std::size_t> order(limits.size());
     std::iota(order.begin(), order.end(), 0);
@@ -110,8 +127,7 @@ std::vector<std::size_t> by_tightness(const std::vector<Limit>& limits) {
                           : l.state == LimitState::tight      ? 1
                           : l.state == LimitState::cannot_say ? 2
                                                               : 3;
-        const double u = l.state == LimitState::cannot_say ? 0 : l.utilisation();
-        return std::pair(group, -u);
+        return std::pair(group, -nearness(l));
     };
     std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return rank(a) < rank(b); });
     return order;
@@ -126,7 +142,7 @@ std::optional<std::size_t> deciding(const std::vector<Limit>& limits) {
                           : unknown                      ? (l.accepted ? 0 : 3)
                           : l.state == LimitState::tight ? 2
                                                          : 1;
-        return std::pair(group, unknown ? 0 : l.utilisation());
+        return std::pair(group, nearness(l));
     };
     for (std::size_t i = 0; i < limits.size(); ++i)
         if (!out || rank(i) > rank(*out)) out = i;

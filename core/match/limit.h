@@ -66,6 +66,12 @@ void judge(Limit& l);
 /// What is used of what is allowed, in words: "86 %", "> max." where nothing is allowed, "–" where it cannot be said.
 std::string use_text(double utilisation);
 
+/// Whether a limit is yes or no, as bores that are there or are not: of it a share of what is allowed tells nothing.
+bool yes_or_no(std::string_view key);
+
+/// Use of a limit in per cent; empty where it cannot be said or is yes or no.
+std::string use_text(const Limit& limit);
+
 struct LimitCount {
     int fits = 0, tight = 0, over = 0, cannot_say = 0;
     int accepted = 0; ///< of those that cannot be said

@@ -79,7 +79,7 @@ Table limits_table(const Assessment& a, UnitSystem units) {
     for (const std::size_t i : by_tightness(a.limits)) {
         const Limit& l = a.limits[i];
         const bool known = l.state != LimitState::cannot_say;
-        t.rows.push_back({l.label, state_words(l.state), use_text(l.utilisation()),
+        t.rows.push_back({l.label, std::string(state_words(l.state)) + (l.accepted ? ", accepted" : ""), use_text(l),
             known ? say(l.used, l.kind, units) : "–", known ? say(l.allowed, l.kind, units) : "–", l.reason.in(units)});
     }
     return t;
@@ -173,7 +173,7 @@ Table workings_table(const Assessment& a, UnitSystem units) {
     };
     for (const std::size_t i : by_tightness(a.limits)) {
         const Limit& l = a.limits[i];
-        add(l.label, l.state == LimitState::cannot_say ? state_words(l.state) : use_text(l.utilisation()), l.working,
+        add(l.label, l.state == LimitState::cannot_say ? state_words(l.state) : use_text(l), l.working,
             "");
     }
     for (const Figure& f : a.figures) add(f.label, figure_text(f, units), f.working, f.read_from);

@@ -113,13 +113,13 @@ Table compared_table(const Machine& machine, const std::vector<ComparedMotor>& m
         row(label, [&](const ComparedMotor& c) {
             const Limit* l = c.is ? c.is->limit(key) : nullptr;
             if (!l) return std::string("–");
-            return std::string(state_words(l->state)) + "  " + use_text(l->utilisation());
+            return std::string(state_words(l->state)) + "  " + use_text(*l);
         });
     };
     row("State", [&](const ComparedMotor& c) {
         if (!c.is || c.is->limits.empty()) return std::string("–");
         const Limit& l = c.is->limits[*deciding(c.is->limits)];
-        return std::string(state_words(l.state)) + "  " + use_text(l.utilisation());
+        return std::string(state_words(l.state)) + "  " + use_text(l);
     });
     row("Tightest limit", [&](const ComparedMotor& c) {
         return c.is && !c.is->limits.empty() ? c.is->limits[*deciding(c.is->limits)].label

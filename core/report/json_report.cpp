@@ -253,7 +253,7 @@ void working_rows(std::string& out, const Working& working) {
 void table_of_limits(std::string& out, const Assessment& a, UnitSystem units) {
     for (const std::size_t i : by_tightness(a.limits)) {
         const Limit& l = a.limits[i];
-        const std::string use = l.state == LimitState::cannot_say ? "" : use_text(l.utilisation());
+        const std::string use = use_text(l);
         const std::string values = l.state == LimitState::cannot_say ? ""
                                                                      : format_quantity(l.used, l.kind, units) + " of " +
                                                                            format_quantity(l.allowed, l.kind, units);

@@ -57,7 +57,7 @@ TEST_CASE("a policy is copied, changed, chosen, and judges the axis") {
     CHECK(w.document().machine().policies[1].continuous_share.si <= 1);
     QTest::keyClick(share, Qt::Key_Escape);
     share->selectAll();
-    QTest::keyClicks(share, "60 %");
+    QTest::keyClicks(share, "50 %");
     auto* policy = w.child<QComboBox>("policy");
     policy->setFocus();
     QTest::keyClick(policy, Qt::Key_Down);

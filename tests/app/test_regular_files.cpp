@@ -27,7 +27,7 @@ std::vector<Odd> odd_files(const QTemporaryDir& folder) {
     std::ofstream(huge.toStdString()) << "{";
     std::filesystem::resize_file(huge.toStdString(), 3ULL << 30);
     return {{pipe, QStringLiteral("pipe")}, {QStringLiteral("/dev/zero"), QStringLiteral("device")},
-        {folder.path(), QStringLiteral("folder")}, {huge, QStringLiteral("3073 MB")}};
+        {folder.path(), QStringLiteral("folder")}, {huge, QStringLiteral("3072 MB")}};
 }
 
 } // namespace
@@ -54,7 +54,8 @@ TEST_CASE("the window opens none of them, keeps its project and says why") {
         INFO(odd.file.toStdString());
         CHECK(!w.window.open_file(odd.file));
         CHECK(w.document().axis().name == before);
-        CHECK(!w.window.save_under(odd.file));
+        if (odd.words.contains(QStringLiteral("MB"))) continue; // a file may be replaced
+        CHECK(!w.window.save_to(odd.file));
         CHECK(!w.window.save_report(odd.file));
     }
     struct stat pipe {};

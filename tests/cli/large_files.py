@@ -121,7 +121,7 @@ def main():
             if code == 2 and not bound:
                 failures.append(f"{name}: refused for another reason than its size: {problems}"[:400])
             refused += code == 2
-            if took > 2 * PATIENCE:  # twice the promise: the machine may be busy
+            if took > 30 * PATIENCE:  # against hanging: the promise is kept by scripts/bench
                 failures.append(f"{name}: {took:.2f} s")
             if PATIENCE == 1 and memory > 300:
                 failures.append(f"{name}: {memory:.0f} MB")

@@ -161,7 +161,8 @@ TEST_CASE("which winding fits is bounded by the drive's current and the bus, and
         CHECK(limit_at(of, "voltage").utilisation() == Approx(row.voltage_use).epsilon(1e-4));
         CHECK(limit_at(of, "drive_current").utilisation() == Approx(row.current_use).epsilon(1e-4));
     }
-    m.axes[0].drive.peak_current = Quantity<Kind::current>(std::to_string(peak / 3) + " A");
+    m.axes[0].drive.continuous_current = Quantity<Kind::current>(std::to_string(peak / 4) + " A");
+    drive.peak_current = Quantity<Kind::current>(std::to_string(peak / 3) + " A");
     const Assessment starved = assess(m, 0);
     CHECK_THAT(winding_choice(m.axes[0].motor, &*starved.motor, 1).words, Contains("No winding"));
     CHECK(winding_choice(Motor(), nullptr, 1).missing == "a torque, voltage or speed constant");

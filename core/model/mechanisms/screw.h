@@ -76,7 +76,7 @@ struct Screw {
     static constexpr Option threads[] = {
         {"ball", "Ball screw"}, {"trapezoidal", "Trapezoidal or Acme"}, {"roller", "Planetary roller"}};
     static constexpr Option growths[] = {
-        {"bearing", "the fixed bearing: referenced cold"}, {"reference", "the start of the stroke: referenced warm"}};
+        {"bearing", "the fixed bearing"}, {"reference", "the reference, warm"}};
     static constexpr Option turning[] = {{"screw", "the screw turns"}, {"nut", "the nut turns"}};
     static constexpr Motion motion{false, false, false,
         Motion::carriage | Motion::guides | Motion::inclination | Motion::payload | Motion::counterweight};
