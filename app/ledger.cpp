@@ -29,7 +29,8 @@ QString value_text(const Limit& l, UnitSystem units) {
     if (l.key == "inertia_ratio") return qs(format_number(l.used, 3)) + QStringLiteral(" : 1");
     if (l.key == "brake" && l.allowed == 0) return QObject::tr("no brake");
     if (yes_or_no(l.key))
-        return qs(format_quantity(l.used, l.kind, units)) + QObject::tr(" of ") + qs(format_quantity(l.allowed, l.kind, units));
+        return qs(format_quantity(l.used, l.kind, units)) + QObject::tr(" of ") +
+               qs(format_quantity(l.allowed, l.kind, units));
     const double u = 100 * l.utilisation();
     return std::isfinite(u) ? qs(format_number(u, 3)) + QStringLiteral(" %") : QObject::tr("none allowed");
 }
@@ -72,10 +73,10 @@ void LimitRow::show_limit(const Limit& limit, UnitSystem units) {
     units_ = units;
     key_ = qs(limit.key);
     if (objectName().isEmpty()) setObjectName(QStringLiteral("limit/") + key_);
-    const QString name =
-        QStringLiteral("%1: %2, %3")
-            .arg(qs(limit.label), QString::fromUtf8(state_words(limit.state)) + (limit.accepted ? tr(", accepted") : ""),
-                value_text(limit, units));
+    const QString name = QStringLiteral("%1: %2, %3")
+                             .arg(qs(limit.label),
+                                 QString::fromUtf8(state_words(limit.state)) + (limit.accepted ? tr(", accepted") : ""),
+                                 value_text(limit, units));
     if (name != accessibleName()) setAccessibleName(name);
     if (const QString tip = plain_tip(qs(limit.reason.in(units_))); tip != toolTip()) setToolTip(tip);
     update();
@@ -120,8 +121,8 @@ void LimitRow::offer_to_accept() {
     const QString all = QString::fromUtf8(part_name(part_of_limit(limit_.key)));
     accept_->setText(limit_.accepted ? tr("No longer accept") : tr("Accept as unknown"));
     accept_->setToolTip(tr("It stays \"cannot say\", and is no reason against the axis or a part"));
-    accept_all_->setText(limit_.accepted ? tr("No longer accept any of the %1").arg(all)
-                                         : tr("Accept all unknowns of the %1").arg(all));
+    accept_all_->setText(
+        limit_.accepted ? tr("No longer accept any of the %1").arg(all) : tr("Accept all unknowns of the %1").arg(all));
     accept_->setVisible(offered);
     accept_all_->setVisible(offered);
 }

@@ -75,7 +75,8 @@ Result<QByteArray, QString> read_regular(const QString& file, qint64 most) {
     const QString wrong = got < 0 ? last_error() : QString();
     ::close(handle);
     if (!wrong.isEmpty()) return Out::failure(said("%1 cannot be read to the end: %2").arg(file, wrong));
-    if (bytes.size() > most) return Out::failure(said("%1 grew beyond %2 MB while it was read").arg(file).arg(most >> 20));
+    if (bytes.size() > most)
+        return Out::failure(said("%1 grew beyond %2 MB while it was read").arg(file).arg(most >> 20));
     return bytes;
 }
 

@@ -63,10 +63,7 @@ int assess_file(const std::string& path, bool json, bool workings) {
     std::cout << (json ? assessment_json(judged->project.machine, judged->axes, judged->project.problems,
                              [&](const std::string& pointer) { return judged->line(pointer); })
                        : harmless(assessment_text(judged->project.machine, judged->axes, workings)));
-    return judged->wrong      ? bad_input
-           : judged->exceeded ? limit_exceeded
-           : judged->unknown  ? not_known
-                              : all_fit;
+    return judged->wrong ? bad_input : judged->exceeded ? limit_exceeded : judged->unknown ? not_known : all_fit;
 }
 
 int validate_file(const std::string& path) {
@@ -313,8 +310,9 @@ int show_curve(const std::string& path, const CurveOptions& options, bool json, 
         Problems found = validate_site(project->machine);
         for (Problem& p : validate(axis, at)) found.push_back(std::move(p));
         std::erase_if(found, [&](const Problem& p) {
-            return p.severity != Severity::error || !(p.path.starts_with(at + "/motor") ||
-                p.path.starts_with(at + "/drive") || p.path.starts_with("/site"));
+            return p.severity != Severity::error ||
+                   !(p.path.starts_with(at + "/motor") || p.path.starts_with(at + "/drive") ||
+                       p.path.starts_with("/site"));
         });
         // what is fixed on the command line is not asked for
         if (!options.bus.empty())
@@ -354,9 +352,10 @@ int show_curve(const std::string& path, const CurveOptions& options, bool json, 
 } // namespace
 
 int run(int argc, char** argv) {
-    CLI::App app{"Sizes the axes of a Fulmox project without a window.\n"
-                 "Exit codes: 0 all limits fit, 1 a limit is exceeded, 2 bad input, 3 nothing is exceeded, but something\n"
-                 "cannot be said that is not accepted."};
+    CLI::App app{
+        "Sizes the axes of a Fulmox project without a window.\n"
+        "Exit codes: 0 all limits fit, 1 a limit is exceeded, 2 bad input, 3 nothing is exceeded, but something\n"
+        "cannot be said that is not accepted."};
     app.set_version_flag("--version", FULMOX_VERSION);
     app.require_subcommand(1);
 
@@ -393,7 +392,8 @@ int run(int argc, char** argv) {
         "--axis", curve_options.axis, "The axis of the project, by name or number: its motor, drive and site");
     curve_command->add_option("--bus", curve_options.bus, "Bus voltage in place of that of the axis or sheet");
     curve_command->add_option("--modulation", curve_options.modulation, "space_vector, sine_pwm or overmodulated");
-    curve_command->add_option("--reserve", curve_options.reserve, "Share of the phase voltage that is used; 0.95 unless the drive says otherwise");
+    curve_command->add_option("--reserve", curve_options.reserve,
+        "Share of the phase voltage that is used; 0.95 unless the drive says otherwise");
     curve_command->add_flag("--weakening", curve_options.weakening, "The drive weakens the field");
     curve_command->add_option("--peak-current", curve_options.peak, "Of the drive, A RMS or DC");
     curve_command->add_option("--continuous-current", curve_options.continuous, "Of the drive, A RMS or DC");
@@ -409,7 +409,8 @@ int run(int argc, char** argv) {
     curve_command->add_option("--hot", curve_options.hot, "Winding and magnets hot; the winding limit of the motor");
     curve_command->add_option("--ambient", curve_options.ambient, "Ambient temperature");
     curve_command->add_option("--altitude", curve_options.altitude, "Altitude of the site");
-    curve_command->add_option("--speeds", curve_options.speeds, "Speeds, comma- or blank-separated; rpm where no unit is given");
+    curve_command->add_option(
+        "--speeds", curve_options.speeds, "Speeds, comma- or blank-separated; rpm where no unit is given");
     curve_command->add_option("--points", curve_options.points, "So many speeds from 0 to the end")
         ->check(CLI::Range(2, 2000));
     auto* as_json = curve_command->add_flag("--json", json, "As JSON: SI values with units, stable keys");

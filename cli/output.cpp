@@ -54,7 +54,8 @@ std::optional<std::string> read_file(const std::string& path, std::size_t most) 
     // what cannot seek is read once; a stream takes an error of reading for the end of the file
     const int handle = path == "-" ? 0 : ::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NOCTTY);
     struct stat about {};
-    if (handle < 0 || ::fstat(handle, &about) != 0) return wrong(std::string("it cannot be opened for reading: ") + std::strerror(errno));
+    if (handle < 0 || ::fstat(handle, &about) != 0)
+        return wrong(std::string("it cannot be opened for reading: ") + std::strerror(errno));
     const auto too_large = [&] {
         return wrong("it has more than " + std::to_string(most >> 20) + " MB; allowed are at most so many");
     };

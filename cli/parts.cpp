@@ -204,8 +204,8 @@ int judge_candidates(const std::string& path, const CandidateOptions& options, b
     for (const std::size_t i : which)
         prices.push_back(kind.price(read->parts, i).given() ? kind.price(read->parts, i).si : std::nan(""));
     judged.order = cheapest_first(prices, judged.judged);
-    std::cout << (json  ? judged_parts_json(judged)
-                        : harmless(csv ? judged_parts_csv(judged) : judged_parts_text(judged)));
+    std::cout << (json ? judged_parts_json(judged)
+                       : harmless(csv ? judged_parts_csv(judged) : judged_parts_text(judged)));
     return judged_code(path, machine, *axis, read->problems, judged.judged);
 }
 

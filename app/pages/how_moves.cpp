@@ -1,7 +1,7 @@
 #include "app/pages/how_moves.h"
 
-#include "app/regular_file.h"
 #include "app/gcode_dialog.h"
+#include "app/regular_file.h"
 #include "app/storage.h"
 #include "app/theme.h"
 #include "app/widgets/paint.h"

@@ -1,7 +1,7 @@
 #include "app/pages/what_drives.h"
 
-#include "app/regular_file.h"
 #include "app/library.h"
+#include "app/regular_file.h"
 #include "app/shipped_motors.h"
 #include "app/theme.h"
 #include "app/widgets/compare_view.h"
@@ -161,10 +161,11 @@ void WhatDrives::say_count() {
     MotorModel& m = table_->model_of_motors();
     const QString wrong = motor_library().problem();
     table_count_->setToolTip(wrong.isEmpty() ? QString() : plain_tip(tr("The library: %1").arg(wrong)));
-    QString text = m.judging() ? tr("being judged, %1 %").arg(std::lround(100 * m.judged_share()))
-                   : !filter_->filter().empty()
-                       ? tr("%1 of %2 shown: %3").arg(table_->shown()).arg(m.suiting()).arg(counted(table_->shown_counts()))
-                       : counted(m.counts());
+    QString text =
+        m.judging() ? tr("being judged, %1 %").arg(std::lround(100 * m.judged_share()))
+        : !filter_->filter().empty()
+            ? tr("%1 of %2 shown: %3").arg(table_->shown()).arg(m.suiting()).arg(counted(table_->shown_counts()))
+            : counted(m.counts());
     if (!wrong.isEmpty()) text = tr("library not read");
     table_count_->setText(text);
 }

@@ -158,8 +158,8 @@ struct MotorSide {
 MotorSide motor_side(const Demand& d);
 
 /// Torque to hold a payload at rest at the coordinate q, signed, at the motor.
-double holding_torque(const LoadModel& m, double q, double payload, double process, bool credit_friction,
-    double friction_factor = 1);
+double holding_torque(
+    const LoadModel& m, double q, double payload, double process, bool credit_friction, double friction_factor = 1);
 
 /// ∫ T² dt over the spans of each segment; index is the segment. N²·m²·s.
 std::vector<double> heat_by_segment(const Demand& d, std::size_t segments);

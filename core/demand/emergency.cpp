@@ -165,9 +165,9 @@ class EmergencyStop {
         for (const double end : {from_, from_ + range_}) along_the_stop(c, end);
     }
 
-    // What is narrower than the grid: just beyond a dead centre the slider has turned, and friction with it; where crank
-    // and rod are nearly alike its acceleration has a peak. There the speed decides: the stop that has just begun, or
-    // begun at the nearest end, and the one that ends there.
+    // What is narrower than the grid: just beyond a dead centre the slider has turned, and friction with it; where
+    // crank and rod are nearly alike its acceleration has a peak. There the speed decides: the stop that has just
+    // begun, or begun at the nearest end, and the one that ends there.
     void at_narrow_places(const Case& c) {
         if (narrow_.empty()) return;
         std::vector<Instant> instants;
@@ -179,7 +179,8 @@ class EmergencyStop {
                 return;
             }
             // every turn at which the stop can pass it
-            const double low = from_ - (c.direction < 0 ? whole : 0), high = from_ + range_ + (c.direction > 0 ? whole : 0);
+            const double low = from_ - (c.direction < 0 ? whole : 0),
+                         high = from_ + range_ + (c.direction > 0 ? whole : 0);
             for (double at = q + std::ceil((low - q) / turn) * turn; at <= high; at += turn) {
                 const double begun = std::clamp(at, from_, from_ + range_), ended = at - c.direction * whole;
                 const double way = std::abs(at - begun) / whole;

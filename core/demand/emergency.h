@@ -13,7 +13,7 @@ struct StopCases {
     bool forward = false, backward = false;
     double lowest = 0, highest = 0; ///< m or rad of the coordinate
     std::vector<double> payloads;   ///< kg, rising
-    std::vector<double> frictions; ///< factors on friction, rising
+    std::vector<double> frictions;  ///< factors on friction, rising
 };
 /// `payload` is that at the start of the cycle, kg.
 StopCases stop_cases(const Trajectory& motion, double payload);

@@ -123,7 +123,8 @@ void piece_states(const Piece& p, const std::array<double, N>& tau, std::array<d
     }
 }
 
-// N·m at the mechanism's shaft that hold the load; what is credited is the friction in force and the mechanism's losses.
+// N·m at the mechanism's shaft that hold the load; what is credited is the friction in force and the mechanism's
+// losses.
 template <std::size_t N>
 double held_at_mechanism(const LoadModel& m, const Kinematics<N>& k, double gravity, double payload, double process,
     bool credit_friction, double friction_factor) {
@@ -165,7 +166,8 @@ void resting_rows(const LoadModel& m, const Span& s, const std::array<double, N>
         }
         const double pushed = (pushes[i] + m.constant) * k.force_arm[0], force = gravity[0] + pushed;
         const bool credit = m.credit_friction_at_rest;
-        const double held = braked ? 0 : held_at_mechanism(m, k, gravity[0], s.payload, pushes[i], credit, s.friction_factor);
+        const double held =
+            braked ? 0 : held_at_mechanism(m, k, gravity[0], s.payload, pushes[i], credit, s.friction_factor);
         const double torque = through_resting_stages(m, held, credit);
         out.load_force[i] = force;
         out.torque[i] = torque;

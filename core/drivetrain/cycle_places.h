@@ -21,7 +21,7 @@ struct CyclePlace {
 
 struct CyclePlaces {
     std::vector<CyclePlace> stretches;
-    std::vector<double> narrow; ///< angles that are looked at besides: `narrow_angles`
+    std::vector<double> narrow;      ///< angles that are looked at besides: `narrow_angles`
     std::vector<const Span*> ramped; ///< over which the push changes while the place does
 };
 

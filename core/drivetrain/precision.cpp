@@ -131,8 +131,8 @@ PrecisionBudget precision_budget(const Axis& axis, const Demand& d, double strok
     const double beyond =
         screw && screw->growth_from == GrowthFrom::bearing ? std::max(0.0, reach_of(*screw) - stroke) : 0;
     if (screw && screw->temperature_rise.given())
-        add("thermal_growth", "Growth of the warm screw",
-            steel_growth * screw->temperature_rise.si * (beyond + stroke), true);
+        add("thermal_growth", "Growth of the warm screw", steel_growth * screw->temperature_rise.si * (beyond + stroke),
+            true);
     if (a.other.given()) add("other", "Other errors", a.other.si);
 
     const auto sums = [&](double share, double& worst, double& squares) {

@@ -21,9 +21,9 @@ struct ErrorTerm {
 
 struct PrecisionBudget {
     std::vector<ErrorTerm> terms;
-    double worst = 0;                 ///< sum of all
-    double squares = 0;               ///< root of the sum of squares
-    std::vector<Missing> missing;     ///< what would be a term and is not given
+    double worst = 0;             ///< sum of all
+    double squares = 0;           ///< root of the sum of squares
+    std::vector<Missing> missing; ///< what would be a term and is not given
     struct Place {
         double from_start = 0; ///< m or rad of the stroke
         double worst = 0, squares = 0;

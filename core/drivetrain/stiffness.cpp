@@ -73,7 +73,9 @@ TwoBody two_body(double stiffness, double motor_inertia, double load_inertia) {
     return t;
 }
 
-double shear_modulus(const Screw& s) { return s.shear_modulus.given() ? s.shear_modulus.si : s.elastic_modulus.si / 2.6; }
+double shear_modulus(const Screw& s) {
+    return s.shear_modulus.given() ? s.shear_modulus.si : s.elastic_modulus.si / 2.6;
+}
 
 double reach_of(const Screw& s) {
     return s.loaded_length.given() ? s.loaded_length.si : s.free_length.given() ? s.free_length.si : s.length.si;
@@ -119,8 +121,8 @@ std::vector<Spring> springs_of(const Axis& axis, const LoadModel& m) {
         if (s->root_diameter.given()) {
             const double length = reach_of(*s), e = s->elastic_modulus.si;
             if (s->turns == ScrewTurns::screw)
-                turning(
-                    "screw_torsion", "Screw, torsion", screw_torsion(s->root_diameter.si, length, shear_modulus(*s)), m.ratio, radius);
+                turning("screw_torsion", "Screw, torsion",
+                    screw_torsion(s->root_diameter.si, length, shear_modulus(*s)), m.ratio, radius);
             // fixed at both ends it is softest in the middle, each half with half of the length
             const double ends = s->fixity == EndFixity::fixed_fixed ? 4 : 1;
             axial("screw_axial", "Screw, axial", ends * screw_axial(s->root_diameter.si, length, e));

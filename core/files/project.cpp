@@ -467,9 +467,9 @@ Result<ProjectRead, Problem> read_project(std::string_view text) {
     if (!d.root.contains("policies")) out.machine.policies = shipped_policies();
     if (!d.root.contains("materials")) out.machine.materials = shipped_materials();
     for (std::size_t i = 0; i < out.machine.axes.size(); ++i)
-        if (const Axis& a = std::as_const(out.machine.axes)[i];
-            a.coupling.there() != a.coupling.in_place || a.brake.there() != a.brake.in_place ||
-            a.has_drive() != a.drive.in_place)
+        if (const Axis& a = std::as_const(out.machine.axes)[i]; a.coupling.there() != a.coupling.in_place ||
+                                                                a.brake.there() != a.brake.in_place ||
+                                                                a.has_drive() != a.drive.in_place)
             stay_in_place(out.machine.axes[i]);
     hand_to_axes(out.machine, out.problems);
     for (Problem& p : validate(out.machine)) out.problems.push_back(std::move(p));

@@ -126,12 +126,13 @@ std::string judged_parts_json(const JudgedParts& c) {
             {"mass", finite(value(c.kind.mass(parts, i)))}, {"state", state_key(j.state)},
             {"tightest", {{"key", j.key}, {"label", j.limit}, {"utilisation", finite(j.tightest)},
                              {"reason", j.reason.in(UnitSystem::si)}}},
-            {"missing", missing_json(j.missing)}, {"inertia_ratio", finite(j.ratio)}, {"speed", finite(j.speed)}, {"peak", finite(j.peak)},
-            {"heat", finite(j.heat)}});
+            {"missing", missing_json(j.missing)}, {"inertia_ratio", finite(j.ratio)}, {"speed", finite(j.speed)},
+            {"peak", finite(j.peak)}, {"heat", finite(j.heat)}});
     }
     const Axis& axis = c.machine.axes[c.axis];
     const Value out{{"format", "fulmox-judged-parts"}, {"version", 2}, {"axis", axis.name}, {"policy", axis.policy},
-        {"counts", counts_json(c.judged)}, {"kind", c.kind.key}, {"currency", c.machine.currency}, {"parts", std::move(rows)}};
+        {"counts", counts_json(c.judged)}, {"kind", c.kind.key}, {"currency", c.machine.currency},
+        {"parts", std::move(rows)}};
     return out.dump(2, ' ', false, Value::error_handler_t::replace) + "\n";
 }
 
@@ -151,9 +152,8 @@ std::string judged_parts_csv(const JudgedParts& c) {
 std::string judged_parts_text(const JudgedParts& c) {
     PartLists& parts = const_cast<PartLists&>(c.parts); // only looked at
     const Axis& axis = c.machine.axes[c.axis];
-    std::string out = fmt::format("{} — policy {}: {} {}: {}\n",
-        axis.name.empty() ? "axis without a name" : axis.name, axis.policy, c.judged.size(), lower(c.kind.lists),
-        count_words(count(c.judged)));
+    std::string out = fmt::format("{} — policy {}: {} {}: {}\n", axis.name.empty() ? "axis without a name" : axis.name,
+        axis.policy, c.judged.size(), lower(c.kind.lists), count_words(count(c.judged)));
     std::size_t wide = 5;
     for (std::size_t i = 0; i < c.judged.size(); ++i) wide = std::max(wide, c.kind.name(parts, i).size());
     const auto number = [](double v) { return std::isfinite(v) ? format_number(v, 6) : std::string("–"); };
@@ -162,8 +162,7 @@ std::string judged_parts_text(const JudgedParts& c) {
         out += fmt::format("{:<{}} {:>8} {:>10} {:<10} {:>8}  {}\n", c.kind.name(parts, i), wide,
             number(value(c.kind.price(parts, i))),
             c.kind.mass(parts, i).given() ? number(c.kind.mass(parts, i).si) + " kg" : "–", state_words(j.state),
-            use_text(j.tightest),
-            (j.limit.empty() ? j.reason.in(UnitSystem::si) : j.limit) + missing_words(j.missing));
+            use_text(j.tightest), (j.limit.empty() ? j.reason.in(UnitSystem::si) : j.limit) + missing_words(j.missing));
     }
     return out;
 }

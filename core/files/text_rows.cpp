@@ -157,7 +157,8 @@ void TextRows::cell(void* text, std::size_t size, void* self) {
     std::string_view cell(static_cast<const char*>(text), size);
     // an apostrophe that keeps a spreadsheet from taking the cell for a formula is no part of it (`csv_cell`)
     const std::size_t kept = cell.find_first_not_of('\'');
-    if (kept != 0 && kept != std::string_view::npos && std::string_view("=+-@\t").find(cell[kept]) != std::string_view::npos)
+    if (kept != 0 && kept != std::string_view::npos &&
+        std::string_view("=+-@\t").find(cell[kept]) != std::string_view::npos)
         cell.remove_prefix(1);
     static_cast<TextRows*>(self)->cells_.emplace_back(cell);
 }

@@ -65,8 +65,8 @@ void upgrade(JsonDocument& d, int version) {
     // version 3 only adds: mechanisms, segment kinds, bodies, stages, materials. So does 4: starts, pitch and pitch
     // diameter of a screw, the speed of the point method, own motors. A trapezoidal thread waits for its starts or its
     // pitch: they stand nowhere in an older file, and taking the lead for the pitch was an error. Version 5 adds
-    // further cycles: an older axis has the one. Version 7 adds what is in place, accepted unknowns, the shear modulus of a
-    // screw and from where its growth counts; a part of which something is typed is in place in an older file too.
+    // further cycles: an older axis has the one. Version 7 adds what is in place, accepted unknowns, the shear modulus
+    // of a screw and from where its growth counts; a part of which something is typed is in place in an older file too.
 }
 
 } // namespace fulmox

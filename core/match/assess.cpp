@@ -483,7 +483,8 @@ class Reckoning {
                 (below.starts_with("/brake/") && !axis_.brake.there()))
                 continue;
             for (Limit& l : a_.limits)
-                if (const LimitRow* row = limit_row(l.key); row && (needs_on(needs_of(*row, axis_), axis_) & f.serves) != 0)
+                if (const LimitRow* row = limit_row(l.key);
+                    row && (needs_on(needs_of(*row, axis_), axis_) & f.serves) != 0)
                     l.stand_ins.push_back({below, f.label(), f.quantity_spec.if_empty.words});
         }
     }

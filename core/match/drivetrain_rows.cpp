@@ -181,8 +181,9 @@ void judge_range(Limit& l, const LimitInput& in) {
     const bool too_large = *worst % 2 == 0;
     const auto say = [&](double d) { return words(in).say(d, Kind::length); };
     if (l.state == LimitState::over) {
-        l.reason = too_large ? Text("a shaft of ") + say(l.used) + "; its hubs are bored up to " + say(l.allowed)
-                             : Text("a shaft of ") + say(l.allowed) + "; its hubs are bored from " + say(l.used) + " on";
+        l.reason = too_large
+                       ? Text("a shaft of ") + say(l.used) + "; its hubs are bored up to " + say(l.allowed)
+                       : Text("a shaft of ") + say(l.allowed) + "; its hubs are bored from " + say(l.used) + " on";
         l.remedy = "Another size of coupling, or another journal.";
         return;
     }
@@ -286,7 +287,8 @@ void judge_overload(Limit& l, const LimitInput& in) {
     if (!in.so_far.overload) return cannot(l, "saturation does not let the motor give what the cycle asks for");
     const OverloadIntegral& o = *in.so_far.overload;
     std::vector<Missing> missing = model->weakens() ? lacks_of_model(in) : std::vector<Missing>();
-    if (o.greatest > 0 && !d.peak_current.given()) missing.push_back({"/drive/peak_current", "peak current of the drive"});
+    if (o.greatest > 0 && !d.peak_current.given())
+        missing.push_back({"/drive/peak_current", "peak current of the drive"});
     if (o.greatest > 0 && !d.peak_time.given()) missing.push_back({"/drive/peak_time", "peak duration of the drive"});
     if (!missing.empty()) return lacks(l, std::move(missing), o.greatest > 0 ? "exceeds the continuous rating" : "");
     l.used = o.greatest;
@@ -377,8 +379,7 @@ const Screw* screw_of(const LimitInput& in) { return std::get_if<Screw>(&in.axis
 bool asks_life(const LimitInput& in) { return screw_of(in) && screw_of(in)->life_asked.given(); }
 void judge_screw_life(Limit& l, const LimitInput& in) {
     const Screw& s = *screw_of(in);
-    if (!s.dynamic_rating.given())
-        return lacks(l, {{"/mechanism/dynamic_rating", "dynamic load rating of the nut"}});
+    if (!s.dynamic_rating.given()) return lacks(l, {{"/mechanism/dynamic_rating", "dynamic load rating of the nut"}});
     const ScrewLife life = screw_life(s, in.so_far.demand);
     l.used = s.life_asked.si;
     l.allowed = life.hours * 3600; // one that never turns lasts for ever
@@ -454,8 +455,7 @@ WorkingLine precision_working(const PrecisionBudget& b, bool worst, Kind kind) {
             sum += (sum.empty() ? "" : "+") + name + (worst ? "" : "^2");
     }
     if (!windups.empty()) sum += (sum.empty() ? "(" : "+(") + windups + ")^2";
-    return working_line("e",
-        worst ? "sum of all errors, ±" : "root of the sum of squares, the windups together, ±",
+    return working_line("e", worst ? "sum of all errors, ±" : "root of the sum of squares, the windups together, ±",
         worst ? sum : "sqrt(" + sum + ")", v, worst ? b.worst : b.squares, kind, practice);
 }
 
@@ -501,7 +501,8 @@ std::vector<Mating> stage_fits(const Axis& axis) {
 Misalignment misalignment(const Coupling& c) {
     Misalignment out;
     const auto add = [&](const QuantityBase& has, const QuantityBase& may, const std::string& name) {
-        if (!may.given()) out.missing.push_back({"/coupling/" + name + "_allowed", name + " allowance of the coupling"});
+        if (!may.given())
+            out.missing.push_back({"/coupling/" + name + "_allowed", name + " allowance of the coupling"});
         if (!has.given()) out.missing.push_back({"/coupling/" + name, "actual " + name + " misalignment"});
         if (may.given() && has.given()) out.sum += has.si / may.si;
     };
@@ -545,10 +546,9 @@ std::vector<LimitRow> drivetrain_limit_rows() {
     return {
         {"coupling", "Coupling, peak", Kind::torque, coupling_needs | rotor | ratio_inertia | peak_curve | voltage,
             false, has_coupling, judge_coupling, nullptr, nullptr, nullptr, coupling_needs},
-        {"coupling_speed", "Coupling, speed", Kind::angular_speed, speeds | need::coupling_speed, false,
-            has_coupling, judge_coupling_speed},
-        {"coupling_alignment", "Coupling, misalignment", Kind::number, alignment, false, has_coupling,
-            judge_alignment},
+        {"coupling_speed", "Coupling, speed", Kind::angular_speed, speeds | need::coupling_speed, false, has_coupling,
+            judge_coupling_speed},
+        {"coupling_alignment", "Coupling, misalignment", Kind::number, alignment, false, has_coupling, judge_alignment},
         {"coupling_bores", "Coupling, bores", Kind::length, coupling_fit, false, has_bores, judge_bores},
         {"coupling_range", "Coupling, size of its bores", Kind::length, coupling_fit, false, has_coupling, judge_range},
         {"stage_mating", "Gearhead on motor", Kind::length, coupling_fit, false, has_mating, judge_mating},

@@ -406,10 +406,12 @@ std::vector<FigureRow> motor_rows() {
                 f.unit = "%";
                 f.note = std::isnan(f.si) ? "the cycle runs beyond the continuous curve" : "";
                 if (std::isfinite(f.si) && in.motor->heat_left > 0)
-                    work(f, in, "use", in.can->continuous_by_model ? "T_eq/√(mean[T_c'(ω)²])" : "T_rms/√(mean[T_c'(ω)²])",
-                        "T/sqrt(m)", {{"T", in.motor->heat_torque}, {"m", in.motor->heat_left}},
-                        in.can->continuous_by_model ? "heat of the current at every torque and speed"
-                                                    : "loss method: the fall of the continuous curve is iron and friction heat");
+                    work(f, in, "use",
+                        in.can->continuous_by_model ? "T_eq/√(mean[T_c'(ω)²])" : "T_rms/√(mean[T_c'(ω)²])", "T/sqrt(m)",
+                        {{"T", in.motor->heat_torque}, {"m", in.motor->heat_left}},
+                        in.can->continuous_by_model
+                            ? "heat of the current at every torque and speed"
+                            : "loss method: the fall of the continuous curve is iron and friction heat");
             }},
         {"motor.acceleration", "Acceleration at top speed", nullptr, Kind::angular_acceleration,
             need::demand | ratio_inertia | peak_curve | voltage,

@@ -36,8 +36,8 @@ struct Limit {
     std::string source;
     Working working;
     std::vector<StandIn> stand_ins; ///< of what it needs; with workings only
-    std::vector<Missing> missing; ///< where it cannot be said for want of values: which
-    bool accepted = false;        ///< it cannot be said, and all that is missing is accepted
+    std::vector<Missing> missing;   ///< where it cannot be said for want of values: which
+    bool accepted = false;          ///< it cannot be said, and all that is missing is accepted
 
     /// used/allowed; infinite where nothing is allowed, NaN where it cannot be said.
     double utilisation() const;
@@ -81,8 +81,8 @@ LimitCount count(const std::vector<Limit>& limits);
 /// Tightest first by what is shown, used of allowed, within each state; what cannot be said comes after what is tight.
 std::vector<std::size_t> by_tightness(const std::vector<Limit>& limits);
 
-/// The limit that decides about a whole: over by the tightest that is over; else what cannot be said and is not accepted;
-/// else the tightest. Accepted unknowns decide nothing, unless there is nothing else. Nothing of no limits.
+/// The limit that decides about a whole: over by the tightest that is over; else what cannot be said and is not
+/// accepted; else the tightest. Accepted unknowns decide nothing, unless there is nothing else. Nothing of no limits.
 std::optional<std::size_t> deciding(const std::vector<Limit>& limits);
 
 } // namespace fulmox

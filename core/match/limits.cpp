@@ -163,8 +163,9 @@ Working rms_sum(const Demand& d, std::size_t segments) {
 }
 
 Missing no_constant(const LimitInput& in) {
-    return in.axis.motor.linear() ? Missing{"/motor/electric/force_constant", "force or voltage constant of the motor"}
-                                  : Missing{"/motor/electric/torque_constant", "torque or voltage constant of the motor"};
+    return in.axis.motor.linear()
+               ? Missing{"/motor/electric/force_constant", "force or voltage constant of the motor"}
+               : Missing{"/motor/electric/torque_constant", "torque or voltage constant of the motor"};
 }
 
 std::vector<Missing> lacks_of_model(const LimitInput& in) {
@@ -293,10 +294,10 @@ void judge_heat_by_loss(Limit& l, const LimitInput& in) {
     if (!closed_but_for(l, in, lacks_of_continuous(in, false), "IEC 60034-1 S1 rating; loss method")) return;
     // nothing is left for copper, whatever the torque
     if (u.heat_left < 0) l.state = LimitState::over;
-    l.reason = u.heat_left <= 0
-                   ? Text("iron and friction alone take more than this motor may lose here")
-                   : (u.can.continuous_by_model ? "equivalent continuous torque " : "RMS torque ") +
-                         words(in).torque(l.used) + " of " + words(in).torque(l.allowed) + " at the speeds of the cycle";
+    l.reason = u.heat_left <= 0 ? Text("iron and friction alone take more than this motor may lose here")
+                                : (u.can.continuous_by_model ? "equivalent continuous torque " : "RMS torque ") +
+                                      words(in).torque(l.used) + " of " + words(in).torque(l.allowed) +
+                                      " at the speeds of the cycle";
     if (l.state != LimitState::fits)
         l.remedy =
             "More dwell, gentler ramps, counterbalance, brake in long holds, or a motor with more continuous torque.";
@@ -460,8 +461,7 @@ void judge_motor_current(Limit& l, const LimitInput& in) {
 
 void judge_drive_current(Limit& l, const LimitInput& in) {
     const MotorUse& u = *in.so_far.motor;
-    if (!u.can.model)
-        return lacks(l, {no_constant(in)});
+    if (!u.can.model) return lacks(l, {no_constant(in)});
     const MotorConditions& c = u.can.model->conditions();
     const Drive& drive = in.axis.drive;
     // where the bus does not reach, the currents are too small
@@ -473,7 +473,8 @@ void judge_drive_current(Limit& l, const LimitInput& in) {
             for (Missing& m : lacks_of_model(in)) out.missing.push_back(std::move(m));
         return out;
     };
-    const std::vector<Clause> clauses{clause(u.peak_current, c.drive_peak, drive.peak_current, "peak_current", "peak current of the drive"),
+    const std::vector<Clause> clauses{
+        clause(u.peak_current, c.drive_peak, drive.peak_current, "peak_current", "peak current of the drive"),
         clause(u.rms_current, c.drive_continuous, drive.continuous_current, "continuous_current",
             "continuous current of the drive")};
     if (more && std::none_of(clauses.begin(), clauses.end(), [](const Clause& x) { return x.use() > 1; }))
@@ -763,7 +764,7 @@ std::vector<Limit> judge_all(const LimitInput& in, const Waiting& waiting) {
                 cannot(l, waiting.words(needs));
                 l.missing = waiting.unknowns(needs);
                 l.accepted = !l.missing.empty() && std::all_of(l.missing.begin(), l.missing.end(),
-                    [&](const Missing& m) { return in.axis.accepts(m.path); });
+                                                       [&](const Missing& m) { return in.axis.accepts(m.path); });
             }
         } else if (row.of_motor && !has_motor(in)) {
             cannot(l, motor_missing(in));
@@ -773,8 +774,8 @@ std::vector<Limit> judge_all(const LimitInput& in, const Waiting& waiting) {
             if (l.state == LimitState::cannot_say && l.missing.empty())
                 l.missing.push_back({"limit/" + l.key, l.label});
             if (l.state == LimitState::cannot_say)
-                l.accepted = std::all_of(l.missing.begin(), l.missing.end(),
-                    [&](const Missing& m) { return in.axis.accepts(m.path); });
+                l.accepted = std::all_of(
+                    l.missing.begin(), l.missing.end(), [&](const Missing& m) { return in.axis.accepts(m.path); });
         }
         out.push_back(std::move(l));
     }

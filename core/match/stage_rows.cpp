@@ -61,8 +61,8 @@ template <auto Member, class Ask> Asked each_stage(const LimitInput& in, const R
             names += (names.empty() ? "" : ", ") + name_of(in.axis, k);
             continue;
         }
-        const auto use = std::find_if(in.so_far.stages->begin(), in.so_far.stages->end(),
-            [&](const StageUse& u) { return u.stage == k; });
+        const auto use = std::find_if(
+            in.so_far.stages->begin(), in.so_far.stages->end(), [&](const StageUse& u) { return u.stage == k; });
         Clause c;
         if (given && use != in.so_far.stages->end())
             std::tie(c.used, c.allowed) = ask(s, *use);
@@ -137,14 +137,13 @@ bool stops(const Axis& axis, const Stage& s) {
 }
 bool has_emergency(const LimitInput& in) {
     return !motion_of(in.axis.mechanism).direct &&
-           std::any_of(in.axis.stages.begin(), in.axis.stages.end(), [&](const Stage& s) {
-               return stops(in.axis, s) && (has_to_say(s) || s.emergency_torque.given());
-           });
+           std::any_of(in.axis.stages.begin(), in.axis.stages.end(),
+               [&](const Stage& s) { return stops(in.axis, s) && (has_to_say(s) || s.emergency_torque.given()); });
 }
 void judge_emergency(Limit& l, const LimitInput& in) {
     if (!known_demand(l, in)) return;
-    const Asked asked = each_stage<&Stage::emergency_torque>(in, {"emergency_torque", "emergency torque"},
-        [&](const Stage& s, const StageUse& u) {
+    const Asked asked = each_stage<&Stage::emergency_torque>(
+        in, {"emergency_torque", "emergency torque"}, [&](const Stage& s, const StageUse& u) {
             return std::pair(stops(in.axis, s) ? u.emergency : 0, s.emergency_torque.si);
         });
     const StageUse* u = decided(l, in, asked, sheet_says);
@@ -179,8 +178,8 @@ void judge_top_speed(Limit& l, const LimitInput& in) {
         [](const Stage& s, const StageUse& u) { return std::pair(u.peak_speed, s.top_speed.si); });
     const StageUse* u = decided(l, in, asked, sheet_says);
     if (!u) return;
-    l.reason = words(in).speed(l.used) + " at the input of " + name_of(in.axis, u->stage) + " at top speed" +
-               asked.not_judged;
+    l.reason =
+        words(in).speed(l.used) + " at the input of " + name_of(in.axis, u->stage) + " at top speed" + asked.not_judged;
     if (l.state != LimitState::fits) l.remedy = "A lower ratio, less speed, or a gearhead for higher speeds.";
 }
 
@@ -198,7 +197,7 @@ void judge_loads(Limit& l, const LimitInput& in, Of of, const std::string& what,
         const Load p = of(in.axis.stages[k], k);
         if (!p.may.given()) continue;
         Clause c{p.has.si, p.may.si};
-        if (!p.has.given()) c.missing.push_back({p.path, what + " of " + name_of(in.axis, k)});
+        if (!p.has.given()) c.missing.push_back({p.path, what + " asked of " + name_of(in.axis, k)});
         clauses.push_back(std::move(c));
         at.push_back(k);
     }

@@ -125,8 +125,8 @@ void Accuracy::describe(FieldVisitor& v) {
         s.rotary_range = {0, 1e5, true};
         return s;
     };
-    v.quantity(asked,
-        place("asked", "Asked, ±", "How far from where it is told to stand the load may be.", left_empty::not_asked("not judged"), "δ"));
+    v.quantity(asked, place("asked", "Asked, ±", "How far from where it is told to stand the load may be.",
+                          left_empty::not_asked("not judged"), "δ"));
     v.choice(judged_by, {"judged_by", "Judged by", sums,
                             "The worst case adds all errors; the root of the squares takes them as independent.", true,
                             asked.given(), 0, need::precision});
@@ -136,7 +136,8 @@ void Accuracy::describe(FieldVisitor& v) {
             "metre.",
             left_empty::unknown("not known"), "N_e", need::precision));
     QuantitySpec s = optional_quantity("encoder_accuracy", "Encoder accuracy, ±", "arcsec", 1e6,
-        "Error of the encoder itself, whatever its resolution.", left_empty::unknown("not known"), "ε_e", need::precision);
+        "Error of the encoder itself, whatever its resolution.", left_empty::unknown("not known"), "ε_e",
+        need::precision);
     s.needs = Motion::shaft;
     s.range.open_min = false;
     v.quantity(encoder_accuracy, s);
@@ -191,9 +192,9 @@ void Axis::describe(FieldVisitor& v) {
     v.flag(credit_friction_at_rest, {"credit_friction_at_rest", "Credit friction at rest",
                                         "Let guide friction and screw losses help to hold the load at "
                                         "standstill. Never rely on it for safety."});
-    v.list(accepted, {"accepted", "Accepted unknowns", "unknown",
-                         "Values that are not known and no reason against the axis; their limits stay unknown.", 500,
-                         need::record});
+    v.list(accepted,
+        {"accepted", "Accepted unknowns", "unknown",
+            "Values that are not known and no reason against the axis; their limits stay unknown.", 500, need::record});
     v.group(questions, {"questions", "What it must be able to do", "", true, need::record});
 }
 

@@ -11,12 +11,12 @@ void BrakeStopping::describe(FieldVisitor& v, const Keys& keys, bool applies) {
         spec.needs = Motion::shaft;
         return spec;
     };
-    v.quantity(dynamic_torque,
-        of_stop(optional_quantity(keys.dynamic_torque, "Brake torque, slipping", "N·m", 1e7,
-            "What it stops with; often less than what it holds.", left_empty::stands_in("the holding torque"), "T_Bd", need::brake_stop)));
+    v.quantity(dynamic_torque, of_stop(optional_quantity(keys.dynamic_torque, "Brake torque, slipping", "N·m", 1e7,
+                                   "What it stops with; often less than what it holds.",
+                                   left_empty::stands_in("the holding torque"), "T_Bd", need::brake_stop)));
     QuantitySpec time = of_stop(optional_quantity(keys.apply_time, "Brake applies after", "s", 100,
-        "From loss of voltage until it bites; the axis runs on or falls meanwhile.", left_empty::unknown("not known"), "t_B",
-        need::brake_stop));
+        "From loss of voltage until it bites; the axis runs on or falls meanwhile.", left_empty::unknown("not known"),
+        "t_B", need::brake_stop));
     time.range.open_min = false;
     v.quantity(apply_time, time);
     time.key = keys.release_time;
@@ -42,14 +42,13 @@ void Brake::describe(FieldVisitor& v) {
     v.quantity(static_torque, [] {
         QuantitySpec s = optional_quantity("static_torque", "Brake torque", "N·m", 1e7,
             "Static holding torque, spring-applied; in addition to that of a brake in the motor.",
-            left_empty::unknown("cannot be judged"), "T_Bs",
-            need::motor_brake);
+            left_empty::unknown("cannot be judged"), "T_Bs", need::motor_brake);
         s.needs = Motion::shaft;
         return s;
     }());
     v.choice(place, {"place", "Brake sits on", Coupling::places,
-                        "On the mechanism's shaft it holds even where gearhead or coupling break.", true,
-                        there(), Motion::shaft, need::motor_brake | need::inertia | need::brake_stop});
+                        "On the mechanism's shaft it holds even where gearhead or coupling break.", true, there(),
+                        Motion::shaft, need::motor_brake | need::inertia | need::brake_stop});
     v.quantity(inertia, {.key = "inertia",
                             .label = "Brake inertia",
                             .unit = "kg·cm²",
@@ -68,10 +67,10 @@ void Brake::describe(FieldVisitor& v) {
         s.needs = Motion::shaft;
         return s;
     };
-    v.quantity(voltage, kept(optional_quantity(
-                            "voltage", "Coil voltage", "V", 1000, "Of its supply.", left_empty::not_asked("not shown"), "U_B", need::record)));
-    v.quantity(power, kept(optional_quantity(
-                          "power", "Coil power", "W", 1e5, "While it is released.", left_empty::not_asked("not shown"), "P_B", need::record)));
+    v.quantity(voltage, kept(optional_quantity("voltage", "Coil voltage", "V", 1000, "Of its supply.",
+                            left_empty::not_asked("not shown"), "U_B", need::record)));
+    v.quantity(power, kept(optional_quantity("power", "Coil power", "W", 1e5, "While it is released.",
+                          left_empty::not_asked("not shown"), "P_B", need::record)));
     describe_trade(v, mass, price, provenance);
 }
 

@@ -49,14 +49,16 @@ void Coupling::describe(FieldVisitor& v) {
                                    .applies = rated_torque.given(),
                                    .needs = Motion::shaft,
                                    .serves = need::coupling});
-    v.quantity(top_speed, at_shaft(optional_quantity("top_speed", "Coupling top speed", "rpm", 1e6,
-                              "As balanced and bored.", left_empty::unknown("cannot be judged"), "n_k", need::coupling_speed)));
-    v.quantity(stiffness, at_shaft(optional_quantity("stiffness", "Coupling stiffness", "N·m/rad", 1e9,
-                              "Torsional, of the whole coupling.", left_empty::unknown("rigid"), "C_k", need::stiffness)));
-    QuantitySpec play =
-        at_shaft(optional_quantity("backlash", "Coupling backlash", "arcmin", 1e4,
-                     "From stop to stop. A jaw under preload has next to none.", left_empty::unknown("not known"), "φ_k", need::precision),
-            true);
+    v.quantity(
+        top_speed, at_shaft(optional_quantity("top_speed", "Coupling top speed", "rpm", 1e6, "As balanced and bored.",
+                       left_empty::unknown("cannot be judged"), "n_k", need::coupling_speed)));
+    v.quantity(
+        stiffness, at_shaft(optional_quantity("stiffness", "Coupling stiffness", "N·m/rad", 1e9,
+                       "Torsional, of the whole coupling.", left_empty::unknown("rigid"), "C_k", need::stiffness)));
+    QuantitySpec play = at_shaft(optional_quantity("backlash", "Coupling backlash", "arcmin", 1e4,
+                                     "From stop to stop. A jaw under preload has next to none.",
+                                     left_empty::unknown("not known"), "φ_k", need::precision),
+        true);
     play.range.open_min = false;
     v.quantity(backlash, play);
     v.choice(fastening, {"fastening", "Hubs held by", fastenings, "Clamping holds better and does not mark the shaft.",
@@ -66,8 +68,10 @@ void Coupling::describe(FieldVisitor& v) {
         return at_shaft(optional_quantity(key, label, "mm", 1000, help, if_empty, symbol, need::coupling_fit), true);
     };
     constexpr IfEmpty not_checked = left_empty::not_asked("not checked");
-    v.quantity(driving_bore, bore("driving_bore", "Bore, motor side", "Of the hub on the side of the motor.", "d_k1", not_checked));
-    v.quantity(driven_bore, bore("driven_bore", "Bore, load side", "Of the hub on the side of the load.", "d_k2", not_checked));
+    v.quantity(driving_bore,
+        bore("driving_bore", "Bore, motor side", "Of the hub on the side of the motor.", "d_k1", not_checked));
+    v.quantity(driven_bore,
+        bore("driven_bore", "Bore, load side", "Of the hub on the side of the load.", "d_k2", not_checked));
     v.quantity(smallest_bore, bore("smallest_bore", "Bores from", "The smallest its hubs can have.", "d_k,min"));
     v.quantity(largest_bore, bore("largest_bore", "Bores up to", "The largest its hubs can have.", "d_k,max"));
     v.quantity(driven_shaft, bore("driven_shaft", "Shaft, load side",
@@ -75,7 +79,9 @@ void Coupling::describe(FieldVisitor& v) {
                                  "coupling.",
                                  "d_2"));
     const auto align = [&](const char* key, const char* label, const char* unit, const char* help, const char* symbol) {
-        return at_shaft(optional_quantity(key, label, unit, 1000, help, left_empty::unknown("not known"), symbol, need::alignment), true);
+        return at_shaft(
+            optional_quantity(key, label, unit, 1000, help, left_empty::unknown("not known"), symbol, need::alignment),
+            true);
     };
     const auto held = [&](const char* key, const char* label, const char* unit, const char* help, const char* symbol) {
         QuantitySpec s = align(key, label, unit, help, symbol);
@@ -84,15 +90,12 @@ void Coupling::describe(FieldVisitor& v) {
     };
     v.quantity(
         angular_allowed, align("angular_allowed", "Angular, allowed", "deg", "Misalignment it bears alone.", "α_k"));
-    v.quantity(angular,
-        held("angular", "Angular, as assembled", "deg", "What assembly will hold.", "α"));
+    v.quantity(angular, held("angular", "Angular, as assembled", "deg", "What assembly will hold.", "α"));
     v.quantity(
         parallel_allowed, align("parallel_allowed", "Parallel, allowed", "mm", "Misalignment it bears alone.", "r_k"));
-    v.quantity(parallel,
-        held("parallel", "Parallel, as assembled", "mm", "What assembly will hold.", "r"));
+    v.quantity(parallel, held("parallel", "Parallel, as assembled", "mm", "What assembly will hold.", "r"));
     v.quantity(axial_allowed, align("axial_allowed", "Axial, allowed", "mm", "Misalignment it bears alone.", "a_k"));
-    v.quantity(axial,
-        held("axial", "Axial, as assembled", "mm", "Growth of a warm screw with it.", "a"));
+    v.quantity(axial, held("axial", "Axial, as assembled", "mm", "Growth of a warm screw with it.", "a"));
     v.quantity(radial_load, {.key = "radial_load",
                                 .label = "Radial load on the shaft",
                                 .unit = "N",

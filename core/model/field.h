@@ -156,8 +156,9 @@ struct FlagSpec {
     const char* key;
     const char* label;
     const char* help;
-    unsigned needs = 0;     ///< Motion::Has bits
-    bool by_itself = false; ///< set by what is done with the group, not in a form; left out of a file while it is not set
+    unsigned needs = 0; ///< Motion::Has bits
+    bool by_itself =
+        false; ///< set by what is done with the group, not in a form; left out of a file while it is not set
 };
 
 /// Of a part that an axis may have or not: set when it is named, chosen or typed, unset by removing it.

@@ -76,11 +76,12 @@ void Operation::describe(FieldVisitor& v) {
     };
     v.quantity(hours_per_day, optional("hours_per_day", "Hours a day", "1", 24, "In which the machine runs its cycles.",
                                   left_empty::not_asked("no yearly figures")));
-    v.quantity(
-        days_per_year, optional("days_per_year", "Days a year", "1", 366, "On which it runs.", left_empty::not_asked("no yearly figures")));
-    v.quantity(tariff, optional("tariff", "Tariff per kWh", "1", 1e6, "In the currency of the project.", left_empty::not_asked("no costs")));
-    v.quantity(supply_efficiency,
-        optional("supply_efficiency", "Supply efficiency", "%", 100, "From the mains to the bus.", left_empty::stands_in("100 %", 100)));
+    v.quantity(days_per_year, optional("days_per_year", "Days a year", "1", 366, "On which it runs.",
+                                  left_empty::not_asked("no yearly figures")));
+    v.quantity(tariff, optional("tariff", "Tariff per kWh", "1", 1e6, "In the currency of the project.",
+                           left_empty::not_asked("no costs")));
+    v.quantity(supply_efficiency, optional("supply_efficiency", "Supply efficiency", "%", 100,
+                                      "From the mains to the bus.", left_empty::stands_in("100 %", 100)));
 }
 
 void Machine::describe(FieldVisitor& v) {

@@ -47,7 +47,8 @@ const char* Motor::kind_label() const {
 }
 
 bool Motor::rated_by_heat() const {
-    return !stepper() && thermal_resistance.given() && std::visit([](const auto& m) { return m.resistance.given(); }, electric);
+    return !stepper() && thermal_resistance.given() &&
+           std::visit([](const auto& m) { return m.resistance.given(); }, electric);
 }
 bool Motor::has_rating() const {
     return std::visit(
@@ -178,11 +179,12 @@ void Motor::describe(FieldVisitor& v) {
                                    "Of the motor as a whole, tens of minutes. It says little of a winding that is "
                                    "overloaded for seconds.",
                                    left_empty::stands_in("means only"), "τ_m"));
-    v.quantity(winding_resistance,
-        thermal("winding_resistance", "Winding to housing", "K/W", 1e4,
-            "With the winding's time constant it makes two bodies of the motor.", left_empty::stands_in("one body"), "R_wh"));
-    v.quantity(winding_time_constant, thermal("winding_time_constant", "Winding time constant", "s", 1e5,
-                                          "Of the winding against its housing, tens of seconds.", left_empty::not_asked("not judged"), "τ_w"));
+    v.quantity(winding_resistance, thermal("winding_resistance", "Winding to housing", "K/W", 1e4,
+                                       "With the winding's time constant it makes two bodies of the motor.",
+                                       left_empty::stands_in("one body"), "R_wh"));
+    v.quantity(winding_time_constant,
+        thermal("winding_time_constant", "Winding time constant", "s", 1e5,
+            "Of the winding against its housing, tens of seconds.", left_empty::not_asked("not judged"), "τ_w"));
     QuantitySpec housing = thermal("housing_limit", "Housing limit", "°C", 0,
         "Of the case; 80 to 90 °C is usual for "
         "steppers.",
@@ -192,8 +194,8 @@ void Motor::describe(FieldVisitor& v) {
     v.quantity(speed_loss, thermal("speed_loss", "Iron and friction loss", "W", 1e6,
                                "At the speed below. Without it the fall of the continuous curve tells it.",
                                left_empty::stands_in("by the continuous curve"), "P_w"));
-    QuantitySpec at =
-        thermal("speed_loss_at", "Loss taken at", "rpm", 1e6, "Speed of that loss.", left_empty::stands_in("with the loss"), "n_w");
+    QuantitySpec at = thermal("speed_loss_at", "Loss taken at", "rpm", 1e6, "Speed of that loss.",
+        left_empty::stands_in("with the loss"), "n_w");
     at.required = speed_loss.given();
     at.applies = speed_loss.given();
     v.quantity(speed_loss_at, at);
@@ -208,7 +210,8 @@ void Motor::describe(FieldVisitor& v) {
     bearing.serves = need::life;
     v.quantity(bearing_rating, bearing);
     QuantitySpec brush = thermal("brush_life", "Brush life", "h", 1e6,
-        "As the maker expects it; from under 100 h to 10 000 h, and no one can foretell it.", left_empty::not_asked("not said"), "L_b");
+        "As the maker expects it; from under 100 h to 10 000 h, and no one can foretell it.",
+        left_empty::not_asked("not said"), "L_b");
     brush.applies = std::holds_alternative<BrushedMotor>(electric);
     brush.serves = need::life;
     v.quantity(brush_life, brush);
@@ -266,7 +269,8 @@ void Motor::describe(FieldVisitor& v) {
                                    .applies = turns,
                                    .serves = need::coupling_fit});
     const auto flange = [&](const char* key, const char* label, const char* help, const char* symbol) {
-        QuantitySpec spec = optional_quantity(key, label, "mm", 2000, help, left_empty::unknown("not known"), symbol, need::coupling_fit);
+        QuantitySpec spec = optional_quantity(
+            key, label, "mm", 2000, help, left_empty::unknown("not known"), symbol, need::coupling_fit);
         spec.rare = true;
         spec.applies = turns;
         return spec;
@@ -373,7 +377,8 @@ void Drive::describe(FieldVisitor& v) {
     high.serves = need::drive_window;
     v.quantity(mains_rise, high);
     const auto window = [&](const char* key, const char* label, const char* help, const char* symbol) {
-        QuantitySpec spec = optional_quantity(key, label, "V", 2000, help, left_empty::unknown("not known"), symbol, need::drive_window);
+        QuantitySpec spec = optional_quantity(
+            key, label, "V", 2000, help, left_empty::unknown("not known"), symbol, need::drive_window);
         spec.rare = true;
         return spec;
     };
@@ -384,13 +389,14 @@ void Drive::describe(FieldVisitor& v) {
         spec.needs = motion;
         return spec;
     };
-    v.quantity(continuous_current,
+    v.quantity(
+        continuous_current, only_for(Motion::servo, optional("continuous_current", "Drive current", "A", 1e5,
+                                                        "What the drive carries for good; of its output to the motor.",
+                                                        left_empty::unknown("not known"), "I_D", need::current)));
+    v.quantity(peak_current,
         only_for(Motion::servo,
-            optional("continuous_current", "Drive current", "A", 1e5,
-                "What the drive carries for good; of its output to the motor.", left_empty::unknown("not known"), "I_D", need::current)));
-    v.quantity(peak_current, only_for(Motion::servo, optional("peak_current", "Drive peak current", "A", 1e5,
-                                                         "What it gives for a moment, as it is set.", left_empty::unknown("not known"),
-                                                         "I_Dp", need::current | need::peak_curve)));
+            optional("peak_current", "Drive peak current", "A", 1e5, "What it gives for a moment, as it is set.",
+                left_empty::unknown("not known"), "I_Dp", need::current | need::peak_curve)));
     v.choice(amperes, {.key = "currents_in",
                           .label = "Drive currents in",
                           .options = motor_options::amperes_as,
@@ -422,23 +428,26 @@ void Drive::describe(FieldVisitor& v) {
         left_empty::stands_in("all of it", 100), "k_D", need::current | need::peak_curve);
     part.applies = rated;
     v.quantity(derating, part);
-    part = only_for(Motion::servo, optional("derates_from", "Derates from", "°C", 0,
-                                       "Ambient beyond which its currents fall.", left_empty::not_asked("not derated"), "θ_D", need::current | need::peak_curve));
+    part = only_for(
+        Motion::servo, optional("derates_from", "Derates from", "°C", 0, "Ambient beyond which its currents fall.",
+                           left_empty::not_asked("not derated"), "θ_D", need::current | need::peak_curve));
     part.range = {-40, 100};
     part.rare = true;
     part.applies = rated;
     v.quantity(derates_from, part);
-    part = share_of("derating_rate", "By, for each K", "Of both currents.", left_empty::unknown("not known"), "c_D", need::current | need::peak_curve);
+    part = share_of("derating_rate", "By, for each K", "Of both currents.", left_empty::unknown("not known"), "c_D",
+        need::current | need::peak_curve);
     part.required = part.applies = rated && derates_from.given();
     v.quantity(derating_rate, part);
-    part =
-        only_for(Motion::servo, optional("derates_above", "Derates above", "m", 1e4,
-                                    "Altitude beyond which its currents fall.", left_empty::not_asked("not derated"), "h_D", need::current | need::peak_curve));
+    part = only_for(
+        Motion::servo, optional("derates_above", "Derates above", "m", 1e4, "Altitude beyond which its currents fall.",
+                           left_empty::not_asked("not derated"), "h_D", need::current | need::peak_curve));
     part.range.open_min = false;
     part.rare = true;
     part.applies = rated;
     v.quantity(derates_above, part);
-    part = share_of("altitude_rate", "By, for each 100 m", "Of both currents.", left_empty::unknown("not known"), "c_h", need::current | need::peak_curve);
+    part = share_of("altitude_rate", "By, for each 100 m", "Of both currents.", left_empty::unknown("not known"), "c_h",
+        need::current | need::peak_curve);
     part.required = part.applies = rated && derates_above.given();
     v.quantity(altitude_rate, part);
     part = only_for(Motion::shaft, optional("torque_limit", "Torque limit", "N·m", 1e7,
@@ -482,13 +491,13 @@ void Drive::describe(FieldVisitor& v) {
                        .needs = Motion::stepper,
                        .serves = need::current});
     QuantitySpec most = stepping(optional("most_current", "Dial goes up to", "A", 1000,
-        "The most phase current the drive can be set to, in the amperes of its dial.", left_empty::unknown("not known"), "I_sm",
-        need::drive_overload));
+        "The most phase current the drive can be set to, in the amperes of its dial.", left_empty::unknown("not known"),
+        "I_sm", need::drive_overload));
     most.rare = true;
     v.quantity(most_current, most);
     QuantitySpec idle = stepping(optional("idle_current", "Idle current", "%", 100,
-        "Share of the phase current that the drive leaves at rest. Cooler, and it holds less.", left_empty::stands_in("not reduced", 100), "k_i",
-        need::current));
+        "Share of the phase current that the drive leaves at rest. Cooler, and it holds less.",
+        left_empty::stands_in("not reduced", 100), "k_i", need::current));
     v.quantity(idle_current, idle);
     idle = stepping(optional("idle_delay", "Idle after", "s", 1e4, "From standstill until the current is reduced.",
         left_empty::stands_in("at once"), "t_i", need::current));
@@ -496,25 +505,25 @@ void Drive::describe(FieldVisitor& v) {
     idle.applies = idle_current.given();
     v.quantity(idle_delay, idle);
     QuantitySpec micro = stepping(optional("microsteps", "Microsteps", "1", 2048,
-        "Parts of a full step; 1 is full steps. 400 pulses a turn of a 1.8° motor are 2.", left_empty::stands_in("full steps", 1), "N",
-        need::pulses));
+        "Parts of a full step; 1 is full steps. 400 pulses a turn of a 1.8° motor are 2.",
+        left_empty::stands_in("full steps", 1), "N", need::pulses));
     micro.range = {1, 2048};
     v.quantity(microsteps, micro);
-    v.quantity(
-        pulse_limit, stepping(optional("pulse_limit", "Pulse limit", "kHz", 1e6,
-                         "The most pulses a second the controller gives out.", left_empty::not_asked("not checked"), "f_c", need::pulses)));
+    v.quantity(pulse_limit, stepping(optional("pulse_limit", "Pulse limit", "kHz", 1e6,
+                                "The most pulses a second the controller gives out.",
+                                left_empty::not_asked("not checked"), "f_c", need::pulses)));
     v.quantity(ramp_start, stepping(optional("ramp_start", "Ramps start at", "rpm", 1e5,
-                               "Speed of the motor at which ramps begin and end without acceleration.", left_empty::not_asked("standstill"),
-                               "n_s", need::pulses)));
+                               "Speed of the motor at which ramps begin and end without acceleration.",
+                               left_empty::not_asked("standstill"), "n_s", need::pulses)));
     QuantitySpec trip = optional("trip_voltage", "Overvoltage trip", "V", 2000,
-        "Bus voltage at which the drive lets go of the motor; the EMF at top speed must stay below it.", left_empty::not_asked("not checked"),
-        "U_trip", need::voltage);
+        "Bus voltage at which the drive lets go of the motor; the EMF at top speed must stay below it.",
+        left_empty::not_asked("not checked"), "U_trip", need::voltage);
     v.quantity(trip_voltage, trip);
     QuantitySpec top = optional("top_frequency", "Highest frequency", "Hz", 1e5,
         "Electrical frequency the drive can give.", left_empty::not_asked("not checked"), "f_max", need::top_speed);
     v.quantity(top_frequency, only_for(Motion::servo, top));
-    QuantitySpec at = optional("cold", "Cold motor", "°C", 0, "Winding and magnets of a motor just started.", left_empty::stands_in("20 °C", 20),
-        "θ_c", need::temperatures);
+    QuantitySpec at = optional("cold", "Cold motor", "°C", 0, "Winding and magnets of a motor just started.",
+        left_empty::stands_in("20 °C", 20), "θ_c", need::temperatures);
     at.range = {-60, 250};
     v.quantity(cold, at);
     at.key = "hot";
@@ -574,13 +583,14 @@ void Drive::describe(FieldVisitor& v) {
                                   .rotary_unit = "deg",
                                   .rotary_range = {0, 3.6e6, true}});
     QuantitySpec emergency = optional("emergency_torque", "Motor torque in it", "N·m", 1e7,
-        "What the motor gives in an emergency stop, at its shaft; coupling and gearhead see it.", left_empty::stands_in("its peak torque"),
-        "T_ME", need::coupling);
+        "What the motor gives in an emergency stop, at its shaft; coupling and gearhead see it.",
+        left_empty::stands_in("its peak torque"), "T_ME", need::coupling);
     emergency.rare = true;
     emergency.needs = Motion::shaft;
     v.quantity(emergency_torque, emergency);
     QuantitySpec stops = optional("emergency_stops", "Emergency stops", "1", 1e9,
-        "In the life of the machine; gearheads permit a number.", left_empty::not_asked("not judged"), "N_E", need::stage);
+        "In the life of the machine; gearheads permit a number.", left_empty::not_asked("not judged"), "N_E",
+        need::stage);
     stops.rare = true;
     stops.needs = Motion::shaft;
     v.quantity(emergency_stops, stops);

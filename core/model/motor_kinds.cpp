@@ -81,12 +81,14 @@ template <class M> void describe_temperatures(M& m, FieldVisitor& v, const char*
 }
 
 template <class M> void describe_conditions(M& m, FieldVisitor& v) {
-    v.quantity(m.electrical_time_constant, rarely(constant("electrical_time_constant", "Electrical time constant", "ms",
-                                               1e5, "Inductance over resistance.", "τ_e", need::record, left_empty::not_asked("not shown"))));
+    v.quantity(m.electrical_time_constant,
+        rarely(constant("electrical_time_constant", "Electrical time constant", "ms", 1e5,
+            "Inductance over resistance.", "τ_e", need::record, left_empty::not_asked("not shown"))));
     if constexpr (requires { m.mechanical_time_constant; })
-        v.quantity(m.mechanical_time_constant,
-            rarely(constant("mechanical_time_constant", "Mechanical time constant", "ms", 1e6,
-                "J/K_m²: how fast the bare rotor follows a step of voltage.", "τ_m", need::record, left_empty::not_asked("not shown"))));
+        v.quantity(
+            m.mechanical_time_constant, rarely(constant("mechanical_time_constant", "Mechanical time constant", "ms",
+                                            1e6, "J/K_m²: how fast the bare rotor follows a step of voltage.", "τ_m",
+                                            need::record, left_empty::not_asked("not shown"))));
     describe_temperatures(
         m, v, "Constants at", "Temperature of the magnets for which torque and voltage constant are quoted.");
 }
@@ -109,28 +111,33 @@ template <class M> void describe_ratings(M& m, FieldVisitor& v, bool dc) {
                                    dc ? "Torque at rest at the rated voltage, by the resistance alone."
                                       : "Torque that may be held for good at standstill.",
                                    "T_0", constants, left_empty::stands_in("from the other ratings")));
+    v.quantity(m.stall_current, constant("stall_current", dc ? "Stall current" : "Standstill current", "A", 1e6,
+                                    dc ? "Current at rest at the rated voltage." : "Line current at that torque.",
+                                    "I_0", constants, left_empty::stands_in("from the other ratings")));
     v.quantity(
-        m.stall_current, constant("stall_current", dc ? "Stall current" : "Standstill current", "A", 1e6,
-                             dc ? "Current at rest at the rated voltage." : "Line current at that torque.", "I_0", constants, left_empty::stands_in("from the other ratings")));
-    v.quantity(m.rated_torque,
-        constant("rated_torque", "Rated torque", "N·m", 1e7, "May run for good at the rated speed.", "T_N", constants, left_empty::stands_in("from the other ratings")));
-    v.quantity(m.rated_current, constant("rated_current", "Rated current", "A", 1e6, "Current at that torque.", "I_N", constants, left_empty::stands_in("from the other ratings")));
-    v.quantity(
-        m.rated_speed, constant("rated_speed", "Rated speed", "rpm", 1e6, "At which the rated torque may run.", "n_N", constants, left_empty::stands_in("from the other ratings")));
-    v.quantity(
-        m.rated_power, rarely(constant("rated_power", "Rated power", "W", 1e9, "At the shaft.", "P_N", need::record, left_empty::not_asked("not shown"))));
-    v.quantity(m.peak_torque, constant("peak_torque", "Peak torque", "N·m", 1e7,
-                                  "For a moment; with the peak current it shows saturation.", "T_p", constants, left_empty::stands_in("from the peak current")));
+        m.rated_torque, constant("rated_torque", "Rated torque", "N·m", 1e7, "May run for good at the rated speed.",
+                            "T_N", constants, left_empty::stands_in("from the other ratings")));
+    v.quantity(m.rated_current, constant("rated_current", "Rated current", "A", 1e6, "Current at that torque.", "I_N",
+                                    constants, left_empty::stands_in("from the other ratings")));
+    v.quantity(m.rated_speed, constant("rated_speed", "Rated speed", "rpm", 1e6, "At which the rated torque may run.",
+                                  "n_N", constants, left_empty::stands_in("from the other ratings")));
+    v.quantity(m.rated_power, rarely(constant("rated_power", "Rated power", "W", 1e9, "At the shaft.", "P_N",
+                                  need::record, left_empty::not_asked("not shown"))));
+    v.quantity(m.peak_torque,
+        constant("peak_torque", "Peak torque", "N·m", 1e7, "For a moment; with the peak current it shows saturation.",
+            "T_p", constants, left_empty::stands_in("from the peak current")));
     v.quantity(m.peak_current, constant("peak_current", "Peak current", "A", 1e6,
-                                   "The most the magnets and the winding bear. Drives must be set below it.", "I_p", constants, left_empty::not_asked("not judged")));
+                                   "The most the magnets and the winding bear. Drives must be set below it.", "I_p",
+                                   constants, left_empty::not_asked("not judged")));
 }
 
 template <class M> void describe_no_load(M& m, FieldVisitor& v) {
     v.quantity(m.rated_voltage,
         constant("rated_voltage", "Rated voltage", "V", 2000, "DC voltage of the no-load and stall values.", "U_N"));
     v.quantity(m.no_load_speed, constant("no_load_speed", "No-load speed", "rpm", 1e6, "At the rated voltage.", "n_0"));
-    v.quantity(m.no_load_current, constant("no_load_current", "No-load current", "A", 1e6,
-                                      "Its torque is friction, taken off what the shaft gives.", "I_00", constants, left_empty::zero("none")));
+    v.quantity(m.no_load_current,
+        constant("no_load_current", "No-load current", "A", 1e6,
+            "Its torque is friction, taken off what the shaft gives.", "I_00", constants, left_empty::zero("none")));
 }
 
 } // namespace
@@ -141,11 +148,12 @@ void SineMotor::describe(FieldVisitor& v) {
     v.choice(torque_per,
         meaning("torque_constant_per", "Torque constant is", motor_options::torque_per,
             "Per RMS or peak ampere of the line, or of a power-invariant q axis.", torque_constant.given()));
-    v.quantity(voltage_constant, constant("voltage_constant", "Voltage constant", "V/krpm", 1e6, quoted, "K_e", constants, left_empty::stands_in("from the other constants")));
+    v.quantity(voltage_constant, constant("voltage_constant", "Voltage constant", "V/krpm", 1e6, quoted, "K_e",
+                                     constants, left_empty::stands_in("from the other constants")));
     v.choice(voltage_of, meaning("voltage_constant_of", "Voltage constant is", emf_of,
                              "Line to line or of a phase, RMS or peak.", voltage_constant.given()));
-    v.quantity(
-        speed_constant, rarely(constant("speed_constant", "Speed constant", "rpm/V", 1e7, "Often called kV.", "k_V", constants, left_empty::stands_in("from the other constants"))));
+    v.quantity(speed_constant, rarely(constant("speed_constant", "Speed constant", "rpm/V", 1e7, "Often called kV.",
+                                   "k_V", constants, left_empty::stands_in("from the other constants"))));
     v.choice(speed_of, meaning("speed_constant_of", "Speed constant is per volt", emf_of,
                            "Line to line or of a phase, RMS or peak.", speed_constant.given()));
     describe_winding(*this, v);
@@ -158,15 +166,17 @@ void SineMotor::describe(FieldVisitor& v) {
 
 void BlockMotor::describe(FieldVisitor& v) {
     v.choice(emf, meaning("emf", "EMF", emf_shape, "Shape of the voltage of a turning rotor.", true));
-    v.quantity(torque_constant,
-        constant("torque_constant", "Torque constant", "N·m/A", 1e4, "Per ampere of the DC link.", "K_t", constants,
-            first_constant(voltage_constant.given() || speed_constant.given())));
-    v.quantity(voltage_constant, constant("voltage_constant", "Voltage constant", "V/krpm", 1e6, quoted, "K_e", constants, left_empty::stands_in("from the other constants")));
+    v.quantity(
+        torque_constant, constant("torque_constant", "Torque constant", "N·m/A", 1e4, "Per ampere of the DC link.",
+                             "K_t", constants, first_constant(voltage_constant.given() || speed_constant.given())));
+    v.quantity(voltage_constant, constant("voltage_constant", "Voltage constant", "V/krpm", 1e6, quoted, "K_e",
+                                     constants, left_empty::stands_in("from the other constants")));
     v.choice(
         voltage_of, meaning("voltage_constant_of", "Voltage constant is", emf_of,
                         "Line to line or of a phase; of a trapezoid, peak is its flat top.", voltage_constant.given()));
-    v.quantity(speed_constant, rarely(constant("speed_constant", "Speed constant", "rpm/V", 1e7,
-                                   "No-load speed per volt, line to line peak.", "k_V", constants, left_empty::stands_in("from the other constants"))));
+    v.quantity(speed_constant,
+        rarely(constant("speed_constant", "Speed constant", "rpm/V", 1e7, "No-load speed per volt, line to line peak.",
+            "k_V", constants, left_empty::stands_in("from the other constants"))));
     describe_winding(*this, v);
     v.quantity(pole_pairs, fulmox::pole_pairs());
     describe_no_load(*this, v);
@@ -176,12 +186,13 @@ void BlockMotor::describe(FieldVisitor& v) {
 }
 
 void BrushedMotor::describe(FieldVisitor& v) {
-    v.quantity(torque_constant, constant("torque_constant", "Torque constant", "N·m/A", 1e4, "Per ampere.", "K_t", constants,
-                                    first_constant(voltage_constant.given() || speed_constant.given())));
+    v.quantity(torque_constant, constant("torque_constant", "Torque constant", "N·m/A", 1e4, "Per ampere.", "K_t",
+                                    constants, first_constant(voltage_constant.given() || speed_constant.given())));
+    v.quantity(voltage_constant, constant("voltage_constant", "Voltage constant", "V/krpm", 1e6, "Of the terminals.",
+                                     "K_e", constants, left_empty::stands_in("from the other constants")));
     v.quantity(
-        voltage_constant, constant("voltage_constant", "Voltage constant", "V/krpm", 1e6, "Of the terminals.", "K_e", constants, left_empty::stands_in("from the other constants")));
-    v.quantity(speed_constant,
-        rarely(constant("speed_constant", "Speed constant", "rpm/V", 1e7, "No-load speed per volt.", "k_V", constants, left_empty::stands_in("from the other constants"))));
+        speed_constant, rarely(constant("speed_constant", "Speed constant", "rpm/V", 1e7, "No-load speed per volt.",
+                            "k_V", constants, left_empty::stands_in("from the other constants"))));
     describe_winding(*this, v);
     v.quantity(
         brush_drop, rarely({.key = "brush_drop",
@@ -193,8 +204,9 @@ void BrushedMotor::describe(FieldVisitor& v) {
                         .if_empty = left_empty::zero("none"),
                         .symbol = "U_b",
                         .serves = constants}));
-    v.quantity(brush_speed, rarely(constant("brush_speed", "Greatest brush speed", "rpm", 1e6,
-                                "Above it the brushes spark and wear.", "n_b", need::top_speed, left_empty::not_asked("not judged"))));
+    v.quantity(brush_speed,
+        rarely(constant("brush_speed", "Greatest brush speed", "rpm", 1e6, "Above it the brushes spark and wear.",
+            "n_b", need::top_speed, left_empty::not_asked("not judged"))));
     describe_no_load(*this, v);
     describe_ratings(*this, v, true);
     v.quantity(motor_constant, km("N·m/√W"));
@@ -209,7 +221,8 @@ void LinearForcer::describe(FieldVisitor& v) {
     v.choice(
         force_per, meaning("force_constant_per", "Force constant is", motor_options::torque_per,
                        "Per RMS or peak ampere of the line, or of a power-invariant q axis.", force_constant.given()));
-    v.quantity(voltage_constant, constant("voltage_constant", "Voltage constant", "V·s/m", 1e6, quoted, "K_e", constants, left_empty::stands_in("from the other constants")));
+    v.quantity(voltage_constant, constant("voltage_constant", "Voltage constant", "V·s/m", 1e6, quoted, "K_e",
+                                     constants, left_empty::stands_in("from the other constants")));
     v.choice(voltage_of, meaning("voltage_constant_of", "Voltage constant is", emf_of,
                              "Line to line or of a phase, RMS or peak.", voltage_constant.given()));
     describe_winding(*this, v);
@@ -230,14 +243,17 @@ void LinearForcer::describe(FieldVisitor& v) {
     v.quantity(top_speed, constant("top_speed", "Greatest speed", "m/s", 1000, "Mechanical limit of the motor.",
                               "v_max", need::top_speed, left_empty::not_asked("not judged")));
     v.choice(amperes, meaning("currents_in", "Currents in", amperes_as, "Of all currents below.", true));
-    v.quantity(
-        continuous_force, constant("continuous_force", "Continuous force", "N", 1e7, "May be held for good.", "F_0", constants, left_empty::stands_in("from the other ratings")));
+    v.quantity(continuous_force, constant("continuous_force", "Continuous force", "N", 1e7, "May be held for good.",
+                                     "F_0", constants, left_empty::stands_in("from the other ratings")));
     v.quantity(continuous_current,
-        constant("continuous_current", "Continuous current", "A", 1e6, "Line current at that force.", "I_0", constants, left_empty::stands_in("from the other ratings")));
-    v.quantity(peak_force, constant("peak_force", "Peak force", "N", 1e7,
-                               "For a moment; with the peak current it shows saturation.", "F_p", constants, left_empty::stands_in("from the peak current")));
-    v.quantity(peak_current,
-        constant("peak_current", "Peak current", "A", 1e6, "The most the magnets and the winding bear.", "I_p", constants, left_empty::not_asked("not judged")));
+        constant("continuous_current", "Continuous current", "A", 1e6, "Line current at that force.", "I_0", constants,
+            left_empty::stands_in("from the other ratings")));
+    v.quantity(peak_force,
+        constant("peak_force", "Peak force", "N", 1e7, "For a moment; with the peak current it shows saturation.",
+            "F_p", constants, left_empty::stands_in("from the peak current")));
+    v.quantity(
+        peak_current, constant("peak_current", "Peak current", "A", 1e6, "The most the magnets and the winding bear.",
+                          "I_p", constants, left_empty::not_asked("not judged")));
     v.quantity(motor_constant, km("N/√W"));
     describe_conditions(*this, v);
 }
@@ -250,7 +266,8 @@ template <class M> void describe_stepper(M& m, FieldVisitor& v) {
     v.quantity(m.holding_torque, constant("holding_torque", "Holding torque", "N·m", 1e5,
                                      "At rest, phases on at the rated current; connected as the ratings are.", "T_H"));
     v.quantity(m.rated_current, constant("rated_current", "Rated phase current", "A", 1000,
-                                    "Of each phase, for good. As a sine it is the RMS current.", "I_N", constants, left_empty::stands_in("from the other ratings")));
+                                    "Of each phase, for good. As a sine it is the RMS current.", "I_N", constants,
+                                    left_empty::stands_in("from the other ratings")));
     v.quantity(m.resistance, constant("resistance", "Phase resistance", "Ω", 1e5, "Of one phase.", "R", losses));
     v.quantity(m.rated_voltage,
         rarely(constant("rated_voltage", "Rated voltage", "V", 2000,
@@ -261,9 +278,11 @@ template <class M> void describe_stepper(M& m, FieldVisitor& v) {
                                  "Of one phase. Without it no pull-out torque can be said but a sheet's own.", "L",
                                  need::peak_curve | (by_position ? constants : 0)));
     v.quantity(m.detent_torque, constant("detent_torque", "Detent torque", "N·m", 1e5,
-                                    "Felt without current; taken off the pull-out torque, never a brake.", "T_d", constants, left_empty::zero("none")));
+                                    "Felt without current; taken off the pull-out torque, never a brake.", "T_d",
+                                    constants, left_empty::zero("none")));
     v.quantity(m.friction_torque, constant("friction_torque", "Friction torque", "N·m", 1e5,
-                                      "Of bearings and seals; taken off the pull-out torque of the model.", "T_f", constants, left_empty::zero("none")));
+                                      "Of bearings and seals; taken off the pull-out torque of the model.", "T_f",
+                                      constants, left_empty::zero("none")));
     v.quantity(m.start_rate,
         constant("start_rate", "Start rate, no load", "Hz", 1e6,
             "Full steps a second at which the bare rotor starts and stops without a ramp.", "f_0", need::pulses));

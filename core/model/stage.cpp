@@ -70,14 +70,15 @@ void Stage::describe(FieldVisitor& v) {
             .needs = Motion::shaft,
             .serves = need::force});
     QuantitySpec worm = optional_quantity("lead_angle", "Lead angle of the worm", "deg", 60,
-        "Both efficiencies follow from it and from the friction of the mesh.", left_empty::stands_in("efficiency as given"), "γ_w",
-        need::force);
+        "Both efficiencies follow from it and from the friction of the mesh.",
+        left_empty::stands_in("efficiency as given"), "γ_w", need::force);
     worm.rare = true;
     worm.needs = Motion::shaft;
     worm.applies = kind == StageKind::worm;
     v.quantity(lead_angle, worm);
     worm = optional_quantity("mesh_friction", "Friction of the mesh", "1", 0.5,
-        "Steel on bronze 0.02 to 0.1, less the faster it slides.", left_empty::unknown("not known"), "μ_w", need::force);
+        "Steel on bronze 0.02 to 0.1, less the faster it slides.", left_empty::unknown("not known"), "μ_w",
+        need::force);
     worm.source = "common practice, no source";
     worm.needs = Motion::shaft;
     worm.required = worm.applies = by_lead();
@@ -87,7 +88,8 @@ void Stage::describe(FieldVisitor& v) {
     const bool rare = kind == StageKind::belt || kind == StageKind::gears || kind == StageKind::chain;
     const auto sheet = [&](const char* key, const char* label, const char* unit, double most, const char* help,
                            const char* symbol) {
-        QuantitySpec spec = optional_quantity(key, label, unit, most, help, left_empty::unknown("cannot be judged"), symbol, need::stage);
+        QuantitySpec spec = optional_quantity(
+            key, label, unit, most, help, left_empty::unknown("cannot be judged"), symbol, need::stage);
         spec.rare = rare;
         spec.needs = Motion::shaft;
         return spec;
@@ -151,35 +153,37 @@ void Stage::describe(FieldVisitor& v) {
         left_empty::stands_in("all of it"), "k_c", need::stage);
     q.applies = peak_torque.given();
     v.quantity(peak_share, q);
-    q = more("ratchet_torque", "Ratcheting torque", "N·m", 1e8, "At which its teeth jump.", left_empty::not_asked("not judged"), "T_r",
-        need::stage);
+    q = more("ratchet_torque", "Ratcheting torque", "N·m", 1e8, "At which its teeth jump.",
+        left_empty::not_asked("not judged"), "T_r", need::stage);
     q.applies = kind == StageKind::strain_wave;
     v.quantity(ratchet_torque, q);
-    q = more(
-        "backlash", "Backlash", "arcmin", 1e4, "From stop to stop, at the output.", left_empty::unknown("not known"), "φ_2", need::precision);
+    q = more("backlash", "Backlash", "arcmin", 1e4, "From stop to stop, at the output.",
+        left_empty::unknown("not known"), "φ_2", need::precision);
     q.range.open_min = false;
     v.quantity(backlash, q);
-    v.quantity(stiffness,
-        more("stiffness", "Torsional stiffness", "N·m/arcmin", 1e9, "At the output.", left_empty::unknown("rigid"), "C_2", need::stiffness));
-    const auto side = [&](const char* key, const char* label, const char* unit, const char* help, const IfEmpty& if_empty,
-                          const char* symbol) {
+    v.quantity(stiffness, more("stiffness", "Torsional stiffness", "N·m/arcmin", 1e9, "At the output.",
+                              left_empty::unknown("rigid"), "C_2", need::stiffness));
+    const auto side = [&](const char* key, const char* label, const char* unit, const char* help,
+                          const IfEmpty& if_empty, const char* symbol) {
         return more(key, label, unit, 1e8, help, if_empty, symbol, need::stage_load);
     };
-    v.quantity(radial_rating,
-        side("radial_rating", "Radial load, allowed", "N", "At the middle of the output shaft.", left_empty::not_asked("not judged"), "F_2R"));
-    q = side("radial_load", "Radial load", "N", "On the output shaft: belt, pinion, weight.", left_empty::unknown("not known"), "F_r");
+    v.quantity(radial_rating, side("radial_rating", "Radial load, allowed", "N", "At the middle of the output shaft.",
+                                  left_empty::not_asked("not judged"), "F_2R"));
+    q = side("radial_load", "Radial load", "N", "On the output shaft: belt, pinion, weight.",
+        left_empty::unknown("not known"), "F_r");
     q.applies = radial_rating.given();
     q.range.open_min = false;
     v.quantity(radial_load, q);
-    v.quantity(
-        axial_rating, side("axial_rating", "Axial load, allowed", "N", "On the output shaft.", left_empty::not_asked("not judged"), "F_2A"));
+    v.quantity(axial_rating, side("axial_rating", "Axial load, allowed", "N", "On the output shaft.",
+                                 left_empty::not_asked("not judged"), "F_2A"));
     q = side("axial_load", "Axial load", "N", "On the output shaft.", left_empty::unknown("not known"), "F_a");
     q.applies = axial_rating.given();
     q.range.open_min = false;
     v.quantity(axial_load, q);
-    v.quantity(tilting_rating,
-        side("tilting_rating", "Tilting moment, allowed", "N·m", "Of the output bearing.", left_empty::not_asked("not judged"), "M_2K"));
-    q = side("tilting_moment", "Tilting moment", "N·m", "On the output bearing.", left_empty::unknown("not known"), "M_t");
+    v.quantity(tilting_rating, side("tilting_rating", "Tilting moment, allowed", "N·m", "Of the output bearing.",
+                                   left_empty::not_asked("not judged"), "M_2K"));
+    q = side(
+        "tilting_moment", "Tilting moment", "N·m", "On the output bearing.", left_empty::unknown("not known"), "M_t");
     q.applies = tilting_rating.given();
     q.range.open_min = false;
     v.quantity(tilting_moment, q);
@@ -188,7 +192,8 @@ void Stage::describe(FieldVisitor& v) {
         return more(key, label, "mm", 2000, help, if_empty, symbol, need::coupling_fit);
     };
     v.quantity(input_bore, fit("input_bore", "Input bore", "For the shaft of the motor.", "d_1"));
-    v.quantity(output_shaft, fit("output_shaft", "Output shaft", "Its diameter.", "d_2", left_empty::unknown("not known")));
+    v.quantity(
+        output_shaft, fit("output_shaft", "Output shaft", "Its diameter.", "d_2", left_empty::unknown("not known")));
     v.quantity(pilot, fit("pilot", "Pilot", "Of the motor flange it takes.", "d_p"));
     v.quantity(bolt_circle, fit("bolt_circle", "Bolt circle", "Of the motor flange it takes.", "d_b"));
     v.text(adapter, {"adapter", "Adapter", "Between its flange and the motor's, where they do not mate."});

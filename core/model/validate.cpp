@@ -308,7 +308,8 @@ void check_motor(Problems& out, const Motor& m, const std::string& path) {
                 "neither force nor voltage constant is given; a linear motor has no curve without one");
         if (!m.has_rating() && !m.rated_by_heat())
             error(out, path + "electric/continuous_force", "Continuous force",
-                "no continuous rating is given; give the continuous force or current, or the thermal resistance with the "
+                "no continuous rating is given; give the continuous force or current, or the thermal resistance with "
+                "the "
                 "resistance of the winding");
     } else if (m.stepper()) {
         check_stepper(out, m, path);

@@ -262,10 +262,12 @@ template <class T> void look_over(const T& t, FieldVisitor& v) { const_cast<T&>(
 /// Mass, price and provenance, which every part has.
 template <class From>
 void describe_trade(FieldVisitor& v, Quantity<Kind::mass>& mass, Quantity<Kind::number>& price, From& provenance) {
-    QuantitySpec s = optional_quantity("mass", "Mass", "kg", 1e5, "Of the part.", left_empty::not_asked("not shown"), "m", need::record);
+    QuantitySpec s = optional_quantity(
+        "mass", "Mass", "kg", 1e5, "Of the part.", left_empty::not_asked("not shown"), "m", need::record);
     s.rare = true;
     v.quantity(mass, s);
-    s = optional_quantity("price", "Price", "1", 1e7, "In the currency of the project.", left_empty::not_asked("not shown"), "", need::record);
+    s = optional_quantity("price", "Price", "1", 1e7, "In the currency of the project.",
+        left_empty::not_asked("not shown"), "", need::record);
     s.rare = true;
     s.range.open_min = false;
     v.quantity(price, s);

@@ -38,7 +38,8 @@ void SpeedTorqueCurve::fit() {
     // points that are no curve make none, whoever asks
     bool sound = speeds_.size() >= 2;
     for (std::size_t i = 0; i < speeds_.size(); ++i)
-        sound = sound && std::isfinite(speeds_[i]) && std::isfinite(torques_[i]) && (i == 0 || speeds_[i] > speeds_[i - 1]);
+        sound =
+            sound && std::isfinite(speeds_[i]) && std::isfinite(torques_[i]) && (i == 0 || speeds_[i] > speeds_[i - 1]);
     if (!sound) {
         speeds_.clear();
         torques_.clear();

@@ -94,13 +94,13 @@ struct MotorUse {
     double speed_heat = 0;   ///< N²·m², by a sheet's curve the mean of what T_c(0)² − T_c(ω)² has above 0
     /// heat_torque/heat_allowed; infinite where nothing is left, NaN beyond the curve.
     double heat_use() const;
-    double point_at_mean = 0;  ///< continuous torque at the mean speed; NaN beyond the curve
-    double point_at_rms = 0;   ///< the same at the RMS speed
-    double rms_current = 0;    ///< A RMS of the line (A of the DC link), hot; NaN without a constant
-    double peak_current = 0;   ///< the largest over the cycle, hot
-    double copper_loss = 0;    ///< W mean, hot; NaN without constant and resistance
-    double voltage = 0;        ///< V between lines (terminals) the cycle needs at the most, cold or hot, as if it were
-                               ///< there without field weakening; NaN without a constant
+    double point_at_mean = 0; ///< continuous torque at the mean speed; NaN beyond the curve
+    double point_at_rms = 0;  ///< the same at the RMS speed
+    double rms_current = 0;   ///< A RMS of the line (A of the DC link), hot; NaN without a constant
+    double peak_current = 0;  ///< the largest over the cycle, hot
+    double copper_loss = 0;   ///< W mean, hot; NaN without constant and resistance
+    double voltage = 0;       ///< V between lines (terminals) the cycle needs at the most, cold or hot, as if it were
+                              ///< there without field weakening; NaN without a constant
     /// Copper loss at the nodes of each span, W hot, or without a resistance the square of the current, A²; by a
     /// sheet's curve alone the square of the torque, N²·m².
     std::vector<std::array<double, span_node_count>> copper;

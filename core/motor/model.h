@@ -8,8 +8,8 @@
 #include <limits>
 #include <optional>
 #include <string>
-#include <vector>
 #include <variant>
+#include <vector>
 
 namespace fulmox {
 

@@ -173,8 +173,7 @@ Table workings_table(const Assessment& a, UnitSystem units) {
     };
     for (const std::size_t i : by_tightness(a.limits)) {
         const Limit& l = a.limits[i];
-        add(l.label, l.state == LimitState::cannot_say ? state_words(l.state) : use_text(l), l.working,
-            "");
+        add(l.label, l.state == LimitState::cannot_say ? state_words(l.state) : use_text(l), l.working, "");
     }
     for (const Figure& f : a.figures) add(f.label, figure_text(f, units), f.working, f.read_from);
     return t;

@@ -30,12 +30,13 @@ std::string judged_json(const JudgedCatalogue& c) {
             {"brake_torque", value(m.brake_torque)}, {"state", state_key(j.state)},
             {"tightest", {{"key", j.key}, {"label", j.limit}, {"utilisation", finite(j.tightest)},
                              {"reason", j.reason.in(UnitSystem::si)}}},
-            {"missing", missing_json(j.missing)}, {"inertia_ratio", finite(j.ratio)}, {"speed", finite(j.speed)}, {"peak", finite(j.peak)},
-            {"heat", finite(j.heat)}, {"acceleration", finite(j.acceleration)}});
+            {"missing", missing_json(j.missing)}, {"inertia_ratio", finite(j.ratio)}, {"speed", finite(j.speed)},
+            {"peak", finite(j.peak)}, {"heat", finite(j.heat)}, {"acceleration", finite(j.acceleration)}});
     }
     const Axis& axis = c.machine.axes[c.axis];
     const Value out{{"format", "fulmox-judged"}, {"version", 2}, {"axis", axis.name}, {"policy", axis.policy},
-        {"counts", counts_json(c.judged)}, {"currency", c.machine.currency}, {"catalogue", c.catalogue}, {"motors", std::move(rows)}};
+        {"counts", counts_json(c.judged)}, {"currency", c.machine.currency}, {"catalogue", c.catalogue},
+        {"motors", std::move(rows)}};
     return out.dump(2, ' ', false, Value::error_handler_t::replace) + "\n";
 }
 
@@ -57,9 +58,9 @@ std::string judged_csv(const JudgedCatalogue& c) {
 
 std::string judged_text(const JudgedCatalogue& c) {
     const Axis& axis = c.machine.axes[c.axis];
-    std::string s = fmt::format("{} — policy {}: {} motors of \"{}\": {}\n",
-        axis.name.empty() ? "axis without a name" : axis.name, axis.policy, c.motors.size(), c.catalogue,
-        count_words(count(c.judged)));
+    std::string s =
+        fmt::format("{} — policy {}: {} motors of \"{}\": {}\n", axis.name.empty() ? "axis without a name" : axis.name,
+            axis.policy, c.motors.size(), c.catalogue, count_words(count(c.judged)));
     std::size_t wide = 5;
     for (const Motor* m : c.motors) wide = std::max(wide, m->name.size());
     s += fmt::format("{:<{}} {:>8} {:>9} {:>8} {:>8} {:>8} {:>8}  {:<10} {:>8}  {}\n", "motor", wide, "price", "mass",
@@ -69,7 +70,8 @@ std::string judged_text(const JudgedCatalogue& c) {
         const Candidate& j = c.judged[i];
         s += fmt::format("{:<{}} {:>8} {:>9} {:>8} {:>8} {:>8} {:>8}  {:<10} {:>8}  {}\n", m.name, wide,
             given(m.price, ""), given(m.mass, " kg"), std::isfinite(j.ratio) ? format_number(j.ratio, 3) : "–",
-            use_text(j.speed), use_text(j.peak), use_text(j.heat), state_words(j.state), use_text(j.tightest), j.limit + missing_words(j.missing));
+            use_text(j.speed), use_text(j.peak), use_text(j.heat), state_words(j.state), use_text(j.tightest),
+            j.limit + missing_words(j.missing));
     }
     return s;
 }
@@ -122,8 +124,7 @@ Table compared_table(const Machine& machine, const std::vector<ComparedMotor>& m
         return std::string(state_words(l.state)) + "  " + use_text(l);
     });
     row("Tightest limit", [&](const ComparedMotor& c) {
-        return c.is && !c.is->limits.empty() ? c.is->limits[*deciding(c.is->limits)].label
-                                             : std::string("–");
+        return c.is && !c.is->limits.empty() ? c.is->limits[*deciding(c.is->limits)].label : std::string("–");
     });
     limit("Top speed", "speed");
     limit("Peak torque", "peak_torque");

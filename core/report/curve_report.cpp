@@ -1,9 +1,9 @@
 #include "core/report/curve_report.h"
 
+#include "core/motor/constants.h"
 #include "core/motor/cycle_heat.h"
 #include "core/quantity/format.h"
 #include "core/quantity/not_finite.h"
-#include "core/motor/constants.h"
 #include "core/report/json_values.h"
 #include "core/report/motor_units.h"
 

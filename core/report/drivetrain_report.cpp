@@ -37,7 +37,8 @@ Value coupling_json(const Axis& axis, const Assessment& a) {
         {"external_torque", range(u.external_least, u.external_most)},
         {"load_share", u.bounded ? range(u.load_share_least, u.load_share_most) : range(none, none)},
         {"motor_peak", both(CouplingUse::motor)}, {"emergency_stop", both(CouplingUse::stop)},
-        {"judged", asks(u.judged())}, {"misalignment", finite(misalignment(c).missing.empty() ? misalignment(c).sum : no_number)}};
+        {"judged", asks(u.judged())},
+        {"misalignment", finite(misalignment(c).missing.empty() ? misalignment(c).sum : no_number)}};
 }
 
 Value brake_json(const Axis& axis, const Assessment& a) {
@@ -194,8 +195,8 @@ Value precision_json(const Axis& axis, const Assessment& a) {
             {"root_sum_square", finite(p.squares)}});
     return {{"unit", motion_of(axis.mechanism).rotary ? "rad" : "m"}, {"terms", std::move(terms)},
         {"worst_case", finite(b.worst)}, {"root_sum_square", finite(b.squares)},
-        {"asked", finite(axis.accuracy.asked.given() ? axis.accuracy.asked.si : no_number)}, {"missing", missing_json(b.missing)},
-        {"over_stroke", std::move(places)}};
+        {"asked", finite(axis.accuracy.asked.given() ? axis.accuracy.asked.si : no_number)},
+        {"missing", missing_json(b.missing)}, {"over_stroke", std::move(places)}};
 }
 
 } // namespace fulmox

@@ -104,13 +104,16 @@ Value heat_json(const CycleHeat& h) {
     const char* verdict = !s.settles ? "runaway" : highest > h.motor.limit ? "over_limit" : "settles";
     const auto watts = [&](double w) { return finite(known && h.in_watts ? w : std::nan("")); };
     const auto kelvin = [](double celsius) { return finite(celsius + motor_constants::zero_celsius); };
-    const auto both = [&](double low, double high) { return Value{{"lowest", kelvin(low)}, {"highest", kelvin(high)}}; };
+    const auto both = [&](double low, double high) {
+        return Value{{"lowest", kelvin(low)}, {"highest", kelvin(high)}};
+    };
     return {{"missing", h.missing}, {"verdict", known ? Value(verdict) : Value(nullptr)},
         {"bodies", known ? Value(h.motor.two_bodies() ? 2 : 1) : Value(nullptr)},
-        {"winding_time_constant_known", h.motor.knows_winding()}, {"temperature_unit", "K"}, {"winding_mean", kelvin(s.mean.winding)},
-        {"housing_mean", kelvin(s.mean.housing)}, {"winding", both(s.lowest, s.highest)},
-        {"housing", both(s.housing_lowest, s.housing_highest)}, {"winding_after_first_cycle", kelvin(s.after_first)},
-        {"time_to_limit", finite(s.time_to_limit)}, {"winding_limit", kelvin(h.motor.limit)},
+        {"winding_time_constant_known", h.motor.knows_winding()}, {"temperature_unit", "K"},
+        {"winding_mean", kelvin(s.mean.winding)}, {"housing_mean", kelvin(s.mean.housing)},
+        {"winding", both(s.lowest, s.highest)}, {"housing", both(s.housing_lowest, s.housing_highest)},
+        {"winding_after_first_cycle", kelvin(s.after_first)}, {"time_to_limit", finite(s.time_to_limit)},
+        {"winding_limit", kelvin(h.motor.limit)},
         {"thermal_resistance", finite(h.in_watts ? h.motor.resistance : std::nan(""))},
         {"resistance_by_rating", h.by_rating}, {"copper_loss", watts(s.copper)}, {"speed_loss", watts(h.other)},
         {"permitted_loss", watts((h.motor.limit - h.motor.ambient) / h.motor.resistance)}};
@@ -175,8 +178,8 @@ Value axis_json(const Machine& machine, const Axis& axis, const std::string& pat
         limits.push_back({{"key", l.key}, {"label", l.label}, {"state", state_key(l.state)}, {"used", finite(l.used)},
             {"allowed", finite(l.allowed)}, {"unit", std::string(info(l.kind).si_unit)}, {"share", finite(l.share)},
             {"utilisation", finite(l.utilisation())}, {"reason", l.reason.in(units)}, {"remedy", l.remedy.in(units)},
-            {"source", l.source}, {"missing", missing_json(l.missing)}, {"accepted", l.accepted}, {"stand_ins", std::move(stand_ins)},
-            {"working", working_json(l.working)},
+            {"source", l.source}, {"missing", missing_json(l.missing)}, {"accepted", l.accepted},
+            {"stand_ins", std::move(stand_ins)}, {"working", working_json(l.working)},
             {"needs", needs_json(row ? needs_on(needs_of(*row, axis), axis) : 0)}});
     }
     Value out = roomy_object(17);
@@ -257,8 +260,7 @@ void table_of_limits(std::string& out, const Assessment& a, UnitSystem units) {
         const std::string values = l.state == LimitState::cannot_say ? ""
                                                                      : format_quantity(l.used, l.kind, units) + " of " +
                                                                            format_quantity(l.allowed, l.kind, units);
-        out += fmt::format(
-            "  {:<11}{:<25}{:>8}  {:<28} {}\n", state_words(l.state), l.label, use, values,
+        out += fmt::format("  {:<11}{:<25}{:>8}  {:<28} {}\n", state_words(l.state), l.label, use, values,
             l.reason.in(units) + (l.accepted ? " (accepted)" : ""));
     }
 }

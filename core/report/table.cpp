@@ -1,8 +1,8 @@
 #include "core/report/table.h"
 
-#include <string_view>
-#include <charconv>
 #include <algorithm>
+#include <charconv>
+#include <string_view>
 
 namespace fulmox {
 
@@ -68,7 +68,8 @@ std::string csv_cell(const std::string& written) {
     double number = 0;
     const char* end = written.data() + written.size();
     const std::size_t head = written.find_first_not_of('\'');
-    const bool formula = head != std::string::npos && std::string_view("=+-@\t").find(written[head]) != std::string_view::npos &&
+    const bool formula = head != std::string::npos &&
+                         std::string_view("=+-@\t").find(written[head]) != std::string_view::npos &&
                          std::from_chars(written.data(), end, number).ptr != end;
     const std::string text = (formula ? "'" : "") + written;
     if (text.find_first_of(",\"\r\n") == std::string::npos) return text;

@@ -160,8 +160,9 @@ TEST_CASE("the form of every mechanism fits at 1280 by 800, light and dark") {
             for (const FieldRef& f : walk(machine)) {
                 if (!f.quantity || f.path.find("/mechanism/") == std::string::npos) continue;
                 INFO(f.path << ": " << f.quantity_spec.if_empty.words);
-                CHECK(QFontMetrics(type_face(12)).horizontalAdvance(QString::fromUtf8(f.quantity_spec.if_empty.words)) <=
-                      aside->contentsRect().width());
+                CHECK(
+                    QFontMetrics(type_face(12)).horizontalAdvance(QString::fromUtf8(f.quantity_spec.if_empty.words)) <=
+                    aside->contentsRect().width());
             }
             // no line of the form lies over another
             std::vector<std::pair<QRect, std::string>> lines;

@@ -71,7 +71,8 @@ TEST_CASE("files that a person names are read in one place") {
     const std::regex opens(R"(\bQFile [a-z_]+\(|\bstd::ifstream\b|\bfopen\()");
     std::set<std::string> found;
     for (const char* room : {"app", "core"})
-        for (const auto& entry : std::filesystem::recursive_directory_iterator(FULMOX_SOURCE_DIR "/" + std::string(room))) {
+        for (const auto& entry :
+            std::filesystem::recursive_directory_iterator(FULMOX_SOURCE_DIR "/" + std::string(room))) {
             if (entry.path().extension() != ".cpp" && entry.path().extension() != ".h") continue;
             std::ifstream in(entry.path());
             std::stringstream text;

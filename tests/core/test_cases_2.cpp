@@ -40,9 +40,11 @@ TEST_CASE("one value that is emptied never turns a limit that is over into one t
              Pair{"U2-smallest-bore", "coupling_range", "smallest bore"},
              Pair{"U3-motor-shaft", "coupling_bores", "shaft of the motor"},
              Pair{"U4-drive-continuous", "drive_current", "continuous current"},
-             Pair{"U5-second-brake", "brake_energy", "takes in a stop"}, Pair{"U6-resistance", "peak_torque", "resistance"}}) {
+             Pair{"U5-second-brake", "brake_energy", "takes in a stop"},
+             Pair{"U6-resistance", "peak_torque", "resistance"}}) {
         INFO(p.name);
-        const Assessment known = of("unknown-fits", std::string(p.name) + "-known"), emptied = of("unknown-fits", p.name);
+        const Assessment known = of("unknown-fits", std::string(p.name) + "-known"),
+                         emptied = of("unknown-fits", p.name);
         REQUIRE(known.limit(p.limit));
         CHECK(known.limit(p.limit)->state == LimitState::over);
         const Limit* l = emptied.limit(p.limit);
@@ -71,7 +73,8 @@ TEST_CASE("parts without ratings are unknown and come after all that are known t
     for (const List& list : {List{"U7-c1.csv", "coupling", 0}, List{"U7-c2.csv", "coupling", 0},
              List{"U7-b1.csv", "brake", 0}, List{"U7-d1.csv", "drive", 1}, List{"U7-g1.csv", "gearhead", 1}}) {
         INFO(list.file);
-        const auto read = read_any_parts(file_text(std::string("tests/cases/unknown-fits/") + list.file), list.file, "");
+        const auto read =
+            read_any_parts(file_text(std::string("tests/cases/unknown-fits/") + list.file), list.file, "");
         REQUIRE(read);
         const PartKind& kind = part_kind(list.kind);
         std::vector<std::size_t> which(kind.own(const_cast<PartLists&>(read->parts)).size());
@@ -102,7 +105,8 @@ TEST_CASE("an accepted unknown hinders nothing, and stays unknown") {
     const Assessment was = assess(m, 0);
     for (const Limit& l : was.limits)
         for (const Missing& missing : l.missing)
-            if (!m.axes[0].accepts(missing.path)) m.axes[0].accepted.push_back({missing.path, "measured on the machine", {}});
+            if (!m.axes[0].accepts(missing.path))
+                m.axes[0].accepted.push_back({missing.path, "measured on the machine", {}});
     const Assessment now = assess(m, 0);
     const Limit* l = now.limit("brake_energy");
     REQUIRE(l);
@@ -162,7 +166,8 @@ TEST_CASE("a winding's temperature rests on no rating, and the continuous torque
     r.machine.axes[0].motor.thermal_resistance = {};
     const Assessment none = assess(r.machine, 0);
     CHECK(std::any_of(none.problems.begin(), none.problems.end(), [](const Problem& p) {
-        return p.severity == Severity::error && p.message.find("standstill or rated torque is enough") != std::string::npos;
+        return p.severity == Severity::error &&
+               p.message.find("standstill or rated torque is enough") != std::string::npos;
     }));
 }
 
@@ -174,7 +179,8 @@ TEST_CASE("a reserve that is not given is 0.95 wherever it is asked for") {
     CHECK(motor_conditions(r.machine.axes[0].motor, Drive{}, r.machine.site).reserve == 0.95);
 }
 
-TEST_CASE("a continuous curve that is lower at standstill promises no more than is proven, and less of it is no better") {
+TEST_CASE(
+    "a continuous curve that is lower at standstill promises no more than is proven, and less of it is no better") {
     for (const char* name : {"E8-rising-continuous-curve", "E8b-rising-continuous-curve-30kg"}) {
         ProjectRead r = opened("wrong-numbers-2", name);
         const Assessment a = assess(r.machine, 0);
@@ -229,7 +235,8 @@ TEST_CASE("what is credited at rest is the friction in force") {
         {"factor 0, not credited", 1.96133}}; // (98.0665 − 60 f) · 0.02 N·m
     for (std::size_t i = 0; i < r.machine.axes.size(); ++i) {
         INFO(r.machine.axes[i].name);
-        CHECK(figure(assess(r.machine, i), "demand.holding_torque") == Approx(holds.at(r.machine.axes[i].name)).epsilon(1e-6));
+        CHECK(figure(assess(r.machine, i), "demand.holding_torque") ==
+              Approx(holds.at(r.machine.axes[i].name)).epsilon(1e-6));
     }
 }
 

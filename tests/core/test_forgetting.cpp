@@ -62,7 +62,8 @@ bool near(double a, double b) {
 }
 
 bool same(const Limit& a, const Limit& b) {
-    return a.state == b.state && (a.state == LimitState::cannot_say || (near(a.used, b.used) && near(a.allowed, b.allowed)));
+    return a.state == b.state &&
+           (a.state == LimitState::cannot_say || (near(a.used, b.used) && near(a.allowed, b.allowed)));
 }
 
 std::string said(const Limit& l) {
@@ -169,8 +170,8 @@ void never_better(const Assessment& was, const Assessment& now, const std::vecto
         const Limit* n = now.limit(l.key);
         if (!n) {
             INFO("gone: " << said(l));
-            const bool named = std::any_of(
-                paths.begin(), paths.end(), [&](const std::string& path) { return may_go(path, l.key); });
+            const bool named =
+                std::any_of(paths.begin(), paths.end(), [&](const std::string& path) { return may_go(path, l.key); });
             CHECK(named);
             continue;
         }
@@ -180,7 +181,8 @@ void never_better(const Assessment& was, const Assessment& now, const std::vecto
             CHECK((same(l, *n) || n->state == LimitState::cannot_say || n->state == LimitState::over ||
                    (n->utilisation() >= l.utilisation() * (1 - 1e-9) && n->state >= l.state)));
         else
-            CHECK((l.state != LimitState::over || n->state != LimitState::fits || !(n->used < l.used) || n->allowed <= l.allowed));
+            CHECK((l.state != LimitState::over || n->state != LimitState::fits || !(n->used < l.used) ||
+                   n->allowed <= l.allowed));
     }
 }
 
@@ -262,7 +264,10 @@ bool matches(const std::string& path, std::string pattern) {
 }
 
 int rank(const Limit& l) {
-    return l.state == LimitState::over ? 3 : l.state == LimitState::cannot_say ? 2 : l.state == LimitState::tight ? 1 : 0;
+    return l.state == LimitState::over         ? 3
+           : l.state == LimitState::cannot_say ? 2
+           : l.state == LimitState::tight      ? 1
+                                               : 0;
 }
 
 } // namespace
@@ -274,7 +279,8 @@ TEST_CASE("more of what allows never makes a limit worse, more of what is asked 
         Machine m = s.machine;
         const Assessment was = judged(m);
         for (FieldRef& f : walk(m.axes[0], "")) {
-            if (f.type != FieldRef::Type::quantity || !f.active || !f.quantity->given() || !(f.quantity->si > 0)) continue;
+            if (f.type != FieldRef::Type::quantity || !f.active || !f.quantity->given() || !(f.quantity->si > 0))
+                continue;
             const QuantityBase kept = *f.quantity;
             for (const LimitRow& row : limit_rows()) {
                 const auto names = [&](const std::vector<const char*>& all) {
@@ -290,7 +296,8 @@ TEST_CASE("more of what allows never makes a limit worse, more of what is asked 
                     INFO(s.name << " " << f.path << " | " << said(*before));
                     REQUIRE(after);
                     INFO("now " << said(*after));
-                    const bool numbers = before->state != LimitState::cannot_say && after->state != LimitState::cannot_say;
+                    const bool numbers =
+                        before->state != LimitState::cannot_say && after->state != LimitState::cannot_say;
                     if (allows) {
                         CHECK(rank(*after) <= rank(*before));
                         if (numbers) CHECK(after->utilisation() <= before->utilisation() * (1 + 1e-9));
@@ -309,7 +316,7 @@ TEST_CASE("more of what allows never makes a limit worse, more of what is asked 
             for (CurvePoint& p : m.axes[0].motor.continuous) p.torque.si *= 1.1;
             const Assessment now = judged(m);
             for (const char* key : {"continuous_loss", "continuous_point", "holding"})
-                if (const Limit *before = was.limit(key), *after = now.limit(key); before && after) {
+                if (const Limit* before = was.limit(key), *after = now.limit(key); before && after) {
                     INFO(s.name << " " << said(*before) << " | now " << said(*after));
                     CHECK(rank(*after) <= rank(*before));
                 }

@@ -392,10 +392,10 @@ TEST_CASE("each candidate is what the axis itself would say with it") {
                     return std::any_of(a.limits.begin(), a.limits.end(),
                         [&](const Limit& l) { return l.state == state && !l.accepted; });
                 };
-                CHECK(judged[k].state == (any(LimitState::over)         ? LimitState::over
-                                          : any(LimitState::cannot_say) ? LimitState::cannot_say
-                                          : any(LimitState::tight)      ? LimitState::tight
-                                                                        : LimitState::fits));
+                CHECK(judged[k].state == (any(LimitState::over)            ? LimitState::over
+                                             : any(LimitState::cannot_say) ? LimitState::cannot_say
+                                             : any(LimitState::tight)      ? LimitState::tight
+                                                                           : LimitState::fits));
                 CHECK((judged[k].tightest == worst.utilisation() || std::isnan(worst.utilisation())));
             }
         }

@@ -59,7 +59,7 @@ TEST_CASE("terms of the precision budget at the load") {
     };
     CHECK(term(was, "encoder_counts") == Approx(0.01 / 1048576 / 2));
     CHECK(term(was, "encoder_accuracy") == Approx(40.0 / 3600 / 360 * 0.01));
-    CHECK(term(was, "lead_error") == Approx(23e-6 * 400 / 300)); // a stroke of 400 mm
+    CHECK(term(was, "lead_error") == Approx(23e-6 * 400 / 300));      // a stroke of 400 mm
     CHECK(term(was, "thermal_growth") == Approx(11.7e-6 * 4 * 0.62)); // from the fixed bearing to the nut's far end
     double worst = 0, squares = 0;
     double windup = 0; // both of the same springs: one term
@@ -74,8 +74,7 @@ TEST_CASE("terms of the precision budget at the load") {
     CHECK(limit_of_axis(was, "precision").state == LimitState::fits);
     CHECK(was.precision->over_stroke.front().worst < was.precision->over_stroke.back().worst);
     // below 300 mm the lead error stays what it is
-    CHECK(was.precision->over_stroke[0].worst ==
-          Approx(worst - term(was, "lead_error") + 23e-6 - 11.7e-6 * 4 * 0.4));
+    CHECK(was.precision->over_stroke[0].worst == Approx(worst - term(was, "lead_error") + 23e-6 - 11.7e-6 * 4 * 0.4));
     // what is missing keeps it from fitting, and not from being over
     a.accuracy.encoder_counts = {};
     CHECK(limit_of_axis(assess(m, 0), "precision").state == LimitState::cannot_say);

@@ -247,11 +247,12 @@ void Screw::describe(FieldVisitor& v) {
     shear.source = "steel, Poisson's ratio 0.3";
     shear.typical = {20, 100};
     v.quantity(shear_modulus, shear);
-    v.quantity(nut_stiffness,
-        rare(optional_quantity("nut_stiffness", "Nut stiffness", "N/µm", 1e6,
-            "Axial, under preload; of ball screws some 200 to 1000 N/µm.", left_empty::unknown("rigid"), "k_n", need::stiffness)));
-    v.quantity(bearing_stiffness, rare(optional_quantity("bearing_stiffness", "Bearing stiffness", "N/µm", 1e6,
-                                      "Axial, of the bearing that fixes the screw.", left_empty::unknown("rigid"), "k_b", need::stiffness)));
+    v.quantity(nut_stiffness, rare(optional_quantity("nut_stiffness", "Nut stiffness", "N/µm", 1e6,
+                                  "Axial, under preload; of ball screws some 200 to 1000 N/µm.",
+                                  left_empty::unknown("rigid"), "k_n", need::stiffness)));
+    v.quantity(bearing_stiffness,
+        rare(optional_quantity("bearing_stiffness", "Bearing stiffness", "N/µm", 1e6,
+            "Axial, of the bearing that fixes the screw.", left_empty::unknown("rigid"), "k_b", need::stiffness)));
     QuantitySpec error = rare(optional_quantity("lead_error", "Lead error, 300 mm", "µm", 10000,
         "± over 300 mm of travel; grows with a longer stroke. An accuracy class gives the whole band: half of it.",
         left_empty::unknown("not known"), "e_300", need::precision));
@@ -259,29 +260,33 @@ void Screw::describe(FieldVisitor& v) {
     error.range.open_min = false;
     v.quantity(lead_error, error);
     QuantitySpec warm = rare(optional_quantity("temperature_rise", "Screw warmer by", "K", 200,
-        "Than the guide or the scale; steel grows 11.7 µm a metre for each K.", left_empty::zero("not counted"), "Δθ", need::precision));
+        "Than the guide or the scale; steel grows 11.7 µm a metre for each K.", left_empty::zero("not counted"), "Δθ",
+        need::precision));
     warm.range.open_min = false;
     v.quantity(temperature_rise, warm);
-    v.choice(growth_from, {.key = "growth_from",
-                              .label = "Growth counts from",
-                              .options = growths,
-                              .help = "A machine referenced cold feels all of the screw from its fixed bearing to the nut at the "
-                                      "far end; one referenced again once it is warm feels its stroke alone.",
-                              .optional = true,
-                              .applies = temperature_rise.given(),
-                              .serves = need::precision});
+    v.choice(growth_from,
+        {.key = "growth_from",
+            .label = "Growth counts from",
+            .options = growths,
+            .help = "A machine referenced cold feels all of the screw from its fixed bearing to the nut at the "
+                    "far end; one referenced again once it is warm feels its stroke alone.",
+            .optional = true,
+            .applies = temperature_rise.given(),
+            .serves = need::precision});
     const auto rated = [&](const char* key, const char* label, const char* help, const char* symbol) {
-        return rare(optional_quantity(key, label, "N", 1e9, help, left_empty::not_asked("not judged"), symbol, need::screw_life));
+        return rare(optional_quantity(
+            key, label, "N", 1e9, help, left_empty::not_asked("not judged"), symbol, need::screw_life));
     };
     v.quantity(dynamic_rating,
         rated("dynamic_rating", "Dynamic load rating", "C of the nut's sheet, for a million turns.", "C"));
     v.quantity(
         static_rating, rated("static_rating", "Static load rating", "C_0a of the nut's sheet, for a moment.", "C_0a"));
-    QuantitySpec asked = rare(optional_quantity(
-        "life_asked", "Life asked", "h", 1e7, "How long it shall last.", left_empty::not_asked("not judged"), "L_h", need::screw_life));
+    QuantitySpec asked = rare(optional_quantity("life_asked", "Life asked", "h", 1e7, "How long it shall last.",
+        left_empty::not_asked("not judged"), "L_h", need::screw_life));
     v.quantity(life_asked, asked);
     QuantitySpec yields = rare(optional_quantity("yield_strength", "Yield strength", "MPa", 5000,
-        "A stocky screw yields before it buckles: Johnson's parabola.", left_empty::unknown("not known"), "R_e", need::buckling));
+        "A stocky screw yields before it buckles: Johnson's parabola.", left_empty::unknown("not known"), "R_e",
+        need::buckling));
     yields.source = "Johnson's parabola";
     v.quantity(yield_strength, yields);
     v.group(ends, {"ends", "Screw ends", "Seats, threads, grooves and journals of its ends.", true, need::record});
@@ -296,7 +301,8 @@ void Screw::describe(FieldVisitor& v) {
 }
 
 void LoadShare::describe(FieldVisitor& v) {
-    QuantitySpec s = optional_quantity("force", "Force", "N", 1e9, "Along the screw.", IfEmpty{}, "F", need::screw_life);
+    QuantitySpec s =
+        optional_quantity("force", "Force", "N", 1e9, "Along the screw.", IfEmpty{}, "F", need::screw_life);
     s.required = true;
     s.range.open_min = false;
     v.quantity(force, s);

@@ -59,8 +59,8 @@ struct Screw {
     Quantity<Kind::length> lead_error;                       ///< ±, over 300 mm
     Quantity<Kind::temperature_difference> temperature_rise; ///< over its guide
     GrowthFrom growth_from = GrowthFrom::bearing;
-    Quantity<Kind::force> dynamic_rating;                    ///< C
-    Quantity<Kind::force> static_rating;                     ///< C_0a
+    Quantity<Kind::force> dynamic_rating; ///< C
+    Quantity<Kind::force> static_rating;  ///< C_0a
     Quantity<Kind::time> life_asked;
     std::vector<LoadShare> spectrum;         ///< in place of the cycle, for its life
     Quantity<Kind::pressure> yield_strength; ///< for Johnson's parabola
@@ -75,8 +75,7 @@ struct Screw {
 
     static constexpr Option threads[] = {
         {"ball", "Ball screw"}, {"trapezoidal", "Trapezoidal or Acme"}, {"roller", "Planetary roller"}};
-    static constexpr Option growths[] = {
-        {"bearing", "the fixed bearing"}, {"reference", "the reference, warm"}};
+    static constexpr Option growths[] = {{"bearing", "the fixed bearing"}, {"reference", "the reference, warm"}};
     static constexpr Option turning[] = {{"screw", "the screw turns"}, {"nut", "the nut turns"}};
     static constexpr Motion motion{false, false, false,
         Motion::carriage | Motion::guides | Motion::inclination | Motion::payload | Motion::counterweight};
