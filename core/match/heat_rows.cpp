@@ -215,7 +215,7 @@ std::vector<FigureRow> heat_figure_rows() {
             [](Figure& f, In in) {
                 const ThermalMotor& m = in.heat->motor;
                 f.si = (m.limit - m.ambient) / m.resistance;
-                f.note = "in copper at standstill for good";
+                f.note = "in copper, held at standstill continuously";
                 work(f, in, "P", "(limit − ambient)/R_th", "(t-a)/R",
                     {{"t", m.limit}, {"a", m.ambient}, {"R", m.resistance}}, "heat balance");
             }},

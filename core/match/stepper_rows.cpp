@@ -134,7 +134,7 @@ void judge_phase_current(Limit& l, const LimitInput& in) {
     l.reason =
         "set to " + format_number(set, 3) + " A RMS a phase" +
         (l.used < set * (1 - 1e-9) ? ", " + format_number(l.used, 3) + " A over the cycle with less at rest" : "") +
-        "; " + format_number(l.allowed, 3) + " A may flow for good. It flows whatever the load is";
+        "; " + format_number(l.allowed, 3) + " A continuous; independent of the load";
     if (set > n.current * (1 + 1e-9))
         l.reason += "; at " + format_number(set / n.current, 3) + " times the rated current it takes " +
                     format_number(set * set / (n.current * n.current), 3) + " times the heat";

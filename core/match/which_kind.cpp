@@ -53,7 +53,7 @@ const std::vector<Rule>& rules() {
             {"steppers are small motors", "steppers are small motors", "power is its field", nullptr,
                 "brushes carry the whole power"}},
         {[](const Answers& a) { return a.known && a.peak_over_rms > 2.5; }, {-1, 0, 2, 1, 1},
-            {"it has no more for a moment than for good", nullptr,
+            {"its peak torque is no more than its continuous one", nullptr,
                 "it gives three to five times its torque for seconds", "it gives a multiple of its torque for a moment",
                 "it gives a multiple of its torque for a moment"}},
         {[](const Answers& a) { return a.turns_on; }, {-3, -2, 0, 3, 2},

@@ -389,10 +389,10 @@ void Drive::describe(FieldVisitor& v) {
         spec.needs = motion;
         return spec;
     };
-    v.quantity(
-        continuous_current, only_for(Motion::servo, optional("continuous_current", "Drive current", "A", 1e5,
-                                                        "What the drive carries for good; of its output to the motor.",
-                                                        left_empty::unknown("not known"), "I_D", need::current)));
+    v.quantity(continuous_current,
+        only_for(Motion::servo, optional("continuous_current", "Drive current", "A", 1e5,
+                                    "What the drive carries continuously; of its output to the motor.",
+                                    left_empty::unknown("not known"), "I_D", need::current)));
     v.quantity(peak_current,
         only_for(Motion::servo,
             optional("peak_current", "Drive peak current", "A", 1e5, "What it gives for a moment, as it is set.",
@@ -420,7 +420,7 @@ void Drive::describe(FieldVisitor& v) {
     v.quantity(peak_time, part);
     part = share_of("standstill_share", "At standstill",
         "Share of its continuous current near 0 Hz, where one phase "
-        "may carry the peak for good.",
+        "may carry the peak continuously.",
         left_empty::not_asked("not judged"), "k_0", need::drive_overload);
     part.applies = continuous_current.given();
     v.quantity(standstill_share, part);

@@ -109,13 +109,13 @@ QuantitySpec km(const char* unit) {
 template <class M> void describe_ratings(M& m, FieldVisitor& v, bool dc) {
     v.quantity(m.stall_torque, constant("stall_torque", dc ? "Stall torque" : "Standstill torque", "N·m", 1e7,
                                    dc ? "Torque at rest at the rated voltage, by the resistance alone."
-                                      : "Torque that may be held for good at standstill.",
+                                      : "Torque that may be held continuously at standstill.",
                                    "T_0", constants, left_empty::stands_in("from the other ratings")));
     v.quantity(m.stall_current, constant("stall_current", dc ? "Stall current" : "Standstill current", "A", 1e6,
                                     dc ? "Current at rest at the rated voltage." : "Line current at that torque.",
                                     "I_0", constants, left_empty::stands_in("from the other ratings")));
     v.quantity(
-        m.rated_torque, constant("rated_torque", "Rated torque", "N·m", 1e7, "May run for good at the rated speed.",
+        m.rated_torque, constant("rated_torque", "Rated torque", "N·m", 1e7, "May run continuously at the rated speed.",
                             "T_N", constants, left_empty::stands_in("from the other ratings")));
     v.quantity(m.rated_current, constant("rated_current", "Rated current", "A", 1e6, "Current at that torque.", "I_N",
                                     constants, left_empty::stands_in("from the other ratings")));
@@ -243,7 +243,7 @@ void LinearForcer::describe(FieldVisitor& v) {
     v.quantity(top_speed, constant("top_speed", "Greatest speed", "m/s", 1000, "Mechanical limit of the motor.",
                               "v_max", need::top_speed, left_empty::not_asked("not judged")));
     v.choice(amperes, meaning("currents_in", "Currents in", amperes_as, "Of all currents below.", true));
-    v.quantity(continuous_force, constant("continuous_force", "Continuous force", "N", 1e7, "May be held for good.",
+    v.quantity(continuous_force, constant("continuous_force", "Continuous force", "N", 1e7, "May be held continuously.",
                                      "F_0", constants, left_empty::stands_in("from the other ratings")));
     v.quantity(continuous_current,
         constant("continuous_current", "Continuous current", "A", 1e6, "Line current at that force.", "I_0", constants,
@@ -266,7 +266,7 @@ template <class M> void describe_stepper(M& m, FieldVisitor& v) {
     v.quantity(m.holding_torque, constant("holding_torque", "Holding torque", "N·m", 1e5,
                                      "At rest, phases on at the rated current; connected as the ratings are.", "T_H"));
     v.quantity(m.rated_current, constant("rated_current", "Rated phase current", "A", 1000,
-                                    "Of each phase, for good. As a sine it is the RMS current.", "I_N", constants,
+                                    "Of each phase, continuous. As a sine it is the RMS current.", "I_N", constants,
                                     left_empty::stands_in("from the other ratings")));
     v.quantity(m.resistance, constant("resistance", "Phase resistance", "Ω", 1e5, "Of one phase.", "R", losses));
     v.quantity(m.rated_voltage,

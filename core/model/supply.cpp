@@ -29,9 +29,9 @@ void Supply::describe(FieldVisitor& v) {
     s.range.open_min = false;
     v.quantity(droop, s);
     v.quantity(current,
-        field("current", "Output current", "A", 1e5, "DC, for good.", left_empty::unknown("not known"), "I_2"));
+        field("current", "Output current", "A", 1e5, "DC, continuous.", left_empty::unknown("not known"), "I_2"));
     v.quantity(peak_current, field("peak_current", "Peak current", "A", 1e5, "DC, for a moment.",
-                                 left_empty::stands_in("as for good"), "I_2p"));
+                                 left_empty::stands_in("as continuous"), "I_2p"));
     s = field(
         "peak_time", "Peak for", "s", 1e4, "How long it gives its peak.", left_empty::unknown("not known"), "t_p");
     s.applies = peak_current.given();

@@ -111,7 +111,7 @@ CycleHeat thermal_motor(const Motor& motor, const Drive& drive, const Site& site
     const double warmer = copper_at(1, celsius(motor.rated_ambient, 40) + rise) / copper_at(1, hot);
     double rated = no_number;
     if (model && !can.continuous_by_model && !can.continuous.empty()) {
-        // the curve of the sheet tells what may run for good
+        // the curve of the sheet tells what may run continuously
         const MotorDraw draw = model->without_voltage_limit(can.continuous.stall(), 0);
         rated = draw.possible ? (out.in_watts ? draw.copper_loss : draw.current * draw.current) : no_number;
     } else if (model) {

@@ -359,7 +359,7 @@ double overload_time(const ThermalMotor& m, double ratio, double prior) {
         const double tau = m.knows_winding() ? m.winding_time_constant : m.time_constant;
         return tau * std::log((r2 - prior) / (r2 - 1));
     }
-    // rises in shares of the permitted one: 1 is the continuous torque for good
+    // rises in shares of the permitted one: 1 is the continuous torque, continuously
     const double inner = m.winding_resistance / m.resistance, outer = 1 - inner;
     const double c1 = m.winding_time_constant / inner, c2 = m.time_constant / outer;
     Linear l;

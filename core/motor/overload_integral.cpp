@@ -33,7 +33,7 @@ struct Stretch {
     double reached(double s) const { return std::max(s + rise, most); }
 };
 
-// One span: its parts over which the current stays above or below what runs for good.
+// One span: its parts over which the current stays above or below what runs continuously.
 struct Parts {
     std::array<double, span_node_count + 1> u{};
     std::array<double, span_node_count> filled{};

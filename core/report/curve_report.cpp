@@ -55,7 +55,7 @@ WholeCurve whole_curve(const CurveQuestion& q) {
         r.continuous = w.can.continuous_by_model ? model->continuous(speed) : of_sheet(w.can.continuous_at(speed));
         r.motoring = w.can.peak_with_bound(speed, false);
         r.braking = w.can.peak_with_bound(speed, true);
-        // for a while it gives at least what it gives for good
+        // for a while it gives at least its continuous torque
         if (w.can.continuous_by_model && r.continuous.torque > r.motoring.torque) r.continuous = r.motoring;
         w.rows.push_back(r);
     }
@@ -273,7 +273,7 @@ std::string curve_text(const CurveQuestion& q) {
         o.upper_bound ? "at most, s" : "lasts, s");
     for (const OverloadRow& r : o.rows)
         s += fmt::format("{:>12} {:>8} {:>8} {:>12}\n", number_text(r.torque), number_text(r.ratio, 3),
-            number_text(r.prior, 3), std::isinf(r.time) ? "for good" : number_text(r.time, 3));
+            number_text(r.prior, 3), std::isinf(r.time) ? "continuous" : number_text(r.time, 3));
     return s;
 }
 
