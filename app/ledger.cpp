@@ -57,6 +57,7 @@ LimitRow::LimitRow(QWidget* parent) : QFrame(parent) {
         button->setObjectName(QLatin1String(name));
         button->setCursor(Qt::PointingHandCursor);
         button->hide();
+        button->setMinimumWidth(1); // it never makes the ledger wider than it is
         box->addWidget(button, 0, Qt::AlignLeft);
         connect(button, &QPushButton::clicked, this, [this, all] { emit accepted(key_, !limit_.accepted, all); });
         return button;
@@ -121,8 +122,7 @@ void LimitRow::offer_to_accept() {
     const QString all = QString::fromUtf8(part_name(part_of_limit(limit_.key)));
     accept_->setText(limit_.accepted ? tr("No longer accept") : tr("Accept as unknown"));
     accept_->setToolTip(tr("It stays \"cannot say\", and is no reason against the axis or a part"));
-    accept_all_->setText(
-        limit_.accepted ? tr("No longer accept any of the %1").arg(all) : tr("Accept all unknowns of the %1").arg(all));
+    accept_all_->setText(limit_.accepted ? tr("Accept none of the %1").arg(all) : tr("Accept all of the %1").arg(all));
     accept_->setVisible(offered);
     accept_all_->setVisible(offered);
 }

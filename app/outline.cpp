@@ -383,8 +383,10 @@ void Outline::show_current() {
     if (!document_.has_axis() || shown_axis_ == document_.axis_index()) return;
     shown_axis_ = document_.axis_index();
     QTimer::singleShot(0, this, [this] {
-        if (shown_axis_ < static_cast<int>(axes_.size()))
-            scroll_->ensureWidgetVisible(axes_[static_cast<std::size_t>(shown_axis_)], 0, 8);
+        if (shown_axis_ >= static_cast<int>(axes_.size())) return;
+        // up and down alone: before the first layout the items are wider than what is seen of them
+        const QWidget* item = axes_[static_cast<std::size_t>(shown_axis_)];
+        scroll_->ensureVisible(0, item->y() + item->height() / 2, 0, item->height() / 2 + 8);
     });
 }
 

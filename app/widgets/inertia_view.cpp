@@ -121,13 +121,17 @@ void InertiaView::paintEvent(QPaintEvent*) {
     p.drawRoundedRect(QRectF(0, y, width(), static_cast<double>(a.schools.size()) * school_height + 6), 6, 6);
     y += 3;
     for (const SchoolView& v : a.schools) {
-        draw_state(p, QRectF(8, y + 5, 10, 10), v.state);
+        const auto& policies = document_.machine().policies;
+        const auto policy =
+            std::find_if(policies.begin(), policies.end(), [&](const Policy& each) { return each.name == v.policy; });
+        const bool judges = policy == policies.end() || policy->inertia_ratio_over.given();
+        if (judges) draw_state(p, QRectF(8, y + 5, 10, 10), v.state);
         p.setFont(type_face(12, v.chosen ? Weight::strong : Weight::regular));
         p.setPen(t.ink);
         p.drawText(QRect(25, y, width() - 30, school_height), Qt::AlignVCenter, qs(v.policy));
         p.setPen(t.second);
         p.setFont(type_face(12));
-        const QString words = QStringLiteral("%1").arg(QString::fromUtf8(state_words(v.state)));
+        const QString words = judges ? QString::fromUtf8(state_words(v.state)) : tr("not judged");
         p.drawText(QRect(25, y, width() - 33, school_height), Qt::AlignVCenter | Qt::AlignRight, words);
         y += school_height;
     }

@@ -115,7 +115,6 @@ void PartCards::refresh() {
     const Axis& axis = document_.axis();
     const bool shaft = (motion_of(axis.mechanism).has & Motion::shaft) != 0;
     const Assessment& a = document_.assessment();
-    const std::vector<std::size_t> order = by_tightness(a.limits);
     for (PartCard* c : cards_) {
         QString name;
         bool there = true;
@@ -173,18 +172,20 @@ void PartCards::refresh() {
         }
         c->setVisible(there);
         if (!there) continue;
-        const auto first = std::find_if(
-            order.begin(), order.end(), [&](std::size_t i) { return card_of(a.limits[i].key) == c->of(); });
-        if (first == order.end())
+        std::vector<Limit> its; // in the order in which candidates are judged
+        for (const Limit& l : a.limits)
+            if (card_of(l.key) == c->of()) its.push_back(l);
+        const auto first = deciding(its);
+        if (!first) {
             c->set(name.isEmpty() ? tr("none") : name, {}, {}, std::nullopt);
-        else
-            c->set(name.isEmpty() ? tr("none") : name,
-                QStringLiteral("%1 %2").arg(QString::fromUtf8(state_words(a.limits[*first].state)),
-                    qs(use_text(a.limits[*first].utilisation()))),
-                QStringLiteral("%1 %2, %3")
-                    .arg(QString::fromUtf8(state_words(a.limits[*first].state)),
-                        qs(use_text(a.limits[*first].utilisation())), qs(a.limits[*first].label)),
-                a.limits[*first].state);
+            continue;
+        }
+        const Limit& l = its[*first];
+        const QString words =
+            QStringLiteral("%1 %2")
+                .arg(l.accepted ? tr("accepted") : QString::fromUtf8(state_words(l.state)), qs(use_text(l)))
+                .trimmed();
+        c->set(name.isEmpty() ? tr("none") : name, words, QStringLiteral("%1, %2").arg(words, qs(l.label)), l.state);
     }
 }
 

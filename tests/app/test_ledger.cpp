@@ -135,6 +135,35 @@ TEST_CASE("an open row is no wider than the ledger") {
     }
 }
 
+TEST_CASE("what is pressed in an open row makes the ledger no wider") {
+    Window w;
+    for (const char* field : {"/coupling/top_speed", "/motor/brake_apply_time", "/mechanism/yield_strength"})
+        w.document().set_quantity(w.path(field), {});
+    w.document().set_quantity(w.path("/accuracy/asked"), QStringLiteral("0.1 mm"));
+    w.settle();
+    int looked = 0;
+    for (LimitRow* row : rows_on_screen(w)) {
+        if (w.limit(row->key().toStdString().c_str()).state != LimitState::cannot_say) continue;
+        for (const bool accepted : {false, true}) {
+            if (!accepted) {
+                row->setFocus();
+                QTest::keyClick(row, Qt::Key_Space);
+            } else
+                QTest::mouseClick(row->findChild<QPushButton*>(QStringLiteral("accept")), Qt::LeftButton);
+            w.settle();
+            INFO(row->key().toStdString() << ", accepted " << accepted << ": " << row->width());
+            CHECK(row->mapTo(&w.window, QPoint(row->width(), 0)).x() <= w.window.width() - 6);
+            for (const QPushButton* b : row->findChildren<QPushButton*>())
+                CHECK(b->width() >= b->fontMetrics().horizontalAdvance(b->text()) + 8);
+            ++looked;
+        }
+        row->setFocus();
+        QTest::keyClick(row, Qt::Key_Space);
+        w.settle();
+    }
+    CHECK(looked >= 4);
+}
+
 TEST_CASE("an unknown is accepted in the ledger, kept in the file, and taken back") {
     Window w;
     const QString file = w.folder.filePath(QStringLiteral("accepted.fulmox"));

@@ -488,3 +488,22 @@ TEST_CASE("the name of the axis and every menu have room in the top bar of a sma
         CHECK(!shown.isEmpty());
     }
 }
+
+TEST_CASE("a window that is narrow from the start shows the number of every axis") {
+    QTemporaryDir folder;
+    MainWindow window(folder.path() + QStringLiteral("/recovery"));
+    window.confirm_leave = [] { return MainWindow::Leave::discard; };
+    window.open_demo();
+    window.resize(1024, 700);
+    window.show();
+    REQUIRE(QTest::qWaitForWindowExposed(&window));
+    QTest::qWait(50);
+    for (int i = 0; i < 8; ++i) {
+        auto* item = window.findChild<QPushButton*>(QStringLiteral("axis/%1").arg(i));
+        REQUIRE(item);
+        INFO(i);
+        CHECK(item->mapTo(&window, QPoint()).x() >= 0);
+        CHECK(item->visibleRegion().boundingRect().left() == 0);
+        CHECK(item->width() <= 54);
+    }
+}
