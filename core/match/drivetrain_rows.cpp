@@ -550,7 +550,7 @@ std::vector<LimitRow> drivetrain_limit_rows() {
             judge_coupling_speed},
         {"coupling_alignment", "Coupling, misalignment", Kind::number, alignment, false, has_coupling, judge_alignment},
         {"coupling_bores", "Coupling, bores", Kind::length, coupling_fit, false, has_bores, judge_bores},
-        {"coupling_range", "Coupling, size of its bores", Kind::length, coupling_fit, false, has_coupling, judge_range},
+        {"coupling_range", "Coupling, bore size", Kind::length, coupling_fit, false, has_coupling, judge_range},
         {"stage_mating", "Gearhead on motor", Kind::length, coupling_fit, false, has_mating, judge_mating},
         {"brake_stop", "Brake, stopping", Kind::torque, brakes, false, wants_brake, judge_brake_stop},
         {"brake_energy", "Brake, energy of a stop", Kind::energy, brakes, false, wants_brake, judge_brake_energy},
