@@ -133,7 +133,7 @@ std::string missing_words(const std::vector<Missing>& missing) {
 
 bool tells_of(const PartKind& kind, std::string_view key) {
     const std::string_view of = kind.key, part = part_of_limit(key);
-    // what a screw bears is the same with any other part
+    // the ratings of a screw are the same with any other part
     if (part == "screw") return false;
     // another bore, another size of hub, an adapter: no reason against a motor or a gearhead
     const bool fits_together = key == "coupling_bores" || key == "coupling_range";

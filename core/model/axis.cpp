@@ -125,8 +125,8 @@ void Accuracy::describe(FieldVisitor& v) {
         s.rotary_range = {0, 1e5, true};
         return s;
     };
-    v.quantity(asked, place("asked", "Asked, ±", "How far from where it is told to stand the load may be.",
-                          left_empty::not_asked("not judged"), "δ"));
+    v.quantity(asked,
+        place("asked", "Asked, ±", "Permitted position error of the load.", left_empty::not_asked("not judged"), "δ"));
     v.choice(judged_by, {"judged_by", "Judged by", sums,
                             "The worst case adds all errors; the root of the squares takes them as independent.", true,
                             asked.given(), 0, need::precision});

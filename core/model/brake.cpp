@@ -15,7 +15,7 @@ void BrakeStopping::describe(FieldVisitor& v, const Keys& keys, bool applies) {
                                    "What it stops with; often less than what it holds.",
                                    left_empty::stands_in("the holding torque"), "T_Bd", need::brake_stop)));
     QuantitySpec time = of_stop(optional_quantity(keys.apply_time, "Brake applies after", "s", 100,
-        "From loss of voltage until it bites; the axis runs on or falls meanwhile.", left_empty::unknown("not known"),
+        "From loss of voltage until it engages; meanwhile the axis runs on or falls.", left_empty::unknown("not known"),
         "t_B", need::brake_stop));
     time.range.open_min = false;
     v.quantity(apply_time, time);
