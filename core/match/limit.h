@@ -36,7 +36,7 @@ struct Limit {
     std::string source;
     Working working;
     std::vector<StandIn> stand_ins; ///< of what it needs; with workings only
-    std::vector<Missing> missing;   ///< where it cannot be said for want of values: which
+    std::vector<Missing> missing;   ///< which values are missing where it cannot be said
     bool accepted = false;          ///< it cannot be said, and all that is missing is accepted
 
     /// used/allowed; infinite where nothing is allowed, NaN where it cannot be said.

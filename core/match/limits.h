@@ -44,7 +44,7 @@ inline Words words(const LimitInput& in) { return Words(motion_of(in.axis.mechan
 /// It cannot be said, for this reason.
 void cannot(Limit& l, Text why);
 
-/// It cannot be said for want of these.
+/// It cannot be said: these are missing.
 void lacks(Limit& l, std::vector<Missing> missing, const Text& known = {});
 
 /// Judges by all clauses together (`worst_of`), and ends the working; the place of the clause that decides, nothing

@@ -36,7 +36,7 @@ struct PartKind {
 
 const std::vector<PartKind>& part_kinds();
 
-/// Parts of which something is said are in place from now on, until they are removed.
+/// Parts with anything typed are in place from now on, until they are removed.
 void stay_in_place(Axis& axis);
 
 /// The kind with this key; throws std::out_of_range where there is none.

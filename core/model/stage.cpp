@@ -141,7 +141,7 @@ void Stage::describe(FieldVisitor& v) {
     v.quantity(no_load_torque, q);
     q = more("stop_torque", "Emergency stop, as known", "N·m", 1e8,
         "At its output in an emergency stop, where it is measured or told: in place of what the stop comes to.",
-        left_empty::stands_in("as the stop comes to"), "T_2S", need::stage);
+        left_empty::stands_in("from the emergency stop"), "T_2S", need::stage);
     q.applies = emergency_torque.given() || ratchet_torque.given();
     v.quantity(stop_torque, q);
     q = more("emergency_stops", "Emergency stops permitted", "1", 1e9, "At the emergency torque, in its life.",

@@ -37,7 +37,7 @@ void Supply::describe(FieldVisitor& v) {
     s.applies = peak_current.given();
     v.quantity(peak_time, s);
     v.quantity(power,
-        field("power", "Output power", "W", 1e7, "For good.", left_empty::stands_in("voltage times current"), "P_2"));
+        field("power", "Output power", "W", 1e7, "Continuous.", left_empty::stands_in("voltage times current"), "P_2"));
     v.quantity(efficiency,
         field("efficiency", "Efficiency", "%", 100, "At its rating.", left_empty::unknown("not known"), "η"));
     v.quantity(capacitance, field("capacitance", "Output capacitance", "µF", 1e9, "What takes up returned energy.",
