@@ -1,5 +1,6 @@
 #include "app/document.h"
 
+#include "core/match/bounds.h"
 #include "core/model/part.h"
 
 #include <QElapsedTimer>
@@ -90,8 +91,11 @@ void Document::replace(Snapshot machine) {
         return &was == &now || was == now;
     };
     assessments_.resize(machine_->axes.size());
+    // how much of one axis is calculated hangs on how long the others are
+    const auto beyond_before = std::exchange(too_long_, too_long(*machine_));
+    const auto bound_same = [&](std::size_t i) { return i < beyond_before.size() && beyond_before[i] == too_long_[i]; };
     for (std::size_t i = 0; i < assessments_.size(); ++i)
-        if (!before || shared_changed || i >= before->axes.size() || !same(i)) {
+        if (!before || shared_changed || i >= before->axes.size() || !same(i) || !bound_same(i)) {
             assessments_[i].is.reset();
             if (assessments_[i].work) assessments_[i].work->drop();
         }
@@ -118,7 +122,9 @@ void Document::reckon(std::size_t axis) {
     Reckoned& slot = assessments_[axis];
     QElapsedTimer since;
     since.start();
-    if (slot.took < long_ms && rough_pieces(machine_->axes[axis].cycle) < long_pieces) {
+    double pieces = rough_pieces(std::as_const(machine_->axes)[axis].cycle);
+    for (const Cycle& c : std::as_const(machine_->axes)[axis].further_cycles) pieces += rough_pieces(c);
+    if (slot.took < long_ms && pieces < long_pieces) {
         slot.is = assess(*machine_, axis);
         slot.took = static_cast<double>(since.nsecsElapsed()) * 1e-6;
         return;

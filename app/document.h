@@ -117,6 +117,7 @@ class Document : public QObject {
         double took = 0; ///< ms, the last time
         std::unique_ptr<Background<std::shared_ptr<Assessment>>> work;
     };
+    std::vector<std::vector<bool>> too_long_; // cycles of each axis that are not calculated beside the others
     void reckon(std::size_t axis);
 
     /// One stretch of typing into a field.

@@ -132,7 +132,8 @@ class MainWindow : public QMainWindow {
     QTimer autosave_;
     QFileSystemWatcher watcher_;
     QTimer look_;
-    std::optional<QByteArray> mark_; // what the open file held when it was opened or saved
+    std::optional<QByteArray> mark_; // what the open file held when it was opened, saved, or kept in spite of a change
+    std::optional<QByteArray> told_; // what it held when that was last said
     QLabel* title_;
     QLabel* saved_;
     QComboBox* units_;

@@ -83,7 +83,7 @@ bool MainWindow::open_project(Opening opening) {
 
 void MainWindow::watch_file() {
     const QString file = document_.file();
-    mark_ = file.isEmpty() ? std::nullopt : content_mark(file);
+    told_ = mark_ = file.isEmpty() ? std::nullopt : content_mark(file);
     if (const QStringList old = watcher_.files() + watcher_.directories(); !old.isEmpty()) watcher_.removePaths(old);
     // programs that write a new file and put it in place of the old one are seen by the folder only
     if (!file.isEmpty()) watcher_.addPaths({file, QFileInfo(file).absolutePath()});
@@ -104,14 +104,17 @@ void MainWindow::look_at_file() {
     if (file.isEmpty()) return;
     const auto now = content_mark(file);
     if (now && !watcher_.files().contains(file)) watcher_.addPath(file); // a new file in the old one's place
-    if (now == mark_) return;
-    mark_ = now;
+    if (now == told_) return;
+    told_ = now;
     const QString name = QFileInfo(file).fileName();
+    // until somebody answers what is open rests on the older file, and saving over the newer one asks
+    if (now == mark_) return show_message(tr("%1 is as it was again.").arg(name));
     if (!now) {
         show_message(tr("%1 is no longer there. What is open here is whole; saving writes it again.").arg(name));
         return;
     }
-    show_message(tr("%1 was changed by another program.").arg(name), tr("Take what is on disk"),
+    show_message(
+        tr("%1 was changed by another program.").arg(name), tr("Take what is on disk"),
         [this, file] {
             auto project = load_project(file);
             if (!project) return show_message(project.error());
@@ -119,10 +122,10 @@ void MainWindow::look_at_file() {
                 open_project({std::move(project), file});
                 return;
             }
-            mark_ = content_mark(file);
+            told_ = mark_ = content_mark(file);
             document_.take_from_disk(project->machine);
         },
-        tr("Keep what is here"), {});
+        tr("Keep what is here"), [this, now] { mark_ = now; });
 }
 
 void MainWindow::say_what_was_found(const ProjectRead& project) {

@@ -175,6 +175,7 @@ void MainWindow::build_menus() {
     view->addSeparator();
     dark_ = action(view, tr("&Dark colours"), QKeySequence(Qt::CTRL | Qt::Key_D), [this] { set_dark(!theme().dark); });
     dark_->setCheckable(true);
+    dark_->setAutoRepeat(false); // a key held down is one change
     dark_->setChecked(theme().dark);
 
     QMenu* help = bar->addMenu(tr("&Help"));

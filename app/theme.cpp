@@ -4,10 +4,13 @@
 #include <QFontDatabase>
 #include <QLabel>
 #include <QPalette>
+#include <QPointer>
 #include <QProxyStyle>
 #include <QStyleFactory>
 #include <QWidget>
 #include <mutex>
+#include <unordered_set>
+#include <vector>
 
 // Resources in a static library are only linked in when asked for, and only outside a namespace.
 static void init_resources() { Q_INIT_RESOURCE(fulmox); }
@@ -237,11 +240,54 @@ QFont type_face(double pixels, Weight weight) {
     return f;
 }
 
-void prepare_theme(QApplication& application, bool dark) {
-    current = dark ? dark_theme() : light();
-    application.setStyle(new Style);
-    application.setFont(type_face(13));
-    const Theme& t = current;
+namespace {
+
+// A style sheet costs each widget that has been shown, also on pages and tabs that are hidden now: with all pages built
+// that is seconds. So only what can be seen changes with the theme; the rest forgets its style and gets it when shown.
+class StyleWhenShown : public QObject {
+  public:
+    using QObject::QObject;
+    void forget_hidden() {
+        for (QWidget* w : QApplication::allWidgets()) {
+            if (w->isVisible() || !w->testAttribute(Qt::WA_WState_Polished)) continue;
+            w->style()->unpolish(w);
+            w->setAttribute(Qt::WA_WState_Polished, false);
+            waiting_.insert(w);
+        }
+    }
+    bool eventFilter(QObject* watched, QEvent* event) override {
+        if (event->type() != QEvent::Show || waiting_.empty() || !watched->isWidgetType()) return false;
+        // inner widgets are shown first: the outermost that waits is asked for with all of its own
+        auto* outer = static_cast<QWidget*>(watched);
+        while (!outer->isWindow() && outer->parentWidget() && waiting_.contains(outer->parentWidget()))
+            outer = outer->parentWidget();
+        std::vector<QWidget*> shown;
+        take(outer, shown);
+        for (QWidget* w : shown) {
+            w->style()->polish(w);
+            w->setAttribute(Qt::WA_WState_Polished);
+        }
+        // inner ones first: a table asks its header how large it is
+        for (auto w = shown.rbegin(); w != shown.rend(); ++w) {
+            QEvent changed(QEvent::StyleChange);
+            QCoreApplication::sendEvent(*w, &changed);
+        }
+        return false;
+    }
+
+  private:
+    // The widget and what is shown with it.
+    void take(QWidget* w, std::vector<QWidget*>& shown) {
+        if (waiting_.erase(w) == 0) return;
+        shown.push_back(w);
+        for (QObject* child : w->children())
+            if (auto* each = qobject_cast<QWidget*>(child); each && !each->isHidden() && !each->isWindow())
+                take(each, shown);
+    }
+    std::unordered_set<const QWidget*> waiting_; // only compared: some may be gone
+};
+
+QPalette palette_of(const Theme& t) {
     QPalette p;
     p.setColor(QPalette::Window, t.paper);
     p.setColor(QPalette::WindowText, t.ink);
@@ -256,15 +302,38 @@ void prepare_theme(QApplication& application, bool dark) {
     p.setColor(QPalette::HighlightedText, t.accent_ink);
     p.setColor(QPalette::PlaceholderText, t.second);
     p.setColor(QPalette::Link, t.accent);
-    application.setPalette(p);
+    return p;
+}
+
+} // namespace
+
+void prepare_theme(QApplication& application, bool dark) {
+    current = dark ? dark_theme() : light();
+    application.setStyle(new Style);
+    application.setFont(type_face(13));
+    application.setPalette(palette_of(current));
 }
 
 void apply_style_sheet(QApplication& application) { application.setStyleSheet(sheet(current)); }
 
 void apply_theme(QApplication& application, bool dark) {
-    prepare_theme(application, dark);
+    if (application.styleSheet().isEmpty()) {
+        prepare_theme(application, dark);
+        apply_style_sheet(application);
+        return;
+    }
+    static QPointer<StyleWhenShown> later;
+    if (!later) {
+        later = new StyleWhenShown(&application);
+        application.installEventFilter(later);
+    }
+    current = dark ? dark_theme() : light();
+    later->forget_hidden();
+    application.setStyleSheet({}); // a sheet that follows another goes through all widgets, hidden ones too
+    application.setPalette(palette_of(current));
     apply_style_sheet(application);
-    for (QWidget* w : QApplication::allWidgets()) w->update();
+    for (QWidget* w : QApplication::allWidgets())
+        if (w->isVisible()) w->update();
 }
 
 } // namespace fulmox::app

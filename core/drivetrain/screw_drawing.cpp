@@ -12,7 +12,7 @@ namespace fulmox {
 namespace {
 
 constexpr double mm = 1000;
-std::string number(double m) { return format_number(m * mm, 4); }
+std::string in_mm(double m) { return format_number(m * mm, 4); }
 
 // Draws turned parts on one centre line; `Place` says where along it a length from the part's beginning is drawn.
 struct Draughtsman {
@@ -69,14 +69,14 @@ struct Draughtsman {
         int level = 0;
         for (const ScrewSection& s : sections) {
             const double a = x(s.from), b = x(s.to);
-            const std::string text = number(s.to - s.from);
+            const std::string text = in_mm(s.to - s.from);
             // short ones stand a step lower, so that words keep clear of one another
             const bool tight = b - a < 0.75 * size * static_cast<double>(text.size() + 1);
             level = tight ? level % 3 + 1 : 0;
             dimension(a, b, -half - size * (3 + 1.8 * level), text);
         }
         const ScrewSection& end = sections.back();
-        dimension(x(0), x(end.to), -half - size * 10.5, number(end.to));
+        dimension(x(0), x(end.to), -half - size * 10.5, in_mm(end.to));
     }
     // diameters above; that of a broken thread stands beside its break
     template <class Place> void diameters(const std::vector<ScrewSection>& sections, double aside, const Place& x) {
@@ -86,7 +86,7 @@ struct Draughtsman {
         for (const ScrewSection& s : sections) {
             if (std::exchange(told, s.diameter) == s.diameter) continue; // one word for two neighbours
             const double m = (x(s.from) + x(s.to)) / 2 + (s.of == SectionOf::screw ? aside : 0);
-            const std::string text = "\u00d8" + number(s.diameter);
+            const std::string text = "\u00d8" + in_mm(s.diameter);
             level = m - last < 0.75 * size * static_cast<double>(text.size() + 2) ? level % 3 + 1 : 0;
             const double y = half + size * (1.5 + 1.7 * level);
             line(m, s.diameter * mm / 2, m, y, "DIMENSIONS");
@@ -104,7 +104,7 @@ struct Draughtsman {
             double r = h;
             for (const ScrewSection& s : sections)
                 if (s.from <= f.from + 1e-9 && f.to <= s.to + 1e-9) r = s.diameter * mm / 2;
-            d.words.push_back({x(f.from), -r - 1.6 * size, size, "SW " + number(f.across), "DIMENSIONS", -1});
+            d.words.push_back({x(f.from), -r - 1.6 * size, size, "SW " + in_mm(f.across), "DIMENSIONS", -1});
         }
     }
 };

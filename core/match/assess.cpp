@@ -1,5 +1,6 @@
 #include "core/match/assess.h"
 
+#include "core/match/bounds.h"
 #include "core/match/cautions.h"
 #include "core/match/figures.h"
 #include "core/match/limits.h"
@@ -17,8 +18,6 @@
 namespace fulmox {
 
 namespace {
-
-constexpr double most_turns = 10'000; // of a cycle whose torque depends on the angle
 
 std::vector<SchoolView> schools(const Machine& machine, const Axis& axis, const InertiaStatement& i) {
     std::vector<SchoolView> out;
@@ -173,9 +172,9 @@ namespace {
 // it; what waits for something is reckoned with stand-ins all the same, for the sake of what does not.
 class Reckoning {
   public:
-    Reckoning(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options)
-        : machine_(machine), axis_(axis), path_(path), options_(options), moves_(motion_of(axis.mechanism)),
-          words_(moves_), policy_(policy_of(machine, axis)) {
+    Reckoning(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options, bool too_long)
+        : machine_(machine), axis_(axis), path_(path), options_(options), too_long_(too_long),
+          moves_(motion_of(axis.mechanism)), words_(moves_), policy_(policy_of(machine, axis)) {
         a_.problems = validate(axis, path, &machine.materials, options_.in_range);
         Problems all = a_.problems;
         const Problems site = validate_site(machine);
@@ -230,6 +229,7 @@ class Reckoning {
     const Axis& axis_;
     const std::string& path_;
     AssessOptions options_;
+    bool too_long_ = false; // beside the other cycles of the project
     Motion moves_;
     Words words_;
     const Policy& policy_;
@@ -278,6 +278,8 @@ class Reckoning {
     }
 
     void plan_motion() {
+        if (too_long_)
+            return stop({Severity::error, path_ + "/cycle/segments", "Cycle", too_long_together()}, need::cycle);
         if (waits(need::cycle)) return plan_known_part();
         Plan planned = plan(axis_.cycle, moves_, machine_.unit_system);
         for (Problem& p : planned.problems) {
@@ -536,35 +538,14 @@ Assessment being_assessed(const Machine& machine, const Axis& axis, const std::s
     return a;
 }
 
-double rough_pieces(const Cycle& cycle) {
-    std::vector<double> pieces;
-    double all = 0;
-    for (const Segment& s : cycle.segments) {
-        double own = 1;
-        if (const auto* repeat = std::get_if<Repeat>(&s.what)) {
-            const double back = std::min(repeat->segments.value_or(0), static_cast<double>(pieces.size()));
-            own = 0;
-            for (std::size_t i = pieces.size(); i > pieces.size() - static_cast<std::size_t>(std::max(0.0, back)); --i)
-                own += pieces[i - 1];
-            own *= std::max(0.0, repeat->times.value_or(0) - 1);
-        } else if (const auto* trace = std::get_if<Trace>(&s.what)) {
-            own = static_cast<double>(trace->samples.rows());
-        } else if (const auto* path = std::get_if<PlannedPath>(&s.what)) {
-            own = static_cast<double>(path->knots.rows());
-        }
-        pieces.push_back(own);
-        all += own;
-    }
-    return all;
-}
-
 namespace {
 
 // A reckoning that fails is a problem of its axis; everything else lives on.
-Assessment assess_one(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options) {
+Assessment assess_one(
+    const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options, bool too_long) {
     std::string why;
     try {
-        return Reckoning(machine, axis, path, options).take();
+        return Reckoning(machine, axis, path, options, too_long).take();
     } catch (const std::bad_alloc&) {
         why = "it needs more memory than there is; the cycle is too long";
     } catch (const std::exception& e) {
@@ -595,11 +576,12 @@ Axis with_cycle(const Axis& axis, std::size_t further) {
 } // namespace
 
 Assessment assess(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options) {
-    if (axis.further_cycles.empty()) return assess_one(machine, axis, path, options);
-    Assessment a = assess_one(machine, with_cycle(axis, axis.further_cycles.size()), path, options);
+    const std::vector<bool> beyond = too_long(machine, axis, path);
+    if (axis.further_cycles.empty()) return assess_one(machine, axis, path, options, beyond.front());
+    Assessment a = assess_one(machine, with_cycle(axis, axis.further_cycles.size()), path, options, beyond.front());
     options.figures = false;
     for (std::size_t i = 0; i < axis.further_cycles.size(); ++i) {
-        Assessment other = assess_one(machine, with_cycle(axis, i), path, options);
+        Assessment other = assess_one(machine, with_cycle(axis, i), path, options, beyond[i + 1]);
         const std::string own = path + "/cycle", place = path + "/further_cycles/" + std::to_string(i);
         for (Problem& p : other.problems) {
             if (p.path.starts_with(own)) p.path.replace(0, own.size(), place);

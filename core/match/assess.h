@@ -109,9 +109,6 @@ struct Interrupted {};
 /// Stands in for an assessment that takes its time: nothing is known, and every limit says so.
 Assessment being_assessed(const Machine& machine, const Axis& axis, const std::string& path);
 
-/// About how many pieces of motion the cycle comes to, without planning it.
-double rough_pieces(const Cycle& cycle);
-
 /// Pure; the same input gives the same output bit for bit. `path` is the axis' JSON pointer, for addresses.
 Assessment assess(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options = {});
 

@@ -415,14 +415,16 @@ bool closes(const Trajectory& t) { return std::abs(t.advance) <= std::max(closed
 
 bool must_return(const Motion& kind) { return !kind.rotary && (kind.has & Motion::carriage) != 0; }
 
+double path_at_changing_speed(const Piece& p) {
+    if (p.uniform() && p.c[2] == 0) return 0;
+    double fastest = 0;
+    for (const double part : {0.0, 0.5, 1.0}) fastest = std::max(fastest, std::abs(p.velocity(part * p.duration)));
+    return fastest * p.duration;
+}
+
 double path_at_changing_speed(const Trajectory& t) {
     double sum = 0;
-    for (const Piece& p : t.pieces) {
-        if (p.uniform() && p.c[2] == 0) continue;
-        double fastest = 0;
-        for (const double part : {0.0, 0.5, 1.0}) fastest = std::max(fastest, std::abs(p.velocity(part * p.duration)));
-        sum += fastest * p.duration;
-    }
+    for (const Piece& p : t.pieces) sum += path_at_changing_speed(p);
     return std::min(sum, t.path);
 }
 

@@ -76,7 +76,8 @@ bool closes(const Trajectory& t);
 /// A carriage on a line comes back; a conveyor, a winder or anything that turns may advance.
 bool must_return(const Motion& kind);
 
-/// m or rad passed while the speed changes.
+/// m or rad passed while the speed changes, at most; of a piece, and of a cycle.
+double path_at_changing_speed(const Piece& p);
 double path_at_changing_speed(const Trajectory& t);
 
 /// At most this many pieces, and this many where segments are repeated: beyond it the cycle is refused.

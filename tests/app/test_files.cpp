@@ -268,6 +268,43 @@ TEST_CASE("a file that another program changed is noticed, and either side can b
     REQUIRE(w.window.save_to(file));
 }
 
+TEST_CASE("a change from outside is asked about before it is saved over while nobody has answered") {
+    for (const bool leaving : {false, true}) {
+        Window w;
+        const QString file = w.folder.filePath(QStringLiteral("a.fulmox"));
+        REQUIRE(w.window.save_to(file));
+        const Machine saved = w.document().machine();
+        const QByteArray mine = bytes_of(file), theirs = renamed(saved, "Theirs");
+        w.document().set_quantity(QStringLiteral("/axes/0/load/payload"), QStringLiteral("21 kg"));
+        int asked = 0;
+        w.window.confirm_changed = [&](const QString&) {
+            ++asked;
+            return MainWindow::Overwrite::stay;
+        };
+        const auto changed = [&] { return w.window.message().contains(QStringLiteral("changed by another program")); };
+        if (leaving) { // another program writes while the question of the unsaved work stands
+            w.window.confirm_leave = [&] {
+                write(file, theirs);
+                for (int i = 0; i < 200 && !changed(); ++i) QTest::qWait(20);
+                return MainWindow::Leave::save;
+            };
+            CHECK(!w.window.close());
+            w.window.confirm_leave = [] { return MainWindow::Leave::discard; };
+        } else {
+            write(file, theirs);
+            QTRY_VERIFY(changed());
+            CHECK(!w.window.save_to(file));
+        }
+        CHECK(asked == 1);
+        CHECK(bytes_of(file) == theirs);
+        CHECK(w.document().modified());
+        write(file, mine); // and the other program took it back
+        QTRY_VERIFY(w.window.message().contains(QStringLiteral("as it was again")));
+        CHECK(w.window.save_to(file));
+        CHECK(asked == 1);
+    }
+}
+
 TEST_CASE("a change from outside that nobody noticed yet is asked about before it is saved over") {
     Window w;
     const QString file = w.folder.filePath(QStringLiteral("a.fulmox"));

@@ -116,6 +116,50 @@ TEST_CASE("text has a contrast of at least 4.5 to 1, light and dark") {
     apply_theme(*qApp, false);
 }
 
+TEST_CASE("after every page was shown a change of colours asks only what is visible, and the pages look as if built in "
+          "them") {
+    const auto views = [](Window& w) {
+        std::map<std::string, QImage> out;
+        for_each_view(w, [&](const char* view, QWidget& shown) {
+            QTest::qWait(50);
+            out[std::to_string(out.size()) + " " + view] = shown.grab().toImage();
+        });
+        return out;
+    };
+    std::map<std::string, QImage> built;
+    {
+        apply_theme(*qApp, true);
+        Window w;
+        w.window.set_dark(true);
+        for_each_view(w, [](const char*, QWidget&) {}); // as below
+        w.click_page(4);
+        w.window.activateWindow();
+        REQUIRE(QTest::qWaitForWindowActive(&w.window));
+        built = views(w);
+        w.window.set_dark(false);
+    }
+    Window w;
+    for_each_view(w, [](const char*, QWidget&) {});
+    w.click_page(4);
+    w.window.activateWindow(); // the policy editor was closed
+    REQUIRE(QTest::qWaitForWindowActive(&w.window));
+    QTest::keyClick(&w.window, Qt::Key_D, Qt::ControlModifier);
+    CHECK(theme().dark);
+    int hidden = 0, visible = 0;
+    for (const QWidget* each : QApplication::allWidgets())
+        if (each->testAttribute(Qt::WA_WState_Polished)) ++(each->isVisible() ? visible : hidden);
+    CHECK(visible > 100);
+    CHECK(hidden < visible / 4); // those beside the first to be asked for their size
+    const auto changed = views(w);
+    CHECK(changed.size() == built.size());
+    for (const auto& [view, picture] : built) {
+        INFO(view);
+        REQUIRE(changed.contains(view));
+        CHECK(changed.at(view) == picture);
+    }
+    w.window.set_dark(false);
+}
+
 TEST_CASE("no label is clipped and nothing is cut off at 1280 by 800, on every page, its tabs and the policy editor") {
     Window w;
     for_each_view(w, expect_whole);
