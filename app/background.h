@@ -65,6 +65,12 @@ template <class Result> class Background {
     bool running() const { return state_ && state_->wanted; }
     /// How far a run has come, 0 to 1, as far as it says so.
     double done() const { return running() ? state_->done.load() : 1; }
+    /// No run is left, not even one that was dropped.
+    bool idle() const {
+        return std::all_of(runs_.begin(), runs_.end(), [](const std::future<void>& f) {
+            return f.wait_for(std::chrono::seconds(0)) == std::future_status::ready;
+        });
+    }
     /// What is under way is of no use any more; it ends by itself.
     void drop() {
         if (state_) state_->wanted = false;

@@ -16,6 +16,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPlainTextEdit>
+#include <QPointer>
 #include <QProgressBar>
 #include <QPushButton>
 #include <QScrollArea>
@@ -313,34 +314,112 @@ void ImportParts::keep(bool in_project) {
             return;
         }
         document_.edit(tr("import %1").arg(name_), [&](Machine& m) { keep_all(kind, m, read_.parts); });
-    } else if (const QString wrong = part_shelf().keep(QFileInfo(name_).completeBaseName(), read_.parts);
-               !wrong.isEmpty()) {
-        found_->setText(wrong);
+    } else {
+        for (QPushButton* b : {project_, library_}) b->setEnabled(false);
+        found_->setText(tr("writing…"));
+        part_shelf().keep_beside(QFileInfo(name_).completeBaseName(), std::make_shared<PartLists>(read_.parts),
+            [self = QPointer<ImportParts>(this)](const QString& wrong) {
+                if (!self) return;
+                if (wrong.isEmpty()) return self->accept();
+                for (QPushButton* b : {self->project_, self->library_}) b->setEnabled(true);
+                self->found_->setText(wrong);
+            });
         return;
     }
     accept();
 }
 
-QString import_parts(Document& document, const QString& file, const QString& kind, QWidget* parent) {
-    if (const auto size = size_of_regular(file); !size) return size.error();
-    QFile in(file);
-    if (!in.open(QIODevice::ReadOnly)) return QObject::tr("%1 cannot be read: %2").arg(file, in.errorString());
-    const QByteArray head = in.peek(4096).trimmed();
-    const QString name = QFileInfo(file).fileName();
-    if (head.startsWith('{') || head.startsWith("\xEF\xBB\xBF{")) {
-        const auto bytes = read_regular(file);
-        if (!bytes) return bytes.error();
-        auto read = read_any_parts(
-            std::string_view(bytes->constData(), static_cast<std::size_t>(bytes->size())), name.toStdString(), "");
-        if (!read) return QObject::tr("%1: %2").arg(name, qs(to_text(read.error())));
-        for (const Problem& p : read->problems)
-            if (p.severity == Severity::error) return QObject::tr("%1: %2").arg(name, qs(to_text(p)));
-        return part_shelf().keep(QFileInfo(file).completeBaseName(), read->parts);
+namespace {
+
+// A catalogue of JSON needs no columns to be matched: it is read and kept beside the window.
+class ImportCatalogue : public QDialog {
+  public:
+    ImportCatalogue(Document& document, const QString& file, QWidget* parent) : QDialog(parent), document_(document) {
+        setWindowTitle(ImportParts::tr("Import parts"));
+        setObjectName(QStringLiteral("import-catalogue"));
+        const QString name = QFileInfo(file).fileName();
+        auto* box = new QVBoxLayout(this);
+        auto* says = new QLabel(ImportParts::tr("%1 is being read and kept in the library…").arg(name));
+        says->setTextFormat(Qt::PlainText);
+        says->setWordWrap(true);
+        box->addWidget(says);
+        auto* progress = new QProgressBar;
+        progress->setRange(0, 0);
+        progress->setTextVisible(false);
+        progress->setAccessibleName(ImportParts::tr("The file is being read"));
+        box->addWidget(progress);
+        auto* stop = new QPushButton(ImportParts::tr("Stop"));
+        stop->setObjectName(QStringLiteral("import-stop"));
+        connect(stop, &QPushButton::clicked, this, &QDialog::reject);
+        box->addWidget(stop, 0, Qt::AlignRight);
+        resize(420, sizeHint().height());
+        stop_ = stop;
+        work_.run(
+            this,
+            [file, name](const GoOn& go_on) {
+                Made made;
+                const auto bytes = read_regular(file);
+                if (!bytes) return Made{nullptr, bytes.error()};
+                if (!go_on()) return made;
+                auto read =
+                    read_any_parts(std::string_view(bytes->constData(), static_cast<std::size_t>(bytes->size())),
+                        name.toStdString(), "");
+                if (!read) return Made{nullptr, QStringLiteral("%1: %2").arg(name, qs(to_text(read.error())))};
+                for (const Problem& p : read->problems)
+                    if (p.severity == Severity::error)
+                        return Made{nullptr, QStringLiteral("%1: %2").arg(name, qs(to_text(p)))};
+                made.parts = std::make_shared<PartLists>(std::move(read->parts));
+                return made;
+            },
+            [this, base = QFileInfo(file).completeBaseName()](const Made& made) {
+                if (!made.parts)
+                    return end(made.wrong.isEmpty() ? ImportParts::tr("it could not be read") : made.wrong);
+                stop_->setEnabled(false); // a file is written whole, or not at all
+                part_shelf().keep_beside(
+                    base, made.parts, [self = QPointer<ImportCatalogue>(this)](const QString& wrong) {
+                        if (self) self->end(wrong);
+                    });
+            });
+        ended_at_once_ = ended_;
+        if (!ended_at_once_) open();
     }
-    auto* dialog = new ImportParts(document, file, name, kind, parent);
+    bool ended_at_once() const { return ended_at_once_; }
+
+  private:
+    struct Made {
+        std::shared_ptr<PartLists> parts;
+        QString wrong;
+    };
+    void end(const QString& wrong) {
+        ended_ = true;
+        if (!wrong.isEmpty()) emit document_.refused(wrong);
+        accept();
+    }
+    Document& document_;
+    QPushButton* stop_ = nullptr;
+    bool ended_ = false, ended_at_once_ = false;
+    Background<Made> work_;
+};
+
+} // namespace
+
+void import_parts(Document& document, const QString& file, const QString& kind, QWidget* parent) {
+    // the beginning tells the form
+    const auto head = head_of_regular(file, 4096);
+    if (!head) {
+        emit document.refused(head.error());
+        return;
+    }
+    const QByteArray begins = head->trimmed();
+    if (begins.startsWith('{') || begins.startsWith("\xEF\xBB\xBF{")) {
+        auto* dialog = new ImportCatalogue(document, file, parent);
+        dialog->setAttribute(Qt::WA_DeleteOnClose);
+        if (dialog->ended_at_once()) delete dialog;
+        return;
+    }
+    auto* dialog = new ImportParts(document, file, QFileInfo(file).fileName(), kind, parent);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->open();
-    return {};
 }
 
 } // namespace fulmox::app

@@ -59,7 +59,8 @@ class ImportParts : public QDialog {
     Background<PartTableRead> work_;
 };
 
-/// Opens the dialog for a file; a catalogue of JSON is kept in the library as it is. Empty, or why it could not.
-QString import_parts(Document& document, const QString& file, const QString& kind, QWidget* parent);
+/// Opens the dialog for a file; a catalogue of JSON is kept in the library as it is. What is wrong the document says,
+/// by `refused`, perhaps later.
+void import_parts(Document& document, const QString& file, const QString& kind, QWidget* parent);
 
 } // namespace fulmox::app

@@ -28,23 +28,31 @@ void MotorLibrary::reload() {
     seen_ = now;
     motors_.clear();
     problem_.clear();
-    if (info.exists()) {
-        if (const auto bytes = read_regular(file()); !bytes) {
-            problem_ = bytes.error();
-        } else {
-            // a sheet of one's own may be unfinished; what is wrong, though, writing it again might lose
-            auto read = read_sheets(std::string_view(bytes->constData(), static_cast<std::size_t>(bytes->size())));
-            if (!read) {
-                problem_ = tr("%1: %2").arg(file(), qs(to_text(read.error())));
-            } else {
-                motors_ = std::move(read->motors);
-                for (const Problem& p : read->problems)
-                    if (p.severity == Severity::error && problem_.isEmpty())
-                        problem_ = tr("%1: %2").arg(file(), qs(to_text(p)));
-            }
-        }
-    }
-    emit changed();
+    reading_.drop();
+    const auto take = [this](Read r) {
+        motors_ = std::move(r.motors);
+        problem_ = std::move(r.problem);
+        emit changed();
+    };
+    if (!info.exists()) return take({});
+    if (info.size() <= read_at_once) return take(read(file()));
+    problem_ = tr("%1: being read…").arg(file()); // so that nothing writes over it
+    reading_.run(
+        this, [file = file()](const GoOn&) { return read(file); }, take);
+    if (reading_.running()) emit changed();
+}
+
+MotorLibrary::Read MotorLibrary::read(const QString& file) {
+    const auto bytes = read_regular(file);
+    if (!bytes) return {{}, bytes.error()};
+    // a sheet of one's own may be unfinished; what is wrong, though, writing it again might lose
+    auto sheets = read_sheets(std::string_view(bytes->constData(), static_cast<std::size_t>(bytes->size())));
+    if (!sheets) return {{}, tr("%1: %2").arg(file, qs(to_text(sheets.error())))};
+    Read out{std::move(sheets->motors), {}};
+    for (const Problem& p : sheets->problems)
+        if (p.severity == Severity::error && out.problem.isEmpty())
+            out.problem = tr("%1: %2").arg(file, qs(to_text(p)));
+    return out;
 }
 
 QString MotorLibrary::write(std::vector<Motor> motors) {

@@ -1,6 +1,7 @@
 // The user's own motors, kept over all projects in one catalogue file of the user's data folder.
 #pragma once
 
+#include "app/background.h"
 #include "core/model/motor.h"
 
 #include <QDateTime>
@@ -36,7 +37,14 @@ class MotorLibrary : public QObject {
     QDateTime seen_;
     bool looked_ = false;
 
+    struct Read {
+        std::vector<Motor> motors;
+        QString problem;
+    };
+    Background<Read> reading_;
+
     QString write(std::vector<Motor> motors);
+    static Read read(const QString& file);
 };
 
 /// The one of this program.

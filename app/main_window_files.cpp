@@ -1,5 +1,6 @@
 // Opening, saving and bringing back: what the window does with files.
 #include "app/main_window.h"
+#include "app/opening.h"
 #include "app/theme.h"
 
 #include <QFileDialog>
@@ -63,7 +64,8 @@ bool MainWindow::may_leave() {
 }
 
 bool MainWindow::open_file(const QString& file) {
-    return open_project({load_project(file), QFileInfo(file).absoluteFilePath()});
+    auto project = load_beside(this, file);
+    return project && open_project({std::move(*project), QFileInfo(file).absoluteFilePath()});
 }
 
 bool MainWindow::open_project(Opening opening) {
@@ -116,7 +118,12 @@ void MainWindow::look_at_file() {
     show_message(
         tr("%1 was changed by another program.").arg(name), tr("Take what is on disk"),
         [this, file] {
-            auto project = load_project(file);
+            auto read = load_beside(this, file);
+            if (!read) { // stopped: the question stands
+                told_ = mark_;
+                return look_at_file();
+            }
+            auto& project = *read;
             if (!project) return show_message(project.error());
             if (project->read_only || document_.read_only()) {
                 open_project({std::move(project), file});

@@ -30,9 +30,6 @@ QString file_name(const QString& name) {
     return (plain.isEmpty() ? QStringLiteral("parts") : plain) + QStringLiteral(".json");
 }
 
-// Larger files are read off the window's thread.
-constexpr qint64 read_at_once = 1 << 20;
-
 UserCatalogue read_catalogue(const QFileInfo& f) {
     UserCatalogue c;
     c.file = f.absoluteFilePath();
@@ -54,6 +51,37 @@ UserCatalogue read_catalogue(const QFileInfo& f) {
     for (const Problem& p : read->problems)
         if (p.severity == Severity::error && c.problem.isEmpty()) c.problem = message_of(p);
     return c;
+}
+
+// Adds the parts to the catalogue of this name in the folder. Uses nothing of the window's.
+QString keep_in(const QString& folder, const QString& name, const PartLists& parts) {
+    if (!QDir().mkpath(folder)) return PartShelf::tr("%1 cannot be made").arg(folder);
+    const QString file = folder + QLatin1Char('/') + file_name(name);
+    PartLists all;
+    if (QFile::exists(file)) {
+        const auto bytes = read_regular(file);
+        if (!bytes) return bytes.error();
+        auto read = read_parts(std::string_view(bytes->constData(), static_cast<std::size_t>(bytes->size())));
+        // what cannot be read whole is not written over
+        if (!read) return PartShelf::tr("%1: %2").arg(file, message_of(read.error()));
+        for (const Problem& p : read->problems)
+            if (p.severity == Severity::error) return PartShelf::tr("%1: %2").arg(file, message_of(p));
+        all = std::move(read->parts);
+    }
+    for (const PartKind& kind : part_kinds()) {
+        keep_all(kind, all, parts);
+        if (kind.own(all).size() > most_parts)
+            return PartShelf::tr("%1 would hold more than %2 parts").arg(file).arg(most_parts);
+    }
+    const std::string text = write_parts(name.toStdString(), all);
+    if (text.size() > largest_file)
+        return PartShelf::tr(
+            "%1 would be %2 MB; at most %3 MB are read again. Put the list itself into %4 as CSV, or keep fewer parts.")
+            .arg(file)
+            .arg(text.size() >> 20)
+            .arg(largest_file >> 20)
+            .arg(folder);
+    return write_atomically(file, QByteArray::fromStdString(text));
 }
 
 } // namespace
@@ -85,7 +113,8 @@ QString PartShelf::folder() const {
     return QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/catalogues");
 }
 
-void PartShelf::reload() {
+void PartShelf::reload(const QString& written) {
+    seen_.erase(written); // its time may be the same
     std::map<QString, QDateTime> now;
     const QFileInfoList files = QDir(folder()).entryInfoList(
         {QStringLiteral("*.json"), QStringLiteral("*.csv"), QStringLiteral("*.tsv"), QStringLiteral("*.txt")},
@@ -128,36 +157,28 @@ void PartShelf::reload() {
 }
 
 QString PartShelf::keep(const QString& name, const PartLists& parts) {
-    if (!QDir().mkpath(folder())) return tr("%1 cannot be made").arg(folder());
-    const QString file = folder() + QLatin1Char('/') + file_name(name);
-    PartLists all;
-    if (QFile::exists(file)) {
-        const auto bytes = read_regular(file);
-        if (!bytes) return bytes.error();
-        auto read = read_parts(std::string_view(bytes->constData(), static_cast<std::size_t>(bytes->size())));
-        // what cannot be read whole is not written over
-        if (!read) return tr("%1: %2").arg(file, message_of(read.error()));
-        for (const Problem& p : read->problems)
-            if (p.severity == Severity::error) return tr("%1: %2").arg(file, message_of(p));
-        all = std::move(read->parts);
-    }
-    for (const PartKind& kind : part_kinds()) {
-        keep_all(kind, all, parts);
-        if (kind.own(all).size() > most_parts) return tr("%1 would hold more than %2 parts").arg(file).arg(most_parts);
-    }
-    const std::string text = write_parts(name.toStdString(), all);
-    if (text.size() > largest_file)
-        return tr(
-            "%1 would be %2 MB; at most %3 MB are read again. Put the list itself into %4 as CSV, or keep fewer parts.")
-            .arg(file)
-            .arg(text.size() >> 20)
-            .arg(largest_file >> 20)
-            .arg(folder());
-    const QString wrong = write_atomically(file, QByteArray::fromStdString(text));
-    if (!wrong.isEmpty()) return wrong;
-    seen_.erase(file);
-    reload();
-    return {};
+    const QString wrong = keep_in(folder(), name, parts);
+    if (wrong.isEmpty()) reload(folder() + QLatin1Char('/') + file_name(name));
+    return wrong;
+}
+
+void PartShelf::keep_beside(
+    const QString& name, std::shared_ptr<const PartLists> parts, std::function<void(const QString&)> then) {
+    // another list of the same name may be under way: what it adds must not be lost
+    if (keeping_.running()) return then(tr("another list is still being kept; try again when it is done"));
+    keeping_.run(
+        this,
+        [folder = folder(), name, parts = std::move(parts)](const GoOn&) -> QString {
+            try {
+                return keep_in(folder, name, *parts);
+            } catch (const std::exception& e) {
+                return tr("%1 could not be kept: %2").arg(name, QString::fromUtf8(e.what()));
+            }
+        },
+        [this, file = folder() + QLatin1Char('/') + file_name(name), then = std::move(then)](const QString& wrong) {
+            if (wrong.isEmpty()) reload(file);
+            then(wrong);
+        });
 }
 
 QString PartShelf::remove(const QString& file) {

@@ -8,6 +8,7 @@
 #include <QDateTime>
 #include <QObject>
 #include <QString>
+#include <functional>
 #include <map>
 #include <memory>
 #include <vector>
@@ -35,10 +36,14 @@ class PartShelf : public QObject {
     /// "catalogues" in the user's data folder: files of JSON or CSV, put there by hand or by `keep`.
     QString folder() const;
     /// Looks at the folder again where something in it has changed. Large files come a little later: `changed` says so.
-    void reload();
+    void reload(const QString& written = {});
     /// Writes the parts as a catalogue of one's own; a file of that name is added to: an earlier edition of a
     /// part gives way, and parts of a name that is taken otherwise get a number. Empty, or why it could not.
     QString keep(const QString& name, const PartLists& parts);
+    /// The same beside the window, one list after the other; `then` is told what `keep` returns.
+    void keep_beside(
+        const QString& name, std::shared_ptr<const PartLists> parts, std::function<void(const QString&)> then);
+    bool keeping() const { return keeping_.running(); }
     QString remove(const QString& file);
 
   signals:
@@ -50,6 +55,7 @@ class PartShelf : public QObject {
     std::map<QString, QDateTime> seen_;
     int revision_ = 0;
     Background<std::vector<UserCatalogue>> reading_;
+    Background<QString> keeping_;
 };
 
 /// The one of this program.

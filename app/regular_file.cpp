@@ -49,6 +49,18 @@ Result<qint64, QString> size_of_regular(const QString& file) {
     return found->second;
 }
 
+Result<QByteArray, QString> head_of_regular(const QString& file, qint64 most) {
+    const auto found = opened(file);
+    if (!found) return Result<QByteArray, QString>::failure(said("%1 cannot be read: %2").arg(file, found.error()));
+    QByteArray head(static_cast<qsizetype>(most), '\0');
+    const ssize_t got = ::read(found->first, head.data(), static_cast<std::size_t>(most));
+    const QString wrong = got < 0 ? last_error() : QString();
+    ::close(found->first);
+    if (!wrong.isEmpty()) return Result<QByteArray, QString>::failure(said("%1 cannot be read: %2").arg(file, wrong));
+    head.truncate(static_cast<qsizetype>(got));
+    return head;
+}
+
 Result<QByteArray, QString> read_regular(const QString& file, qint64 most) {
     using Out = Result<QByteArray, QString>;
     if (file.startsWith(QLatin1Char(':'))) { // within the program

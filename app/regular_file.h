@@ -13,6 +13,12 @@ namespace fulmox::app {
 /// Bytes of the file, at most `most`; else one sentence: why not. Files within the program (":/…") are read too.
 Result<QByteArray, QString> read_regular(const QString& file, qint64 most = static_cast<qint64>(largest_file));
 
+/// Files above this are read beside the window.
+inline constexpr qint64 read_at_once = 1 << 16;
+
+/// The first bytes of a regular file, at most so many.
+Result<QByteArray, QString> head_of_regular(const QString& file, qint64 most);
+
 /// Bytes of a regular file without reading it; else why it cannot be read.
 Result<qint64, QString> size_of_regular(const QString& file);
 

@@ -14,6 +14,7 @@
 #include <QSaveFile>
 #include <QSettings>
 #include <QStandardPaths>
+#include <QThread>
 #include <QUuid>
 #include <algorithm>
 #include <cerrno>
@@ -51,7 +52,8 @@ QString write_whole(const QString& file, const QByteArray& bytes, bool private_t
     return {};
 }
 
-// Where a note of what is being written lies, so that a later session finds the half of a file a killed one left.
+// Where a note of what is being written lies, but for its ending, so that a later session finds the half of a file a
+// killed one left.
 QString writing_note;
 
 // The other name under which a file is written before it takes its place: six letters more.
@@ -71,15 +73,19 @@ void remove_halves(const QString& file, const QDateTime& noted) {
 } // namespace
 
 QString write_atomically(const QString& file, const QByteArray& bytes, bool private_to_user) {
-    if (!writing_note.isEmpty()) {
-        QFile note(writing_note);
+    // two files may be written at a time, one of them beside the window
+    const bool beside = qApp && QThread::currentThread() != qApp->thread();
+    const QString noted =
+        writing_note.isEmpty() ? QString() : writing_note + QLatin1String(beside ? ".beside.writing" : ".writing");
+    if (!noted.isEmpty()) {
+        QFile note(noted);
         if (note.open(QIODevice::WriteOnly))
             note.write(QJsonDocument(QJsonObject{{QStringLiteral("file"), QFileInfo(file).absoluteFilePath()},
                                          {QStringLiteral("since"), QDateTime::currentMSecsSinceEpoch()}})
                            .toJson());
     }
     const QString why = write_whole(file, bytes, private_to_user);
-    if (!writing_note.isEmpty()) QFile::remove(writing_note);
+    if (!noted.isEmpty()) QFile::remove(noted);
     return why;
 }
 
@@ -172,11 +178,11 @@ Recovery::Recovery(QString folder) : folder_(std::move(folder)) {
     own_ = folder_ + QLatin1Char('/') + QUuid::createUuid().toString(QUuid::WithoutBraces) + QStringLiteral(".json");
     session_.hold(own_ + QStringLiteral(".lock"));
     clear_up();
-    writing_note = own_ + QStringLiteral(".writing");
+    writing_note = own_;
 }
 
 Recovery::~Recovery() {
-    if (writing_note == own_ + QStringLiteral(".writing")) writing_note.clear();
+    if (writing_note == own_) writing_note.clear();
 }
 
 // What ended sessions left that holds no work: halves of files, notes, locks.

@@ -219,8 +219,7 @@ void WhatDrives::import_list(const char* kind) {
     const QString file =
         QFileDialog::getOpenFileName(this, tr("Import parts"), {}, tr("Parts lists (*.csv *.tsv *.txt *.json)"));
     if (file.isEmpty()) return;
-    const QString wrong = import_parts(document_, file, QString::fromUtf8(kind), this);
-    if (!wrong.isEmpty()) emit document_.refused(wrong);
+    import_parts(document_, file, QString::fromUtf8(kind), this);
 }
 
 void WhatDrives::add_shelves() {
@@ -230,10 +229,8 @@ void WhatDrives::add_shelves() {
         connect(view, &ShelfView::sheet_requested, this, [this, view] {
             emit go_to_requested(document_.axis_path() + QStringLiteral("/stages/%1/ratio").arg(view->place()));
         });
-        connect(view, &ShelfView::dropped, this, [this, kind](const QString& file) {
-            const QString wrong = import_parts(document_, file, QString::fromUtf8(kind), this);
-            if (!wrong.isEmpty()) emit document_.refused(wrong);
-        });
+        connect(view, &ShelfView::dropped, this,
+            [this, kind](const QString& file) { import_parts(document_, file, QString::fromUtf8(kind), this); });
         return view;
     };
     add_tab(of_gearheads(), tr("Gearheads"), CardOf::gearhead, tr("The ratio curve, and what can be had"));

@@ -12,12 +12,12 @@
 namespace fulmox::app {
 
 namespace {
-constexpr int edit_width = 82, remove_width = 22;
+constexpr int value_width = 82, remove_width = 22;
 }
 
 CurveEditor::CurveEditor(Document& document, QString heading, QString place, QWidget* parent)
     : QWidget(parent), document_(document), place_(std::move(place)) {
-    setMinimumWidth(2 * edit_width + remove_width + 6); // nothing moves aside when the first point comes
+    setMinimumWidth(2 * value_width + remove_width + 6); // nothing moves aside when the first point comes
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(3);
@@ -41,7 +41,7 @@ CurveEditor::CurveEditor(Document& document, QString heading, QString place, QWi
     said_->setFont(type_face(12));
     said_->setTextFormat(Qt::PlainText);
     said_->setWordWrap(true);
-    said_->setFixedWidth(2 * edit_width + remove_width + 6);
+    said_->setFixedWidth(2 * value_width + remove_width + 6);
     said_->hide();
     box->addWidget(said_);
     box->addStretch(1);
@@ -80,7 +80,7 @@ void CurveEditor::rebuild(std::size_t count) {
             e->setObjectName(e->path());
             e->setAccessibleName(tr("point %1, %2").arg(i + 1).arg(QLatin1String(key)));
             e->setPlaceholderText(column == 0 ? tr("rpm") : tr("N·m"));
-            e->setFixedWidth(edit_width);
+            e->setFixedWidth(value_width);
             connect(e, &QuantityEdit::focused, this, &CurveEditor::focused);
             e->want_tables();
             connect(e, &QuantityEdit::table_pasted, this,

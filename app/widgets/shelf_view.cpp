@@ -22,6 +22,7 @@
 #include <QMenu>
 #include <QMimeData>
 #include <QPainter>
+#include <QPointer>
 #include <QPushButton>
 #include <QSignalBlocker>
 #include <QSortFilterProxyModel>
@@ -382,10 +383,11 @@ void ShelfView::keep_in_library() {
         emit refused(tr("this axis has no %1 yet that could be kept").arg(QString::fromUtf8(kind.label).toLower()));
         return;
     }
-    PartLists one;
-    kind.keep_chosen(one, document_.axis(), place());
-    const QString wrong = part_shelf().keep(tr("My parts"), one);
-    if (!wrong.isEmpty()) emit refused(wrong);
+    auto one = std::make_shared<PartLists>();
+    kind.keep_chosen(*one, document_.axis(), place());
+    part_shelf().keep_beside(tr("My parts"), one, [self = QPointer<ShelfView>(this)](const QString& wrong) {
+        if (self && !wrong.isEmpty()) emit self->refused(wrong);
+    });
 }
 
 void ShelfView::lay_beside() {

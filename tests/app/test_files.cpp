@@ -6,7 +6,9 @@
 
 #include <QLabel>
 #include <QProcess>
+#include <QProgressDialog>
 #include <QPushButton>
+#include <QTimer>
 #include <csignal>
 #include <cstdio>
 #include <sys/resource.h>
@@ -303,6 +305,35 @@ TEST_CASE("a change from outside is asked about before it is saved over while no
         CHECK(w.window.save_to(file));
         CHECK(asked == 1);
     }
+}
+
+TEST_CASE("a large project is read beside the window, and may be stopped") {
+    Window w;
+    const QString file = w.folder.filePath(QStringLiteral("large.fulmox"));
+    Machine large = demo();
+    while (large.axes.size() < 190) large.axes.push_back(Axis(std::as_const(large.axes)[large.axes.size() % 10]));
+    large.name = "Large";
+    write(file, QByteArray::fromStdString(write_project(large)));
+    REQUIRE(QFileInfo(file).size() > 1 << 20);
+    CHECK(w.window.open_file(file));
+    CHECK(w.document().machine().name == "Large");
+    CHECK(w.document().machine().axes.size() == 190);
+    // stopped: what was open stays
+    w.type("/load/payload", "21 kg");
+    const Machine mine = w.document().machine();
+    bool seen = false;
+    QTimer looks;
+    QObject::connect(&looks, &QTimer::timeout, [&] {
+        auto* dialog = w.window.findChild<QProgressDialog*>(QStringLiteral("opening"));
+        if (!dialog || seen) return;
+        seen = true;
+        CHECK(QApplication::activeModalWidget() == dialog);
+        QTest::mouseClick(dialog->findChild<QPushButton*>(), Qt::LeftButton);
+    });
+    looks.start(0);
+    const bool opened = w.window.open_file(file);
+    CHECK(opened == !seen); // a fast machine has read it within a moment
+    CHECK(w.document().machine() == (seen ? mine : large));
 }
 
 TEST_CASE("a change from outside that nobody noticed yet is asked about before it is saved over") {

@@ -22,6 +22,7 @@
 #include <QTabWidget>
 #include <QTableWidget>
 #include <QTemporaryDir>
+#include <sys/stat.h>
 
 using namespace fulmox;
 using namespace fulmox::testing;
@@ -299,7 +300,7 @@ TEST_CASE("a parts list of another program becomes a catalogue, corrected where 
     const QString file = temporary(folder, "list.csv",
         "Price list;;;;\r\nPart number;Gear ratio;Nominal torque;Max. acceleration torque T2B [Nm];Colour\r\n"
         "Q-5;5;12,5;20;red\r\nQ-7;seven;12,5;20;red\r\nQ-10;10;10,5;17;blue\r\n");
-    REQUIRE(fulmox::app::import_parts(w.document(), file, {}, &w.window).isEmpty());
+    fulmox::app::import_parts(w.document(), file, {}, &w.window);
     auto* dialog = w.window.findChild<ImportParts*>();
     REQUIRE(dialog);
     const auto done = [&] { REQUIRE(QTest::qWaitFor([&] { return !dialog->reading(); }, 20000)); };
@@ -337,6 +338,51 @@ TEST_CASE("a parts list of another program becomes a catalogue, corrected where 
     CHECK(!q.provenance.date.empty());
     w.document().undo_stack().undo();
     CHECK(w.document().machine().gearheads.empty());
+}
+
+TEST_CASE("a catalogue of JSON is read and kept beside the window, and what is wrong with it is said") {
+    NoCatalogues none;
+    Window w;
+    open_shelf(w, CardOf::gearhead, "gearhead");
+    QTemporaryDir folder;
+    const auto import = [&](const QString& file) {
+        fulmox::app::import_parts(w.document(), file, {}, &w.window);
+        const auto open = [&] { return w.window.findChild<QDialog*>(QStringLiteral("import-catalogue")) != nullptr; };
+        REQUIRE(QTest::qWaitFor([&] { return !open() && !part_shelf().keeping(); }, 120000));
+        w.settle();
+    };
+    PartLists many;
+    for (int i = 0; i < 3000; ++i) {
+        Stage s;
+        s.name = "Row " + std::to_string(i);
+        s.ratio = Quantity<Kind::number>("6");
+        many.gearheads.push_back(s);
+    }
+    const QByteArray whole = QByteArray::fromStdString(write_parts("Theirs", many));
+    import(temporary(folder, "theirs.json", whole));
+    REQUIRE(part_shelf().own().size() == 1);
+    REQUIRE(QTest::qWaitFor([] { return part_shelf().own()[0].problem.isEmpty(); }, 120000)); // read again
+    CHECK(part_shelf().own()[0].parts->gearheads.size() == 3000);
+    CHECK(part_shelf().own()[0].parts->gearheads[2999].name == "Row 2999");
+    import(temporary(folder, "half.json", whole.left(whole.size() / 2)));
+    CHECK(part_shelf().own().size() == 1);
+    CHECK(w.window.message().contains(QStringLiteral("half.json")));
+    // stopped: the file is not kept, and the window goes on
+    const QString said = w.window.message();
+    fulmox::app::import_parts(w.document(), temporary(folder, "stopped.json", whole), {}, &w.window);
+    if (auto* dialog = w.window.findChild<QDialog*>(QStringLiteral("import-catalogue"))) {
+        auto* stop = dialog->findChild<QPushButton*>(QStringLiteral("import-stop"));
+        const bool in_time = stop->isEnabled();
+        QTest::mouseClick(stop, Qt::LeftButton);
+        REQUIRE(QTest::qWaitFor([&] { return !part_shelf().keeping(); }, 120000));
+        w.settle();
+        if (in_time) CHECK(!QFile::exists(part_shelf().folder() + QStringLiteral("/stopped.json")));
+    }
+    CHECK(w.window.message() == said);
+    const QString pipe = folder.filePath(QStringLiteral("pipe.json"));
+    REQUIRE(::mkfifo(QFile::encodeName(pipe).constData(), 0600) == 0);
+    import(pipe);
+    CHECK(w.window.message().contains(QStringLiteral("pipe")));
 }
 
 TEST_CASE("the library keeps catalogues in the data folder, reads what is put there, and never writes over what it "
