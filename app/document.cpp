@@ -1,4 +1,5 @@
 #include "app/document.h"
+#include "app/words.h"
 
 #include "core/match/bounds.h"
 #include "core/model/part.h"
@@ -10,19 +11,18 @@
 namespace fulmox::app {
 
 QString field_name(const std::string& label, const QString& path) {
-    return QString::fromStdString(field_and_place(label, path.toStdString()));
+    return qs(field_and_place(label, path.toStdString()));
 }
 
 QString waiting_for(Document& document, const char* key) {
     if (!document.has_axis()) return QObject::tr("No axis yet: add one in the outline.");
     const Assessment& a = document.assessment();
     if (a.pending) return QObject::tr("being calculated…");
-    if (const Figure* f = a.figure(key); f && f->waits)
-        return QString::fromStdString(f->note.in(document.machine().unit_system));
+    if (const Figure* f = a.figure(key); f && f->waits) return qs(f->note.in(document.machine().unit_system));
     if (const Limit* l = a.limit(key); l && l->state == LimitState::cannot_say)
-        return QString::fromStdString(l->reason.in(document.machine().unit_system));
+        return qs(l->reason.in(document.machine().unit_system));
     for (const Problem& p : a.problems) // where nothing at all could be reckoned
-        if (p.severity == Severity::error && a.figures.empty()) return QString::fromStdString(p.message);
+        if (p.severity == Severity::error && a.figures.empty()) return qs(p.message);
     return {};
 }
 
@@ -167,7 +167,7 @@ void Document::push(
     change(*after);
     settle(*after, *machine_);
     if (const auto full = overfull(*after)) {
-        emit refused(tr("%1: %2").arg(QString::fromStdString(full->field), QString::fromStdString(full->message)));
+        emit refused(tr("%1: %2").arg(qs(full->field), qs(full->message)));
         return;
     }
     if (*after != *machine_) undo_.push(new SnapshotCommand(*this, machine_, std::move(after), name, merge, list));
@@ -302,8 +302,8 @@ void Document::take_pinned() {
 }
 
 QString Document::title() const {
-    if (!machine_->name.empty()) return QString::fromStdString(machine_->name);
-    return file_.isEmpty() ? tr("New machine") : QFileInfo(file_).completeBaseName();
+    if (!machine_->name.empty()) return qs(machine_->name);
+    return file_.isEmpty() ? tr("New machine") : shown(QFileInfo(file_).completeBaseName());
 }
 
 void Document::open(ProjectRead project, const QString& file) {
@@ -315,7 +315,7 @@ void Document::open(ProjectRead project, const QString& file) {
     file_ = file;
     recovered_ = false;
     read_only_ = project.read_only;
-    read_only_reason_ = QString::fromStdString(project.read_only ? project.warning : "");
+    read_only_reason_ = qs(project.read_only ? project.warning : "");
     machine_.reset();
     typed_ = {};
     replace(std::make_shared<const Machine>(std::move(project.machine)));

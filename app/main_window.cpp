@@ -390,8 +390,7 @@ void MainWindow::edit_materials() {
             [this] { return document_.machine().materials.size(); },
             [this](std::size_t i) {
                 const Material& m = document_.machine().materials[i];
-                return QStringLiteral("%1   %2").arg(
-                    QString::fromStdString(m.name), QString::fromStdString(m.density.text));
+                return QStringLiteral("%1   %2").arg(qs(m.name), qs(m.density.text));
             });
         box->addWidget(list);
         auto* help = new HelpStrip(document_);
@@ -428,7 +427,7 @@ void MainWindow::set_dark(bool dark) {
 }
 
 void MainWindow::refresh_status() {
-    const QString axis = document_.has_axis() ? QString::fromStdString(document_.axis().name) : QString();
+    const QString axis = document_.has_axis() ? qs(document_.axis().name) : QString();
     const QString title = QStringLiteral("%1  /  %2").arg(document_.title(), axis);
     // where there is little room the axis matters more: the window's own title has the project
     const bool little = width() < 1100;
@@ -448,27 +447,26 @@ void MainWindow::refresh_status() {
 void MainWindow::refresh_policies() {
     const QSignalBlocker quiet(policy_);
     QStringList names;
-    for (const Policy& p : document_.machine().policies) names << QString::fromStdString(p.name);
+    for (const Policy& p : document_.machine().policies) names << qs(p.name);
     QStringList shown;
     for (int i = 0; i < policy_->count(); ++i) shown << policy_->itemText(i);
     if (names != shown) {
         policy_->clear();
         policy_->addItems(names);
         for (int i = 0; i < names.size(); ++i)
-            policy_->setItemData(i,
-                plain_tip(QString::fromStdString(document_.machine().policies[static_cast<std::size_t>(i)].reason)),
-                Qt::ToolTipRole);
+            policy_->setItemData(
+                i, plain_tip(qs(document_.machine().policies[static_cast<std::size_t>(i)].reason)), Qt::ToolTipRole);
     }
     policy_->setEnabled(document_.has_axis());
     if (!document_.has_axis()) return;
-    policy_->setCurrentIndex(static_cast<int>(names.indexOf(QString::fromStdString(document_.axis().policy))));
+    policy_->setCurrentIndex(static_cast<int>(names.indexOf(qs(document_.axis().policy))));
     const Policy* p = find_policy(document_.machine(), document_.axis().policy);
-    policy_->setToolTip(p ? plain_tip(QString::fromStdString(p->reason)) : QString());
+    policy_->setToolTip(p ? plain_tip(qs(p->reason)) : QString());
 }
 
 void MainWindow::show_message(const QString& text, const QString& action, std::function<void()> act,
     const QString& other, std::function<void()> act_other) {
-    banner_text_->setText(text);
+    banner_text_->setText(shown(text));
     while (QLayoutItem* item = banner_buttons_->takeAt(0)) {
         if (QWidget* w = item->widget()) {
             w->hide();

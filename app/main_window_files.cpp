@@ -2,6 +2,7 @@
 #include "app/main_window.h"
 #include "app/opening.h"
 #include "app/theme.h"
+#include "app/words.h"
 
 #include <QFileDialog>
 #include <QFileInfo>
@@ -136,12 +137,12 @@ void MainWindow::look_at_file() {
 }
 
 void MainWindow::say_what_was_found(const ProjectRead& project) {
-    const QString warning = QString::fromStdString(project.warning);
+    const QString warning = qs(project.warning);
     int errors = 0;
     QString first;
     for (const Problem& p : project.problems) {
         if (p.severity != Severity::error) continue;
-        if (errors++ == 0) first = QString::fromStdString(to_text(p));
+        if (errors++ == 0) first = qs(to_text(p));
     }
     if (!warning.isEmpty())
         show_message(errors > 0 ? warning + QLatin1Char(' ') + first : warning);

@@ -49,9 +49,11 @@ QWidget* MainWindow::build_top_bar() {
     policy_->setObjectName(QStringLiteral("policy"));
     policy_->setAccessibleName(tr("Policy the axis is judged by"));
     connect(policy_, &QComboBox::activated, this, [this](int i) {
-        const QString name = policy_->itemText(i);
-        document_.edit(tr("policy %1").arg(name),
-            [&](Machine& m) { m.axes[static_cast<std::size_t>(document_.axis_index())].policy = name.toStdString(); });
+        const auto& all = document_.machine().policies;
+        if (i < 0 || static_cast<std::size_t>(i) >= all.size()) return;
+        const std::string name = all[static_cast<std::size_t>(i)].name; // what is shown may have codes in it
+        document_.edit(tr("policy %1").arg(policy_->itemText(i)),
+            [&](Machine& m) { m.axes[static_cast<std::size_t>(document_.axis_index())].policy = name; });
     });
     line->addWidget(policy_);
     saved_ = new QLabel;

@@ -1,4 +1,5 @@
 #include "app/outline.h"
+#include "app/words.h"
 
 #include "app/pages/registry.h"
 #include "app/theme.h"
@@ -23,6 +24,7 @@ OutlineItem::OutlineItem(const QString& text, QWidget* parent) : QPushButton(tex
     setCheckable(true);
     setFlat(true);
     setFixedHeight(30);
+    setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed); // the name is elided, the list never scrolls sideways
     setCursor(Qt::PointingHandCursor);
 }
 
@@ -405,7 +407,7 @@ void Outline::refresh() {
         axes_.push_back(item);
     }
     for (std::size_t i = 0; i < axes.size(); ++i) {
-        if (const QString name = QString::fromStdString(axes[i].name); name != axes_[i]->text()) {
+        if (const QString name = qs(axes[i].name); name != axes_[i]->text()) {
             axes_[i]->setText(name);
             axes_[i]->setShortcut({}); // "&" in a name is a letter
         }
@@ -421,8 +423,7 @@ void Outline::refresh() {
                                : std::isfinite(u) ? QStringLiteral("%1 %").arg(std::lround(std::min(u, 9999.0)))
                                                   : tr("over");
         axes_[i]->set_state(worst.state, figure);
-        if (const QString tip = plain_tip(
-                tr("%1. Tightest: %2").arg(QString::fromStdString(axes[i].name), QString::fromStdString(worst.label)));
+        if (const QString tip = plain_tip(tr("%1. Tightest: %2").arg(qs(axes[i].name), qs(worst.label)));
             tip != axes_[i]->toolTip())
             axes_[i]->setToolTip(tip);
     }

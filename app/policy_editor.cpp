@@ -1,4 +1,5 @@
 #include "app/policy_editor.h"
+#include "app/words.h"
 
 #include "app/theme.h"
 
@@ -71,7 +72,7 @@ PolicyEditor::PolicyEditor(Document& document, QWidget* parent) : QDialog(parent
 QString PolicyEditor::in_use_by(const std::string& name) const {
     QStringList axes;
     for (const Axis& a : document_.machine().axes)
-        if (a.policy == name) axes << QString::fromStdString(a.name);
+        if (a.policy == name) axes << qs(a.name);
     return axes.join(QStringLiteral(", "));
 }
 
@@ -84,8 +85,7 @@ void PolicyEditor::refresh() {
     for (std::size_t i = 0; i < policies.size(); ++i) {
         const QString used = in_use_by(policies[i].name);
         list_->item(static_cast<int>(i))
-            ->setText(
-                QString::fromStdString(policies[i].name) + (used.isEmpty() ? QString() : tr("\njudges %1").arg(used)));
+            ->setText(qs(policies[i].name) + (used.isEmpty() ? QString() : tr("\njudges %1").arg(used)));
     }
     list_->setCurrentRow(row);
     select(row);

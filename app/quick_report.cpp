@@ -85,6 +85,12 @@ QString html_of(const ReportSection& s, bool first) {
     return out;
 }
 
+QString html_of(const std::vector<ReportSection>& sections) {
+    QString html;
+    for (const ReportSection& s : sections) html += html_of(s, &s == &sections.front());
+    return html;
+}
+
 } // namespace
 
 std::vector<ReportSection> report_of(Document& document) {
@@ -126,7 +132,6 @@ int paint_report(Document& document, QPagedPaintDevice& paper) {
     const QRectF body = sheet.adjusted(0, head, 0, -foot);
     text.setPageSize(body.size());
     text.setDocumentMargin(0);
-    QString html;
     for (const ReportSection& s : sections) {
         if (!s.picture.empty()) {
             QImage image =
@@ -135,8 +140,8 @@ int paint_report(Document& document, QPagedPaintDevice& paper) {
             image.setDevicePixelRatio(1);
             text.addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("picture:") + qs(s.picture)), image);
         }
-        html += html_of(s, &s == &sections.front());
     }
+    QString html = html_of(sections);
     // sizes in HTML are pixels of the screen, which the document turns into dots of the paper
     const double pixels = body.width() * QGuiApplication::primaryScreen()->logicalDotsPerInchX() / paper.logicalDpiX();
     html.replace(QLatin1String("width=\"page\""), QStringLiteral("width=\"%1\"").arg(static_cast<int>(pixels)));
@@ -165,6 +170,8 @@ int paint_report(Document& document, QPagedPaintDevice& paper) {
     }
     return pages;
 }
+
+QString report_html(Document& document) { return html_of(report_of(document)); }
 
 QString write_report(Document& document, const QString& file) {
     if (!document.has_axis()) return QObject::tr("there is no axis to report on");

@@ -12,6 +12,9 @@ namespace fulmox::app {
 /// The sections of the selected axis, which must be there and reckoned.
 std::vector<ReportSection> report_of(Document& document);
 
+/// The same as HTML, pictures by their name.
+QString report_html(Document& document);
+
 /// Draws the report, with the name of the axis and the page on every sheet; the pages drawn.
 int paint_report(Document& document, QPagedPaintDevice& paper);
 

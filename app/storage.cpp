@@ -1,4 +1,5 @@
 #include "app/storage.h"
+#include "app/words.h"
 
 #include "app/regular_file.h"
 #include "app/theme.h"
@@ -139,8 +140,7 @@ Result<ProjectRead, QString> load_project(const QString& file) {
     const auto bytes = read_regular(file);
     if (!bytes) return Out::failure(bytes.error() + QLatin1Char('.'));
     auto project = read_project(std::string_view(bytes->constData(), static_cast<std::size_t>(bytes->size())));
-    if (!project)
-        return Out::failure(tr("%1 is not opened: %2").arg(file, QString::fromStdString(to_text(project.error()))));
+    if (!project) return Out::failure(tr("%1 is not opened: %2").arg(file, qs(to_text(project.error()))));
     return std::move(*project);
 }
 
@@ -233,7 +233,7 @@ Result<RecoveryFile, QString> Recovery::read_kept(const QString& file) {
     const auto bytes = read_regular(file, 2 * static_cast<qint64>(largest_file));
     if (!bytes) return Out::failure(bytes.error());
     auto kept = read_recovery(std::string_view(bytes->constData(), static_cast<std::size_t>(bytes->size())));
-    if (!kept) return Out::failure(QString::fromStdString(to_text(kept.error())));
+    if (!kept) return Out::failure(qs(to_text(kept.error())));
     return std::move(*kept);
 }
 
@@ -263,7 +263,7 @@ Result<ProjectRead, QString> Recovery::load(const Leftover& l) {
     const auto kept = read_kept(l.recovery_file);
     if (!kept) return Out::failure(kept.error());
     auto project = read_project(kept->project);
-    if (!project) return Out::failure(QString::fromStdString(to_text(project.error())));
+    if (!project) return Out::failure(qs(to_text(project.error())));
     return std::move(*project);
 }
 

@@ -1,4 +1,5 @@
 #include "app/theme.h"
+#include "app/words.h"
 
 #include <QApplication>
 #include <QFontDatabase>
@@ -212,11 +213,11 @@ bool load_font(const char* file) {
 } // namespace
 
 QString plain_tip(const QString& text) {
-    if (!Qt::mightBeRichText(text)) return text;
-    return QStringLiteral("<span style='white-space:pre-wrap'>%1</span>").arg(text.toHtmlEscaped());
+    if (!Qt::mightBeRichText(text)) return shown(text);
+    return QStringLiteral("<span style='white-space:pre-wrap'>%1</span>").arg(shown(text).toHtmlEscaped());
 }
 
-QString plain_label(QString text) { return text.replace(QLatin1Char('&'), QLatin1String("&&")); }
+QString plain_label(const QString& text) { return shown(text).replace(QLatin1Char('&'), QLatin1String("&&")); }
 
 void need_resources() { std::call_once(resources, init_resources); }
 

@@ -56,7 +56,7 @@ bool load_remaining_fonts();
 /// Text for a tooltip, whose markup is shown as it was written and not obeyed.
 QString plain_tip(const QString& text);
 /// Text for a button or a menu, in which "&" is no shortcut.
-QString plain_label(QString text);
+QString plain_label(const QString& text);
 
 enum class Weight { regular, medium, strong };
 QFont type_face(double pixels, Weight weight = Weight::regular);

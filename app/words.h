@@ -3,6 +3,7 @@
 
 #include "core/match/candidates.h"
 #include "core/quantity/unit.h"
+#include "core/quantity/visible.h"
 
 #include <QRegularExpression>
 #include <QString>
@@ -10,7 +11,12 @@
 
 namespace fulmox::app {
 
-inline QString qs(const std::string& s) { return QString::fromStdString(s); }
+/// As it is shown: characters that would turn the text around them are codes.
+inline QString qs(const std::string& s) { return QString::fromStdString(visible(s)); }
+/// The same of a name that is Qt's already: of a file.
+inline QString shown(const QString& s) { return qs(s.toStdString()); }
+/// As it is, where it is edited or taken back.
+inline QString raw(const std::string& s) { return QString::fromStdString(s); }
 /// A long sum with blanks at which it can break; the sign of an exponent stays where it is.
 inline QString breakable(QString sum) {
     static const QRegularExpression sign(QStringLiteral("(?<![eE(*/+-])([+*])"));

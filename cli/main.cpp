@@ -62,7 +62,7 @@ int assess_file(const std::string& path, bool json, bool workings) {
         if (p.severity != Severity::error && !judged->assessed(p)) say(path, p);
     std::cout << (json ? assessment_json(judged->project.machine, judged->axes, judged->project.problems,
                              [&](const std::string& pointer) { return judged->line(pointer); })
-                       : harmless(assessment_text(judged->project.machine, judged->axes, workings)));
+                       : visible(assessment_text(judged->project.machine, judged->axes, workings)));
     return judged->wrong ? bad_input : judged->exceeded ? limit_exceeded : judged->unknown ? not_known : all_fit;
 }
 
@@ -72,7 +72,7 @@ int validate_file(const std::string& path) {
     for (const Problem& p : judged->problems)
         if (p.severity != Severity::caution) say(path, p);
     if (judged->wrong) return bad_input;
-    std::cout << harmless(path) << ": version " << judged->project.version << ", " << judged->axes.size()
+    std::cout << visible(path) << ": version " << judged->project.version << ", " << judged->axes.size()
               << (judged->axes.size() == 1 ? " axis" : " axes") << ", no errors\n";
     return all_fit;
 }
@@ -194,7 +194,7 @@ int show_sheets(const std::string& path, const SheetOptions& options, bool json)
     }
     for (const Problem& p : sheets->problems) say(path, p);
     std::cout << (json ? sheets_json(sheets->motors, sheets->problems, ask)
-                       : harmless(sheets_text(sheets->motors, ask)));
+                       : visible(sheets_text(sheets->motors, ask)));
     return has_errors(sheets->problems) ? bad_input : all_fit;
 }
 
@@ -333,7 +333,7 @@ int show_curve(const std::string& path, const CurveOptions& options, bool json, 
         for (const Problem& p : sheet->problems) say(path, p);
         if (has_errors(sheet->problems)) return bad_input;
         if (sheet->motors.size() != 1) {
-            std::cerr << harmless(path) << ": error: found " << sheet->motors.size() << " sheets; allowed is one\n";
+            std::cerr << visible(path) << ": error: found " << sheet->motors.size() << " sheets; allowed is one\n";
             return bad_input;
         }
         motor = &sheet->motors.front();
@@ -342,10 +342,10 @@ int show_curve(const std::string& path, const CurveOptions& options, bool json, 
     if (!fix_conditions(q, options)) return bad_input;
     q.motor = motor;
     if (const std::string missing = curve_missing(q); !missing.empty()) {
-        std::cerr << harmless(path) << ": error: the curve waits for: " << missing << "\n";
+        std::cerr << visible(path) << ": error: the curve waits for: " << missing << "\n";
         return bad_input;
     }
-    std::cout << (json ? curve_json(q) : harmless(csv ? curve_csv(q) : curve_text(q)));
+    std::cout << (json ? curve_json(q) : visible(csv ? curve_csv(q) : curve_text(q)));
     return all_fit;
 }
 
@@ -485,7 +485,7 @@ int run(int argc, char** argv) {
         known = known || c->get_name() == argv[1];
     }
     if (!known) {
-        std::cerr << "error: \"" << harmless(argv[1]) << "\" is no command; allowed are " << commands << "\n";
+        std::cerr << "error: \"" << visible(argv[1]) << "\" is no command; allowed are " << commands << "\n";
         return bad_input;
     }
     try {

@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cerrno>
-#include <charconv>
 #include <cstring>
 #include <fcntl.h>
 #include <iostream>
@@ -11,44 +10,17 @@
 
 namespace fulmox {
 
-std::string harmless(std::string_view text) {
-    std::string out;
-    out.reserve(text.size());
-    for (std::size_t i = 0; i < text.size(); ++i) {
-        const auto byte = [&](std::size_t k) {
-            return static_cast<unsigned char>(i + k < text.size() ? text[i + k] : 0);
-        };
-        const unsigned c = byte(0);
-        unsigned code = 0, length = 1;
-        const bool line_end = c == '\r' && byte(1) == '\n';
-        if ((c < 0x20 && c != '\n' && c != '\t' && !line_end) || c == 0x7f) code = c;
-        if (c == 0xc2 && byte(1) < 0xa0) code = byte(1), length = 2; // the second set of control characters
-        if (c == 0xe2 && byte(1) == 0x80 && byte(2) >= 0xaa && byte(2) <= 0xae)
-            code = 0x2000 + byte(2) - 0x80, length = 3;
-        if (c == 0xe2 && byte(1) == 0x81 && byte(2) >= 0xa6 && byte(2) <= 0xa9)
-            code = 0x2040 + byte(2) - 0x80, length = 3;
-        if (code > 0) {
-            char digits[8];
-            out += "\\u{" + std::string(digits, std::to_chars(digits, digits + sizeof digits, code, 16).ptr) + "}";
-            i += length - 1;
-        } else {
-            out += text[i];
-        }
-    }
-    return out;
-}
-
 void say(const std::string& file, const Problem& p) {
-    std::cerr << harmless(file) << ": "
+    std::cerr << visible(file) << ": "
               << (p.severity == Severity::error           ? "error: "
                      : p.severity == Severity::suspicious ? "check: "
                                                           : "caution: ")
-              << harmless(to_text(p)) << "\n";
+              << visible(to_text(p)) << "\n";
 }
 
 std::optional<std::string> read_file(const std::string& path, std::size_t most) {
     const auto wrong = [&](const std::string& why) {
-        std::cerr << harmless(path) << ": error: " << why << "\n";
+        std::cerr << visible(path) << ": error: " << why << "\n";
         return std::nullopt;
     };
     // what cannot seek is read once; a stream takes an error of reading for the end of the file
@@ -79,12 +51,12 @@ std::optional<ProjectRead> open_project(const std::string& path) {
         say(path, project.error());
         return std::nullopt;
     }
-    if (!project->warning.empty()) std::cerr << harmless(path) << ": " << harmless(project->warning) << "\n";
+    if (!project->warning.empty()) std::cerr << visible(path) << ": " << visible(project->warning) << "\n";
     return std::move(*project);
 }
 
 int refuse(const std::string& what, const std::string& found, const char* allowed) {
-    std::cerr << "error: " << what << ": found \"" << harmless(found) << "\"; allowed is " << allowed << "\n";
+    std::cerr << "error: " << what << ": found \"" << visible(found) << "\"; allowed is " << allowed << "\n";
     return bad_input;
 }
 

@@ -3,6 +3,7 @@
 
 #include "core/files/bounds.h"
 #include "core/files/project.h"
+#include "core/quantity/visible.h"
 
 #include <optional>
 #include <string>
@@ -15,8 +16,6 @@ inline constexpr int limit_exceeded = 1;
 inline constexpr int bad_input = 2;
 inline constexpr int not_known = 3; // nothing is over, and something cannot be said that nobody accepted
 
-/// What a terminal might take for a command, or turn about, is shown as its code.
-std::string harmless(std::string_view text);
 /// To the standard error.
 void say(const std::string& file, const Problem& p);
 /// A file, a pipe, or "-" for the standard input; larger ones than a project may be are refused before they are read

@@ -41,7 +41,7 @@ int show_parts(const std::string& path, bool json, bool csv) {
     if (!project) return bad_input;
     for (const Problem& p : project->problems) say(path, p);
     const Machine& m = project->machine;
-    std::cout << (json ? parts_json(m) : harmless(csv ? parts_csv(m) : parts_text(m)));
+    std::cout << (json ? parts_json(m) : visible(csv ? parts_csv(m) : parts_text(m)));
     return has_errors(project->problems) ? bad_input : all_fit;
 }
 
@@ -75,7 +75,7 @@ int judge_catalogue(
             if (suits(m, machine.axes[*axis])) judged.motors.push_back(&m);
     judged.judged = judge_motors(machine, *axis, judged.motors);
     judged.order = cheapest_first(judged.motors, judged.judged);
-    std::cout << (json ? judged_json(judged) : harmless(csv ? judged_csv(judged) : judged_text(judged)));
+    std::cout << (json ? judged_json(judged) : visible(csv ? judged_csv(judged) : judged_text(judged)));
     return judged_code(path, machine, *axis, read->problems, judged.judged);
 }
 
@@ -109,8 +109,8 @@ int check_catalogue(const std::string& path, const std::string& kind, bool json)
     }
     if (!json)
         for (const Problem& p : c.problems) say(path, p);
-    if (!json && c.more_problems > 0) std::cerr << harmless(path) << ": and " << c.more_problems << " more of these\n";
-    std::cout << (json ? checked_json(c) : harmless(checked_text(c)));
+    if (!json && c.more_problems > 0) std::cerr << visible(path) << ": and " << c.more_problems << " more of these\n";
+    std::cout << (json ? checked_json(c) : visible(checked_text(c)));
     return has_errors(c.problems) || count_parts(c.parts).empty() ? bad_input : all_fit;
 }
 
@@ -122,7 +122,7 @@ int plan_screw(const std::string& path, const std::string& named, bool svg, bool
     const Assessment a = assess(project->machine, *axis);
     const ScrewLayout plan = screw_layout(project->machine.axes[*axis], a.motion ? a.motion->stroke() : std::nan(""));
     if (!plan.missing.empty()) {
-        std::cerr << harmless(path) << ": error: the plan waits for " << plan.missing << "\n";
+        std::cerr << visible(path) << ": error: the plan waits for " << plan.missing << "\n";
         return bad_input;
     }
     const Drawing drawing = screw_drawing(plan, project->machine.axes[*axis].name);
@@ -146,7 +146,7 @@ int plan_screw(const std::string& path, const std::string& named, bool svg, bool
                 std::cout << ", critical speed with the nut as a bearing " << speed(p.critical_speed);
             std::cout << "\n";
         }
-    for (const Text& w : plan.warnings) std::cerr << harmless(path) << ": check: " << harmless(w.in(units)) << "\n";
+    for (const Text& w : plan.warnings) std::cerr << visible(path) << ": check: " << visible(w.in(units)) << "\n";
     return all_fit;
 }
 
@@ -165,7 +165,7 @@ int catalogue_as_csv(const std::string& path, const std::string& kind) {
         return bad_input;
     }
     const PartKind* of = !kind.empty() ? &part_kind(kind) : counts.empty() ? nullptr : counts.front().kind;
-    if (of) std::cout << harmless(part_table_csv(*of, read->parts));
+    if (of) std::cout << visible(part_table_csv(*of, read->parts));
     return has_errors(read->problems) || !of ? bad_input : all_fit;
 }
 
@@ -205,7 +205,7 @@ int judge_candidates(const std::string& path, const CandidateOptions& options, b
         prices.push_back(kind.price(read->parts, i).given() ? kind.price(read->parts, i).si : std::nan(""));
     judged.order = cheapest_first(prices, judged.judged);
     std::cout << (json ? judged_parts_json(judged)
-                       : harmless(csv ? judged_parts_csv(judged) : judged_parts_text(judged)));
+                       : visible(csv ? judged_parts_csv(judged) : judged_parts_text(judged)));
     return judged_code(path, machine, *axis, read->problems, judged.judged);
 }
 

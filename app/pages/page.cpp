@@ -1,5 +1,7 @@
 #include "app/pages/page.h"
 
+#include "app/words.h"
+
 #include "app/theme.h"
 #include "core/quantity/format.h"
 
@@ -94,7 +96,6 @@ QString axis_sentence(Document& document) {
     const UnitSystem system = document.machine().unit_system;
     const Assessment& now = document.assessment();
     QStringList parts;
-    const auto qs = [](const std::string& s) { return QString::fromStdString(s); };
     const Motion motion = motion_of(a.mechanism);
     const bool carried = motion.has & Motion::payload;
     if (carried && a.load.payload.given()) {

@@ -1,4 +1,5 @@
 #include "app/pages/what_takes.h"
+#include "app/words.h"
 
 #include "app/plots/path_plot.h"
 #include "app/theme.h"
@@ -99,8 +100,7 @@ QString WhatTakes::sentence() const {
     const UnitSystem system = document_.machine().unit_system;
     const bool direct = motion_of(document_.axis().mechanism).direct;
     const Kind force = direct ? Kind::force : Kind::torque;
-    const QString fill =
-        a.fill_shown.empty() ? QString() : tr("; shown with the roll %1").arg(QString::fromStdString(a.fill_shown));
+    const QString fill = a.fill_shown.empty() ? QString() : tr("; shown with the roll %1").arg(qs(a.fill_shown));
     const auto text = [&](double si, Kind k) { return QString::fromStdString(format_quantity(si, k, system)); };
     return tr("%1 at the peak, %2 RMS over %3, up to %4")
                .arg(text(std::abs(a.demand->peak.torque), force), text(a.demand->rms_torque, force),

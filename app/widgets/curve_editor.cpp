@@ -1,4 +1,5 @@
 #include "app/widgets/curve_editor.h"
+#include "app/words.h"
 
 #include "app/theme.h"
 #include "core/files/curve_text.h"
@@ -104,7 +105,7 @@ void CurveEditor::rebuild(std::size_t count) {
 QString take_curves(Document& document, const QString& place, int row, const QString& text, bool whole) {
     const CurveText read = read_curve_text(text.toStdString());
     QStringList wrong;
-    for (const std::string& w : read.wrong) wrong << QString::fromStdString(w);
+    for (const std::string& w : read.wrong) wrong << qs(w);
     if (read.rows.empty()) {
         if (wrong.isEmpty()) wrong << QObject::tr("there is no row of numbers in it");
         return wrong.join(QLatin1Char('\n'));

@@ -204,11 +204,11 @@ void Form::refresh() {
             const QSignalBlocker quiet(row.flag);
             row.flag->setChecked(*f.flag);
         } else if (row.text && !row.text->hasFocus()) {
-            row.text->setText(qs(*f.text));
+            row.text->setText(raw(*f.text));
             row.text->setCursorPosition(0); // a long text is read from its beginning
-        } else if (row.lines && !row.lines->hasFocus() && row.lines->toPlainText() != qs(*f.text)) {
+        } else if (row.lines && !row.lines->hasFocus() && row.lines->toPlainText() != raw(*f.text)) {
             const QSignalBlocker quiet(row.lines);
-            row.lines->setPlainText(qs(*f.text));
+            row.lines->setPlainText(raw(*f.text));
         }
     }
 }

@@ -79,7 +79,7 @@ void FilterBar::offer(const std::vector<const Motor*>& motors) {
     std::set<double> frames, volts;
     std::map<QString, QString> kinds;
     for (const Motor* m : motors) {
-        if (!m->series.empty()) series.insert(qs(m->series));
+        if (!m->series.empty()) series.insert(raw(m->series));
         if (m->frame.given()) frames.insert(m->frame.si);
         const double v = motor_voltage(*m);
         if (v > 0) volts.insert(v);
@@ -97,7 +97,7 @@ void FilterBar::offer(const std::vector<const Motor*>& motors) {
     for (const auto& [key, label] : kinds) entries.emplace_back(label, key);
     fill(kind_, entries);
     entries.clear();
-    for (const QString& s : series) entries.emplace_back(s, s);
+    for (const QString& s : series) entries.emplace_back(shown(s), s);
     fill(series_, entries);
     entries.clear();
     for (const double f : frames) entries.emplace_back(tr("≤ %1 mm").arg(qs(format_number(1000 * f))), f);

@@ -1,4 +1,5 @@
 #include "app/widgets/quantity_edit.h"
+#include "app/words.h"
 
 #include "core/quantity/format.h"
 
@@ -32,7 +33,7 @@ void QuantityEdit::refresh(const FieldRef& field) {
         if (text() != stored) setText(stored);
         // what a file brought in can be wrong without anybody typing; said once, since who hears of it refreshes too
         const auto p = field.quantity->text.empty() ? std::nullopt : check(field);
-        set_problem(p && p->severity == Severity::error ? QString::fromStdString(p->message) : QString());
+        set_problem(p && p->severity == Severity::error ? qs(p->message) : QString());
     }
 }
 
@@ -40,14 +41,14 @@ bool QuantityEdit::show_draft() {
     const Draft* draft = document_.drafts().at(path_);
     if (!draft) return false;
     if (text() != draft->text) setText(draft->text);
-    set_problem(QString::fromStdString(draft->problem.message));
+    set_problem(qs(draft->problem.message));
     return true;
 }
 
 void QuantityEdit::typed(const QString& text) {
     const QScopedValueRollback<bool> typing(typing_, true); // what is being typed is not written over
     const auto problem = document_.type_quantity(path_, text);
-    set_problem(problem ? QString::fromStdString(problem->message) : QString());
+    set_problem(problem ? qs(problem->message) : QString());
 }
 
 void QuantityEdit::set_problem(const QString& problem) {

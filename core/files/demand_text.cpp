@@ -13,7 +13,7 @@ namespace fulmox {
 
 namespace {
 
-enum Column : std::size_t { duration, first_speed, last_speed, first_load, last_load, columns };
+enum DemandColumn : std::size_t { duration, first_speed, last_speed, first_load, last_load, columns };
 constexpr const char* names[] = {"duration", "start speed", "end speed", "start torque", "end torque"};
 
 struct Heading {
@@ -22,7 +22,7 @@ struct Heading {
 };
 
 // Which column a cell of the heading names; `seen` counts those that do not say start or end.
-std::optional<Column> column_of(const std::string& name, std::array<int, 2>& seen) {
+std::optional<DemandColumn> column_of(const std::string& name, std::array<int, 2>& seen) {
     const auto has = [&](std::initializer_list<const char*> words) {
         return std::any_of(
             words.begin(), words.end(), [&](const char* w) { return name.find(w) != std::string::npos; });

@@ -1,5 +1,7 @@
 #include "core/report/table.h"
 
+#include "core/quantity/visible.h"
+
 #include <algorithm>
 #include <charconv>
 #include <string_view>
@@ -9,7 +11,7 @@ namespace fulmox {
 std::string escape_html(std::string_view words) {
     std::string out;
     out.reserve(words.size());
-    for (const char c : words) {
+    for (const char c : visible(words)) {
         switch (c) {
         case '&':
             out += "&amp;";

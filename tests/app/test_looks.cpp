@@ -1,16 +1,24 @@
 // What can be measured of the looks: contrast, clipping, keyboard order.
 #include "app/plots/plot.h"
+#include "app/quick_report.h"
 #include "app/widgets/inertia_view.h"
 #include "app/widgets/mechanism_gallery.h"
+#include "core/files/project.h"
 #include "core/model/walk.h"
+#include "core/quantity/visible.h"
 #include "tests/app/window.h"
+#include "tests/demo.h"
 #include "tests/mechanism_texts.h"
 
+#include <QAbstractItemView>
+#include <QComboBox>
 #include <QDialog>
+#include <QFile>
 #include <QLabel>
 #include <QMenuBar>
 #include <QScrollArea>
 #include <QTabWidget>
+#include <algorithm>
 #include <cmath>
 #include <functional>
 
@@ -158,6 +166,64 @@ TEST_CASE("after every page was shown a change of colours asks only what is visi
         CHECK(changed.at(view) == picture);
     }
     w.window.set_dark(false);
+}
+
+TEST_CASE("names that would turn the text around them are shown with codes, on every page and in the report") {
+    const auto turns = [](const QString& text) {
+        return std::any_of(text.begin(), text.end(), [](QChar c) {
+            const ushort u = c.unicode();
+            return (u >= 0x202a && u <= 0x202e) || (u >= 0x2066 && u <= 0x2069) || u == 0x1b || u == 7;
+        });
+    };
+    Window w;
+    const std::string evil = "\xE2\x80\xAE"
+                             "evil\xE2\x81\xA6\x1b[2J\x07";
+    Machine m = demo();
+    for (const FieldRef& f : walk(m))
+        if (f.type == FieldRef::Type::text && f.active) *f.text = evil + *f.text;
+    for (std::size_t i = 0; i < m.axes.size(); ++i) m.axes[i].policy = m.policies[i % m.policies.size()].name;
+    for (Axis& a : m.axes)
+        for (Body& b : a.bodies) b.material = m.materials.front().name;
+    const QString file = w.folder.filePath(QStringLiteral("\u202efile.fulmox"));
+    QFile out(file);
+    REQUIRE(out.open(QIODevice::WriteOnly));
+    out.write(QByteArray::fromStdString(write_project(m)));
+    out.close();
+    REQUIRE(w.window.open_file(file));
+    CHECK(w.document().machine().name.starts_with(evil)); // the file's text is as it was
+    int seen = 0;
+    const auto look = [&](const QWidget* at, const char* what, const QString& text) {
+        INFO(what << " of " << at->metaObject()->className() << " " << at->objectName().toStdString() << ": "
+                  << visible(text.toStdString()));
+        CHECK(!turns(text));
+        seen += text.contains(QStringLiteral("\\u{202e}")) ? 1 : 0;
+    };
+    for (int axis = 0; axis < static_cast<int>(m.axes.size()); ++axis) {
+        w.document().select_axis(axis);
+        for_each_view(w, [&](const char*, QWidget& view) {
+            look(&view, "title", view.windowTitle());
+            for (const QWidget* c : view.findChildren<QWidget*>()) {
+                if (!c->isVisible()) continue;
+                look(c, "tooltip", c->toolTip());
+                look(c, "name", c->accessibleName());
+                if (const auto* l = qobject_cast<const QLabel*>(c)) look(c, "text", l->text());
+                if (const auto* b = qobject_cast<const QAbstractButton*>(c)) look(c, "text", b->text());
+                if (const auto* b = qobject_cast<const QComboBox*>(c))
+                    for (int i = 0; i < b->count(); ++i) look(c, "entry", b->itemText(i));
+                if (const auto* t = qobject_cast<const QAbstractItemView*>(c); t && t->model())
+                    for (int r = 0; r < std::min(20, t->model()->rowCount()); ++r)
+                        for (int k = 0; k < t->model()->columnCount(); ++k)
+                            look(c, "cell", t->model()->index(r, k).data().toString());
+                if (const auto* p = qobject_cast<const QCustomPlot*>(c))
+                    for (int i = 0; i < p->itemCount(); ++i)
+                        if (const auto* text = qobject_cast<QCPItemText*>(p->item(i))) look(c, "word", text->text());
+            }
+        });
+    }
+    CHECK(seen > 100);
+    const QString report = report_html(w.document());
+    CHECK(report.contains(QStringLiteral("\\u{202e}")));
+    CHECK(!turns(report));
 }
 
 TEST_CASE("no label is clipped and nothing is cut off at 1280 by 800, on every page, its tabs and the policy editor") {

@@ -4,6 +4,7 @@
 #include "core/motor/picture_reading.h"
 #include "tests/app/window.h"
 
+#include <QBuffer>
 #include <QClipboard>
 #include <QDropEvent>
 #include <QFile>
@@ -478,4 +479,25 @@ TEST_CASE("a picture of fifty million pixels opens, and what is under way is sai
     for (int i = 0; i < 10; ++i) d.canvas().repaint();
     WARN("a repaint of all of it: " << static_cast<double>(since.elapsed()) / 10 << " ms");
     CHECK(static_cast<double>(since.elapsed()) < 10 * 1000 * patience);
+}
+
+TEST_CASE("a large see-through picture is held once, three bytes a pixel, on white paper") {
+    QImage image(4200, 4000, QImage::Format_ARGB32);
+    image.fill(qRgba(200, 0, 100, 128));
+    image.setPixel(4199, 3999, qRgba(1, 2, 3, 255));
+    image.setPixel(17, 2345, qRgba(0, 0, 0, 0));
+    QByteArray bytes;
+    QBuffer out(&bytes);
+    out.open(QIODevice::WriteOnly);
+    REQUIRE(image.save(&out, "PNG", 90));
+    const Decoded d = decode_picture(bytes, GoOn(std::make_shared<GoOn::State>()));
+    REQUIRE(d.wrong.isEmpty());
+    CHECK(d.full.size() == image.size());
+    CHECK(d.full.sizeInBytes() <= 3ll * 4200 * 4000);
+    CHECK(d.reduced.sizeInBytes() <= 4ll * 2000 * 2000);
+    const auto over = [](int c) { return (c * 128 + 255 * 127) / 255; };
+    for (const QPoint at : {QPoint(0, 0), QPoint(4199, 0), QPoint(2100, 1999)})
+        CHECK(d.full.pixel(at) == qRgb(over(200), over(0), over(100)));
+    CHECK(d.full.pixel(4199, 3999) == qRgb(1, 2, 3));
+    CHECK(d.full.pixel(17, 2345) == qRgb(255, 255, 255));
 }

@@ -12,6 +12,7 @@
 #include <QAccessibleInterface>
 #include <QMenuBar>
 #include <QScrollArea>
+#include <QScrollBar>
 #include <QStackedWidget>
 #include <QTableWidget>
 #include <set>
@@ -44,6 +45,38 @@ bool scrolled(QWidget* each, QWidget* within) {
 }
 
 } // namespace
+
+TEST_CASE("two hundred axes with long names stand in the outline, elided, and it does not scroll sideways") {
+    Window w;
+    Machine m = w.document().machine();
+    while (m.axes.size() < 200) m.axes.push_back(Axis(std::as_const(m.axes)[m.axes.size() % 10]));
+    for (std::size_t i = 0; i < m.axes.size(); ++i)
+        m.axes[i].name = "An axis with a name that is far too long for the outline, number " + std::to_string(i + 1);
+    auto read = read_project(write_project(m));
+    REQUIRE(read);
+    REQUIRE(w.window.open_project({std::move(*read), {}}));
+    w.settle();
+    auto* last = w.child<OutlineItem>("axis/199");
+    QScrollArea* scroll = nullptr;
+    for (QWidget* up = last; up && !scroll; up = up->parentWidget()) scroll = qobject_cast<QScrollArea*>(up);
+    REQUIRE(scroll);
+    const auto stands = [&] {
+        CHECK(scroll->widget()->width() == scroll->viewport()->width());
+        CHECK(scroll->widget()->x() == 0);
+        CHECK(scroll->horizontalScrollBar()->maximum() == 0);
+        CHECK(last->width() <= scroll->viewport()->width());
+    };
+    stands();
+    for (int i = 0; i < 199; ++i) w.document().select_axis(i + 1); // as by Alt and Down
+    w.settle();
+    stands();
+    QTest::mouseClick(w.child<OutlineItem>("axis/150"), Qt::LeftButton);
+    CHECK(w.document().axis_index() == 150);
+    stands();
+    w.window.resize(1024, 700);
+    w.settle();
+    stands();
+}
 
 TEST_CASE("the machine page has name, notes, currency and site, and leads to every axis") {
     Window w;
