@@ -30,6 +30,12 @@ class GoOn {
     std::shared_ptr<State> state_;
 };
 
+namespace detail {
+inline std::atomic<int> under_way{0};
+}
+/// Runs anywhere in the program whose result somebody still waits for.
+inline int work_under_way() { return detail::under_way; }
+
 /// One kind of work of one owner; a new run takes the place of the one before. A member of the owner, declared last.
 template <class Result> class Background {
   public:
@@ -42,14 +48,15 @@ template <class Result> class Background {
     /// `work` runs on a thread of its own and touches nothing but what it holds; `then` is called on the owner's,
     /// before this returns where the work takes no longer than the patience. Work that throws comes to an empty result.
     void run(QObject* owner, std::function<Result(const GoOn&)> work, std::function<void(Result)> then) {
-        if (state_) state_->wanted = false;
+        drop();
         std::erase_if(runs_, [](const std::future<void>& f) {
             return f.wait_for(std::chrono::seconds(0)) == std::future_status::ready;
         });
         auto state = state_ = std::make_shared<State>();
+        ++detail::under_way;
         const auto deliver = [state, then = std::move(then)] {
             if (!state->wanted || !state->result) return;
-            state->wanted = false;
+            forget(*state);
             then(std::move(*state->result));
         };
         runs_.push_back(std::async(std::launch::async, [state, owner, deliver, work = std::move(work)] {
@@ -73,10 +80,10 @@ template <class Result> class Background {
     }
     /// What is under way is of no use any more; it ends by itself.
     void drop() {
-        if (state_) state_->wanted = false;
+        if (state_) forget(*state_);
     }
     void stop() {
-        if (state_) state_->wanted = false;
+        drop();
         runs_.clear(); // waits for each
     }
 
@@ -85,6 +92,9 @@ template <class Result> class Background {
     struct State : GoOn::State {
         std::optional<Result> result;
     };
+    static void forget(State& state) {
+        if (state.wanted.exchange(false)) --detail::under_way;
+    }
     std::shared_ptr<State> state_;
     std::vector<std::future<void>> runs_;
 };

@@ -54,7 +54,7 @@ class ImportParts : public QDialog {
     QPlainTextEdit* problems_;
     QProgressBar* progress_;
     QPushButton *stop_, *project_, *library_;
-    QTimer ticking_, later_;
+    QTimer ticking_{this}, later_{this};
     double size_ = 1;
     Background<PartTableRead> work_;
 };

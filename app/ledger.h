@@ -54,7 +54,7 @@ class LimitRow : public QFrame, public Copyable {
     QPushButton *accept_, *accept_all_;
     std::function<std::vector<QString>(const GoOn&)> headroom_of_;
     std::vector<QString> headroom_;
-    QTimer settled_; // while somebody types the cores belong to what they watch
+    QTimer settled_{this}; // while somebody types the cores belong to what they watch
     bool open_ = false;
     bool folded_ = false;
     Background<std::vector<QString>> work_{std::chrono::milliseconds(3)};

@@ -522,6 +522,7 @@ void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
 }
 
 void MainWindow::dropEvent(QDropEvent* event) {
+    if (!event->mimeData()->hasUrls() || !event->mimeData()->urls().first().isLocalFile()) return;
     const QString f = event->mimeData()->urls().first().toLocalFile();
     if (may_leave()) open_file(f);
 }

@@ -131,7 +131,7 @@ class MainWindow : public QMainWindow {
     Recovery recovery_;
     QTimer autosave_;
     QFileSystemWatcher watcher_;
-    QTimer look_;
+    QTimer look_{this};
     std::optional<QByteArray> mark_; // what the open file held when it was opened, saved, or kept in spite of a change
     std::optional<QByteArray> told_; // what it held when that was last said
     QLabel* title_;

@@ -62,7 +62,7 @@ class MotorTable : public QTableView {
     Background<std::vector<std::shared_ptr<const Assessment>>> comparing_;
     void compare_now();
     bool along_ = false; ///< the axis whose motors are shown has a linear drive
-    QTimer later_;
+    QTimer later_{this};
     QTimer progress_; ///< says how far the judging has come
 };
 

@@ -1,6 +1,7 @@
 #include "app/widgets/shelf_view.h"
 
 #include "app/part_shelf.h"
+#include "app/storage.h"
 #include "app/theme.h"
 #include "app/widgets/padded.h"
 #include "app/widgets/paint.h"
@@ -285,7 +286,8 @@ void ShelfView::dragEnterEvent(QDragEnterEvent* event) {
 }
 
 void ShelfView::dropEvent(QDropEvent* event) {
-    if (event->mimeData()->hasUrls()) emit dropped(event->mimeData()->urls().front().toLocalFile());
+    if (event->mimeData()->hasUrls() && event->mimeData()->urls().front().isLocalFile())
+        emit dropped(event->mimeData()->urls().front().toLocalFile());
 }
 
 void ShelfView::say() {
@@ -412,17 +414,13 @@ bool ShelfView::eventFilter(QObject* watched, QEvent* event) {
         // what is pasted is read as a file is
         const QString text = QApplication::clipboard()->text();
         if (text.trimmed().isEmpty()) return true;
-        const QString folder =
-            QDir::temp().filePath(QStringLiteral("fulmox-%1").arg(QCoreApplication::applicationPid()));
-        const QByteArray bytes = text.toUtf8();
-        QFile file(folder + QStringLiteral("/pasted.csv"));
-        if (QDir().mkpath(folder) && file.open(QIODevice::WriteOnly) && file.write(bytes) == bytes.size() &&
-            file.flush()) {
-            file.close();
-            emit dropped(file.fileName());
-        } else {
-            emit refused(tr("what was pasted could not be laid down: %1").arg(file.errorString()));
-        }
+        if (!pasted_) pasted_ = std::make_unique<QTemporaryDir>(); // the user's alone, and gone with this view
+        const QString file = pasted_->filePath(QStringLiteral("pasted.csv"));
+        const QString wrong = pasted_->isValid() ? write_atomically(file, text.toUtf8()) : pasted_->errorString();
+        if (wrong.isEmpty())
+            emit dropped(file);
+        else
+            emit refused(tr("what was pasted could not be laid down: %1").arg(wrong));
         return true;
     }
     if (row < 0) return false;

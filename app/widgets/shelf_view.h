@@ -5,6 +5,7 @@
 #include "app/widgets/shelf_model.h"
 
 #include <QTableView>
+#include <QTemporaryDir>
 #include <QTimer>
 #include <QWidget>
 
@@ -12,6 +13,7 @@ class QLineEdit;
 class QPushButton;
 class QSpinBox;
 class QTableWidget;
+#include <memory>
 
 namespace fulmox::app {
 
@@ -52,7 +54,7 @@ class ShelfView : public QWidget {
     QLabel *count_, *note_;
     QSpinBox* place_ = nullptr;
     QPushButton *use_, *keep_;
-    QTimer later_, progress_;
+    QTimer later_{this}, progress_{this};
     std::string was_; ///< the current part, while the rows are read anew
 
     void judge_now();
@@ -62,6 +64,7 @@ class ShelfView : public QWidget {
     void keep_in_library();
     int current_row() const;
     bool says_something(const Axis& axis, std::size_t place) const; ///< there is such a part
+    std::unique_ptr<QTemporaryDir> pasted_;
 };
 
 } // namespace fulmox::app

@@ -40,7 +40,7 @@ class Tornado : public QWidget, public Copyable {
     Document& document_;
     Measure measure_ = Measure::rms_torque;
     std::vector<Influence> rows_;
-    QTimer later_;
+    QTimer later_{this};
     Background<std::vector<Influence>> work_;
 };
 

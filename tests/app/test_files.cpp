@@ -1,6 +1,7 @@
 #include "app/pages/how_moves.h"
 #include "app/plots/torque_plot.h"
 #include "core/files/document.h"
+#include "tests/app/full_disk.h"
 #include "tests/app/window.h"
 #include "tests/demo.h"
 
@@ -23,18 +24,6 @@ QByteArray bytes_of(const QString& file) {
     REQUIRE(f.open(QIODevice::ReadOnly));
     return f.readAll();
 }
-
-// While it lives, no file can grow beyond a few bytes: a full disk as far as this process can tell.
-struct FullDisk {
-    rlimit before{};
-    FullDisk() {
-        std::signal(SIGXFSZ, SIG_IGN);
-        getrlimit(RLIMIT_FSIZE, &before);
-        rlimit tight{512, before.rlim_max};
-        setrlimit(RLIMIT_FSIZE, &tight);
-    }
-    ~FullDisk() { setrlimit(RLIMIT_FSIZE, &before); }
-};
 
 } // namespace
 

@@ -129,7 +129,6 @@ TEST_CASE("after every page was shown a change of colours asks only what is visi
     const auto views = [](Window& w) {
         std::map<std::string, QImage> out;
         for_each_view(w, [&](const char* view, QWidget& shown) {
-            QTest::qWait(50);
             out[std::to_string(out.size()) + " " + view] = shown.grab().toImage();
         });
         return out;

@@ -1,6 +1,7 @@
 // A real window with the demo in it, driven by mouse and keys.
 #pragma once
 
+#include "app/background.h"
 #include "app/ledger.h"
 #include "app/main_window.h"
 #include "app/theme.h"
@@ -14,6 +15,7 @@
 #include <QTabWidget>
 #include <QTemporaryDir>
 #include <QTest>
+#include <QTimer>
 #include <string>
 #include <utility>
 #include <vector>
@@ -82,10 +84,10 @@ struct Window {
     void assessed() {
         QElapsedTimer since;
         since.start();
-        while (document().has_axis() && document().assessment().pending && since.elapsed() < 20000) QTest::qWait(5);
+        while (document().has_axis() && document().assessment().pending && since.elapsed() < 120000) QTest::qWait(5);
     }
     void settle() {
-        assessed();
+        idle();
         std::vector<std::pair<const QWidget*, QRect>> before;
         QElapsedTimer since;
         since.start();
@@ -96,7 +98,23 @@ struct Window {
                 if (w->isVisible()) now.emplace_back(w, w->geometry());
             still = now == before ? still + 1 : 0;
             before = std::move(now);
+            if (work_under_way() > 0) idle(), still = 0; // what came may have begun something
         }
+    }
+    /// Waits until nothing is under way beside the window: the one way to wait for it. The stop is against hanging.
+    void idle() {
+        assessed();
+        QElapsedTimer since;
+        since.start();
+        QApplication::processEvents();
+        const auto soon = [&] { // what a change puts off for a moment; saving unsaved work waits longer
+            for (const QWidget* top : QApplication::topLevelWidgets())
+                for (const QTimer* t : top->findChildren<QTimer*>())
+                    if (t->isSingleShot() && t->isActive() && t->interval() < 1000) return true;
+            return false;
+        };
+        while ((work_under_way() > 0 || soon()) && since.elapsed() < 120000) QTest::qWait(5);
+        QApplication::processEvents();
     }
     /// Tries to close it and answers no to what it asks.
     bool asks_before_closing() {
