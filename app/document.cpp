@@ -21,7 +21,7 @@ QString waiting_for(Document& document, const char* key) {
     if (const Figure* f = a.figure(key); f && f->waits) return qs(f->note.in(document.machine().unit_system));
     if (const Limit* l = a.limit(key); l && l->state == LimitState::cannot_say)
         return qs(l->reason.in(document.machine().unit_system));
-    for (const Problem& p : a.problems) // where nothing at all could be reckoned
+    for (const Problem& p : a.problems) // where nothing at all could be calculated
         if (p.severity == Severity::error && a.figures.empty()) return qs(p.message);
     return {};
 }
@@ -112,14 +112,14 @@ void Document::select_axis(int index) {
 
 const Assessment& Document::assessment(int axis) {
     auto& slot = assessments_.at(static_cast<std::size_t>(axis));
-    if (!slot.is) reckon(static_cast<std::size_t>(axis));
+    if (!slot.is) calculate(static_cast<std::size_t>(axis));
     return *slot.is;
 }
 
-void Document::reckon(std::size_t axis) {
+void Document::calculate(std::size_t axis) {
     // what is short is there at once; what is long would keep the window from answering
     constexpr double long_pieces = 2000, long_ms = 30;
-    Reckoned& slot = assessments_[axis];
+    Calculated& slot = assessments_[axis];
     QElapsedTimer since;
     since.start();
     double pieces = rough_pieces(std::as_const(machine_->axes)[axis].cycle);

@@ -112,13 +112,13 @@ class Document : public QObject {
     void push(
         const QString& name, const std::function<void(Machine&)>& change, const QString& merge, const ListChange& list);
 
-    struct Reckoned {
+    struct Calculated {
         std::optional<Assessment> is;
         double took = 0; ///< ms, the last time
         std::unique_ptr<Background<std::shared_ptr<Assessment>>> work;
     };
     std::vector<std::vector<bool>> too_long_; // cycles of each axis that are not calculated beside the others
-    void reckon(std::size_t axis);
+    void calculate(std::size_t axis);
 
     /// One stretch of typing into a field.
     struct Typing {
@@ -133,7 +133,7 @@ class Document : public QObject {
     Snapshot pinned_;
     std::vector<std::optional<Assessment>> pinned_assessments_;
     QUndoStack undo_;
-    std::vector<Reckoned> assessments_;
+    std::vector<Calculated> assessments_;
     QString file_;
     QString read_only_reason_;
     int axis_ = 0;

@@ -9,7 +9,7 @@
 
 namespace fulmox::app {
 
-/// The sections of the selected axis, which must be there and reckoned.
+/// The sections of the selected axis, which must be there and calculated.
 std::vector<ReportSection> report_of(Document& document);
 
 /// The same as HTML, pictures by their name.

@@ -40,7 +40,7 @@ LawTable::LawTable(Document& document, QWidget* parent) : QTableWidget(parent), 
     connect(this, &QTableWidget::cellDoubleClicked, this, &LawTable::take);
     later_.setSingleShot(true);
     later_.setInterval(120);
-    connect(&later_, &QTimer::timeout, this, &LawTable::reckon);
+    connect(&later_, &QTimer::timeout, this, &LawTable::calculate);
 }
 
 void LawTable::take() {
@@ -69,7 +69,7 @@ void LawTable::show_segment(int segment) {
     segment_ = segment;
 }
 
-void LawTable::reckon() {
+void LawTable::calculate() {
     if (!document_.has_axis() || segment_ < 0) {
         work_.stop();
         emit shown(false);

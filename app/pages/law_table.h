@@ -31,11 +31,11 @@ class LawTable : public QTableWidget {
     void keyPressEvent(QKeyEvent* event) override;
 
   private:
-    void reckon();
+    void calculate();
     void fill(const std::vector<LawRow>& rows);
     void share_width();
 
-    QTimer later_{this}; ///< reckoned a moment after the last change, not at every keystroke
+    QTimer later_{this}; ///< calculated a moment after the last change, not at every keystroke
     Document& document_;
     int segment_ = -1;
     Background<std::vector<LawRow>> work_;

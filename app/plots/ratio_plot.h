@@ -28,7 +28,7 @@ class RatioPlot : public Plot {
     void offer(std::vector<Offer> offers);
     void set_stage(std::size_t stage);
     const RatioCurve& curve() const { return curve_; }
-    bool reckoning() const { return work_.running(); }
+    bool calculating() const { return work_.running(); }
     /// Where an offer is drawn, in pixels of this widget.
     QPointF place_of(const Offer& offer);
     const std::vector<Offer>& offers() const { return offers_; }

@@ -22,7 +22,7 @@ Tornado::Tornado(Document& document, QWidget* parent) : QWidget(parent), documen
     setMouseTracking(true);
     later_.setSingleShot(true);
     later_.setInterval(120);
-    connect(&later_, &QTimer::timeout, this, &Tornado::reckon);
+    connect(&later_, &QTimer::timeout, this, &Tornado::calculate);
     connect(&document_, &Document::changed, this, [this] {
         if (isVisible()) later_.start();
     });
@@ -42,15 +42,15 @@ Table Tornado::as_table() const {
 
 void Tornado::set_measure(Measure m) {
     measure_ = m;
-    if (isVisible()) reckon();
+    if (isVisible()) calculate();
 }
 
 void Tornado::showEvent(QShowEvent* event) {
-    reckon();
+    calculate();
     QWidget::showEvent(event);
 }
 
-void Tornado::reckon() {
+void Tornado::calculate() {
     rows_.clear();
     if (document_.has_axis())
         work_.run(

@@ -12,7 +12,7 @@
 
 namespace fulmox::app {
 
-/// Reckoned a moment after the last change, not at every keystroke. A click on a bar leads to the field.
+/// Calculated a moment after the last change, not at every keystroke. A click on a bar leads to the field.
 class Tornado : public QWidget, public Copyable {
     Q_OBJECT
 
@@ -21,7 +21,7 @@ class Tornado : public QWidget, public Copyable {
     void set_measure(Measure m);
     const std::vector<Influence>& rows() const { return rows_; }
     Table as_table() const override;
-    bool reckoning() const { return work_.running(); }
+    bool calculating() const { return work_.running(); }
     QSize minimumSizeHint() const override { return {300, 150}; }
 
   signals:
@@ -34,7 +34,7 @@ class Tornado : public QWidget, public Copyable {
     void mouseMoveEvent(QMouseEvent* event) override;
 
   private:
-    void reckon();
+    void calculate();
     int row_at(QPointF place) const;
 
     Document& document_;

@@ -51,7 +51,7 @@ struct BrakeStop {
     const PowerLoss& worst(double PowerLoss::*figure) const;
 };
 
-/// No friction and no efficiency is credited. Losses are reckoned where all delays are known. Without a brake, or
+/// No friction and no efficiency is credited. Losses are calculated where all delays are known. Without a brake, or
 /// without the inertia of the load, there is nothing to say.
 std::optional<BrakeStop> brake_stop(const Demand& d, const Axis& axis, bool inertia_known);
 

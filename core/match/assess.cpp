@@ -63,7 +63,7 @@ void make_direct(Assessment& a) {
     }
 }
 
-// A reckoning that left the numbers a machine can hold: the values are legal, but far from anything real.
+// A calculation that left the numbers a machine can hold: the values are legal, but far from anything real.
 Problem beyond(const std::string& path, const char* field, const std::string& what) {
     return {Severity::error, path, field,
         "the " + what + " is no finite number with these values; one of them is far too large or too small"};
@@ -169,10 +169,10 @@ bool Assessment::fits() const { return !has_errors(problems) && !exceeded(); }
 namespace {
 
 // The stages of an assessment, one after the other. Each takes what the ones before it found out, and says what stops
-// it; what waits for something is reckoned with stand-ins all the same, for the sake of what does not.
-class Reckoning {
+// it; what waits for something is calculated with stand-ins all the same, for the sake of what does not.
+class Calculation {
   public:
-    Reckoning(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options, bool too_long)
+    Calculation(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options, bool too_long)
         : machine_(machine), axis_(axis), path_(path), options_(options), too_long_(too_long),
           moves_(motion_of(axis.mechanism)), words_(moves_), policy_(policy_of(machine, axis)) {
         a_.problems = validate(axis, path, &machine.materials, options_.in_range);
@@ -202,8 +202,8 @@ class Reckoning {
 
     Assessment take() {
         capability();
-        for (void (Reckoning::*stage)() :
-            {&Reckoning::plan_motion, &Reckoning::load, &Reckoning::inertia, &Reckoning::demand}) {
+        for (void (Calculation::*stage)() :
+            {&Calculation::plan_motion, &Calculation::load, &Calculation::inertia, &Calculation::demand}) {
             go_on();
             (this->*stage)();
         }
@@ -342,21 +342,21 @@ class Reckoning {
                          "its speed changes over " + format_number(turns, 4) +
                              " turns; where torque depends on the angle at most " + format_number(most_turns) +
                              " such turns a cycle are calculated"},
-                    need::reckoning);
+                    need::calculation);
         const auto* w = std::get_if<Winder>(&taken_->mechanism);
         if (!w) return;
         if (fill_states(*taken_, {a_.motion->below(), a_.motion->above()}).empty())
             stop({Severity::error, path_ + "/cycle/segments", "Cycle",
                      "it moves " + say(a_.motion->stroke(), Kind::length) + " of web one way, but the roll holds " +
                          say(full_web(*w), Kind::length)},
-                need::reckoning);
+                need::calculation);
         if (a_.motion->pieces.size() > most_repeated_pieces / fill_count)
             stop({Severity::error, path_ + "/cycle/segments", "Cycle",
                      "it has " + std::to_string(a_.motion->pieces.size()) +
                          " pieces of motion; a winder is calculated at " + std::to_string(fill_count) +
                          " fills, and then at most " + std::to_string(most_repeated_pieces / fill_count) +
                          " pieces are"},
-                need::reckoning);
+                need::calculation);
     }
 
     std::vector<Limit> judge_now(
@@ -390,7 +390,7 @@ class Reckoning {
     void demand() {
         if (!a_.motion || waits(need::speeds)) return;
         check_bounds();
-        if (waits(need::reckoning)) return;
+        if (waits(need::calculation)) return;
         const std::vector<FillState> states = fill_states(*taken_, {a_.motion->below(), a_.motion->above()});
         std::vector<LoadModel> loads;
         for (const FillState& state : states) loads.push_back(load_model(known_machine(), *taken_, state.web));
@@ -411,12 +411,13 @@ class Reckoning {
             [&] { go_on(); });
         for (std::size_t i = 0; i < fills.size(); ++i) {
             fills[i].demand = std::move(at_fill[i]);
-            if (!fills[i].wrong || waits(need::reckoning)) continue;
+            if (!fills[i].wrong || waits(need::calculation)) continue;
             // no part of it is to be trusted; where stand-ins are at fault it is what they stand for that is waited for
-            if (stand_ins_ || stand_in_machine_) waiting_->also(need::demand, need::reckoning);
-            if (!waits(need::reckoning)) stop(beyond(path_ + "/mechanism", "Demand", *fills[i].wrong), need::reckoning);
+            if (stand_ins_ || stand_in_machine_) waiting_->also(need::demand, need::calculation);
+            if (!waits(need::calculation))
+                stop(beyond(path_ + "/mechanism", "Demand", *fills[i].wrong), need::calculation);
         }
-        if (waits(need::reckoning)) return;
+        if (waits(need::calculation)) return;
         // a winder is judged at every fill; each limit keeps its worst, and what is shown is the fill of most heat
         std::size_t shown = 0;
         for (std::size_t i = 0; states.size() > 1 && i < states.size(); ++i) {
@@ -540,12 +541,12 @@ Assessment being_assessed(const Machine& machine, const Axis& axis, const std::s
 
 namespace {
 
-// A reckoning that fails is a problem of its axis; everything else lives on.
+// A calculation that fails is a problem of its axis; everything else lives on.
 Assessment assess_one(
     const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options, bool too_long) {
     std::string why;
     try {
-        return Reckoning(machine, axis, path, options, too_long).take();
+        return Calculation(machine, axis, path, options, too_long).take();
     } catch (const std::bad_alloc&) {
         why = "it needs more memory than there is; the cycle is too long";
     } catch (const std::exception& e) {

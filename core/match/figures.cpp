@@ -566,7 +566,7 @@ const std::vector<FigureRow>& figure_rows() {
 }
 
 need::Bits needs_of(const FigureRow& row, const Mechanism& mechanism) {
-    const bool of_a_fill = std::holds_alternative<Winder>(mechanism) && (row.needs & need::reckoning) != 0;
+    const bool of_a_fill = std::holds_alternative<Winder>(mechanism) && (row.needs & need::calculation) != 0;
     return row.needs | (of_a_fill ? need::demand : 0) | (row.also ? row.also(mechanism) : 0);
 }
 

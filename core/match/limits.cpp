@@ -582,7 +582,7 @@ bool has_motor_current(const LimitInput& in) {
                                    in.axis.motor.electric);
 }
 bool has_drive_current(const LimitInput& in) { return in.axis.driven() && has_servo_drive(in); }
-// A winding for 24 V on a bus of 320 V turns well in the reckoning and not for long in the machine.
+// A winding for 24 V on a bus of 320 V turns well in the calculation and not for long in the machine.
 void judge_bus_rating(Limit& l, const LimitInput& in) {
     constexpr double most = 2;
     const double rated = rated_voltage(in.axis.motor);

@@ -78,7 +78,7 @@ WorkingLine continuous_at_rest(const Capability& c);
 /// Continuous torque at a speed by the point method; `which` names the speed.
 WorkingLine continuous_by_point(const Capability& c, double speed, double allowed, const std::string& which);
 
-/// The RMS torque from the heat of each segment, reckoned from the samples of the spans.
+/// The RMS torque from the heat of each segment, calculated from the samples of the spans.
 Working rms_sum(const Demand& d, std::size_t segments);
 
 /// A row: its key, what it needs (`need` bits), whether it is a motor that is judged, whether the axis has such a

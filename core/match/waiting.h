@@ -28,8 +28,8 @@ class Waiting {
     std::vector<Missing> unknowns(need::Bits needs) const;
     /// "waits for: Distance, segment 3; Lead"; empty where nothing is missing.
     std::string words(need::Bits needs) const;
-    /// The axis with a harmless number in every place that waits, so that what does not need it can be reckoned by the
-    /// same way as ever. Nothing that needs such a place may be shown.
+    /// The axis with a harmless number in every place that waits, so that what does not need it can be calculated by
+    /// the same way as ever. Nothing that needs such a place may be shown.
     Axis with_stand_ins() const;
     static Site with_stand_ins(Site site);
     /// Segments before the first that cannot be planned.

@@ -78,7 +78,7 @@ struct Motor {
     bool linear() const { return std::holds_alternative<LinearForcer>(electric); }
     /// Some constant tells torque per ampere, so that there is a curve without points of the sheet.
     bool has_constant() const;
-    /// Some rating tells what may run for good.
+    /// Some rating tells what may run continuously.
     bool has_rating() const;
     /// What may run continuously follows from the winding's thermal and ohmic resistance.
     bool rated_by_heat() const;

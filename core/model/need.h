@@ -31,7 +31,7 @@ enum : Bits {
     stop = Bits{1} << 17,            ///< emergency stop
     riding_mass = Bits{1} << 18,     ///< mass of a motor that travels with the load
     record = Bits{1} << 19,          ///< kept and shown only
-    reckoning = Bits{1} << 20,       ///< the demand could be gone through: bounds, finite numbers
+    calculation = Bits{1} << 20,     ///< the demand could be gone through: bounds, finite numbers
     losses = Bits{1} << 21,          ///< efficiency and drag of the mechanism, as given
     thread = Bits{1} << 22,          ///< the thread of a screw, where they follow from it
     temperatures = Bits{1} << 23,    ///< of winding and magnets, cold and hot
@@ -58,13 +58,13 @@ enum : Bits {
 };
 
 /// Speeds of the shaft over the cycle.
-inline constexpr Bits speeds = cycle | travel | reckoning;
+inline constexpr Bits speeds = cycle | travel | calculation;
 /// What the load asks for, wherever the motor is.
 inline constexpr Bits load = speeds | inertia | force | losses | thread;
 /// What the motor must give.
 inline constexpr Bits demand = load | rotor;
 
-/// Names of the bits, in their order, as the JSON has them: "cycle", "travel", …; `reckoning` and `record` have none.
+/// Names of the bits, in their order, as the JSON has them: "cycle", "travel", …; `calculation` and `record` have none.
 std::vector<std::string> names(Bits needs);
 
 } // namespace fulmox::need

@@ -17,7 +17,7 @@ struct Supply {
     Quantity<Kind::voltage> voltage;       ///< DC, at its output
     Quantity<Kind::number> tolerance;      ///< of the output
     Quantity<Kind::number> droop;          ///< from idle to its rating
-    Quantity<Kind::current> current;       ///< DC, for good
+    Quantity<Kind::current> current;       ///< DC, continuous
     Quantity<Kind::current> peak_current;
     Quantity<Kind::time> peak_time;
     Quantity<Kind::power> power;

@@ -90,12 +90,12 @@ class ElectricModel {
     /// Torque for a moment at |speed|, the worse of cold and hot.
     TorqueBound peak(double speed, Quadrant quadrant) const;
     TorqueBound peak(double speed, Quadrant quadrant, bool hot) const;
-    /// Torque that may run for good. NaN where the sheet has no continuous rating.
+    /// Torque that may run continuously. NaN where the sheet has no continuous rating.
     TorqueBound continuous(double speed) const;
     bool rated() const { return rated_; }
-    /// Torque of the current that may be held for good here, no phase carrying the peak; what heat is measured by.
+    /// Torque of the current that may be held continuously here, no phase carrying the peak; what heat is measured by.
     double heat_reference() const;
-    /// Only a rating in rotation is given: at rest one phase may carry the peak for good.
+    /// Only a rating in rotation is given: at rest one phase may carry the peak continuously.
     bool standstill_derated() const { return standstill_derated_; }
     /// Mean square of current over that permitted, at a torque and speed; iron and friction by speed included.
     double heat_use(double torque, double speed) const;
@@ -140,7 +140,7 @@ class ElectricModel {
     /// Best efficiency by copper and no-load loss, hot; nothing where the sheet tells no loss beside copper.
     std::optional<Best> best_efficiency() const;
 
-    /// Square of the current that may be held for good at the rating, A² RMS or DC; NaN without a rating.
+    /// Square of the current that may be held continuously at the rating, A² RMS or DC; NaN without a rating.
     double rated_square() const;
     /// W of copper per A² of this current, at its temperature; 0 without a resistance.
     double loss_per_square(bool hot) const;
@@ -178,7 +178,7 @@ class ElectricModel {
     double amperes_ = 1;      ///< A of the machine's own per A RMS: √2, or 1
     double peak_current_ = 0; ///< A of the machine's own
     BoundBy current_bound_ = BoundBy::drive_current;
-    double rated_square_ = 0; ///< square of the current that may be held for good, hot, A²
+    double rated_square_ = 0; ///< square of the current that may be held continuously, hot, A²
     double speed_square_ = 0; ///< what iron and friction take of it at `rated_speed_`, A²
     double rated_speed_ = 1;
 

@@ -245,7 +245,7 @@ TEST_CASE("the ratio curve marks what can be had, and a click takes it") {
     ShelfView& s = open_shelf(w, CardOf::gearhead, "gearhead");
     auto* plot = w.window.findChild<RatioPlot*>();
     REQUIRE(plot);
-    REQUIRE(QTest::qWaitFor([&] { return !plot->reckoning() && !plot->curve().points.empty(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return !plot->calculating() && !plot->curve().points.empty(); }, 20000));
     CHECK(plot->curve().present == w.document().axis().stages[0].ratio.si);
     REQUIRE(plot->curve().best);
     for (const RatioPoint& p : plot->curve().points)
@@ -261,13 +261,13 @@ TEST_CASE("the ratio curve marks what can be had, and a click takes it") {
     // a no-load torque above all losses at great ratios: the torques end there, and the plot says why
     w.document().select_axis(3);
     REQUIRE(QTest::qWaitFor(
-        [&] { return !plot->reckoning() && !std::isfinite(plot->curve().points.back().peak_torque); }, 20000));
+        [&] { return !plot->calculating() && !std::isfinite(plot->curve().points.back().peak_torque); }, 20000));
     CHECK(std::isfinite(plot->curve().points.back().speed));
     CHECK(says_why().contains(QStringLiteral("No-load torque")));
     w.document().select_axis(1);
     REQUIRE(QTest::qWaitFor(
         [&] {
-            return !plot->reckoning() && plot->curve().present == w.document().axis().stages[0].ratio.si &&
+            return !plot->calculating() && plot->curve().present == w.document().axis().stages[0].ratio.si &&
                    !s.model().judging() && s.model().candidate(0);
         },
         20000));
@@ -286,7 +286,7 @@ TEST_CASE("the ratio curve marks what can be had, and a click takes it") {
     CHECK(w.document().axis() == after);
     // what was said of another state does not stay: without a segment nothing is known
     w.document().edit(QStringLiteral("x"), [](Machine& m) { m.axes[1].cycle.segments.clear(); });
-    REQUIRE(QTest::qWaitFor([&] { return !plot->reckoning(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return !plot->calculating(); }, 20000));
     w.settle();
     CHECK(!plot->missing().isEmpty());
     CHECK(s.model().rowCount() >= 200);

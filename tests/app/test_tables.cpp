@@ -187,7 +187,7 @@ TEST_CASE("each body has its picture, and says its mass, inertia and share of th
             }
         }
     }
-    // a body that cannot be reckoned says so
+    // a body that cannot be calculated says so
     editor->select(0);
     w.type("/bodies/0/shape/diameter", "1 kg");
     w.document().edit(QStringLiteral("clear"), [](Machine& m) { m.axes[2].bodies[0].material = "Unobtainium"; });
@@ -371,7 +371,7 @@ TEST_CASE("every number and head of the table of laws has room, on every axis of
         w.document().set_choice(QStringLiteral("/unit_system"), static_cast<int>(system));
         for (std::size_t a = 0; a < w.document().machine().axes.size(); ++a) {
             w.document().select_axis(static_cast<int>(a));
-            QTest::qWait(200); // reckoned a moment after
+            QTest::qWait(200); // calculated a moment after
             w.settle();
             if (!laws->isVisible()) continue;
             INFO(w.document().axis().name);

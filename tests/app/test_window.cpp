@@ -5,6 +5,7 @@
 #include "app/plots/plot.h"
 #include "app/widgets/figures.h"
 #include "tests/app/window.h"
+#include "tests/demo.h"
 
 #include <QAbstractItemView>
 #include <QAbstractSpinBox>
@@ -45,6 +46,34 @@ bool scrolled(QWidget* each, QWidget* within) {
 }
 
 } // namespace
+
+TEST_CASE("an axis whose cycle is too long beside another follows when the other changes") {
+    Window w;
+    const auto repeat = [&](std::size_t axis, int pieces) {
+        w.document().edit(QStringLiteral("long"), [&](Machine& m) {
+            auto& segments = m.axes[axis].cycle.segments;
+            if (std::holds_alternative<Repeat>(segments.back().what)) segments.pop_back();
+            if (pieces == 0) return;
+            Repeat r;
+            r.segments = Quantity<Kind::number>(std::to_string(segments.size()));
+            r.times = Quantity<Kind::number>(
+                std::to_string(pieces / static_cast<int>(assess(demo(), axis).motion->pieces.size())));
+            segments.emplace_back().what = r;
+        });
+    };
+    w.document().select_axis(1);
+    repeat(1, 60'000);
+    w.idle();
+    CHECK(w.document().assessment(1).demand);
+    repeat(0, 50'000); // shorter: the axis that is shown is not calculated any more
+    w.idle();
+    CHECK(!w.document().assessment(1).demand);
+    CHECK(w.document().assessment(0).demand);
+    CHECK(w.document().assessment(1).limit("peak_torque")->state == LimitState::cannot_say);
+    w.document().undo_stack().undo();
+    w.idle();
+    CHECK(w.document().assessment(1).demand);
+}
 
 TEST_CASE("two hundred axes with long names stand in the outline, elided, and it does not scroll sideways") {
     Window w;

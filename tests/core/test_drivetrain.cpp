@@ -267,7 +267,7 @@ TEST_CASE("the overload of a drive against adding up small steps, cycle after cy
             CHECK(limit_of_axis(was, "drive_overload").state == LimitState::fits);
         }
     }
-    // above what it gives for good, and nobody says for how long
+    // above what it gives continuously, and nobody says for how long
     m.axes[0].drive.peak_time = {};
     m.axes[0].drive.continuous_current = Quantity<Kind::current>("1.9 A");
     CHECK(limit_of_axis(assess(m, 0), "drive_overload").state == LimitState::cannot_say);

@@ -253,7 +253,7 @@ TEST_CASE("a drive that is derated to nothing gives nothing, whichever of its cu
     }
 }
 
-TEST_CASE("an encoder turns with the rotor, a derating takes from what runs for good, and the shaft has a limit") {
+TEST_CASE("an encoder turns with the rotor, a derating takes from what runs continuously, and the shaft has a limit") {
     Machine m = demo();
     const Assessment was = assess(m, 0);
     Motor& motor = m.axes[0].motor;

@@ -368,7 +368,7 @@ TEST_CASE("a stepper with a pull-in curve starts against its load, or not") {
         p.torque = Quantity<Kind::torque>(torque);
         return p;
     };
-    // straight lines, so that the value can be reckoned by hand
+    // straight lines, so that the value can be calculated by hand
     axis.motor.pull_in = {point("0 rpm", "0.3 N·m"), point("300 rpm", "0 N·m")};
     axis.drive.ramp_start = Quantity<Kind::angular_speed>("60 rpm");
     axis.drive.phase_current = {};

@@ -1,5 +1,5 @@
 #!/usr/bin/python3
-"""Capability and losses of random motors against two reckonings of their own: a brute-force search of the plane of
+"""Capability and losses of random motors against two calculations of their own: a brute-force search of the plane of
 currents, and simulations in time of three phases, wye and delta, driven with sines and commutated in blocks.
 
 usage: motors.py FULMOX_CLI [SEED]; prints a list of {what, source, values, deviation, tolerance} as JSON.

@@ -92,7 +92,7 @@ struct FreeForm {
 
 enum class DemandAt { shaft, screw };
 
-/// A demand that was reckoned or measured elsewhere: the cycle's process forces are the whole of it, acceleration of
+/// A demand that was calculated or measured elsewhere: the cycle's process forces are the whole of it, acceleration of
 /// the load included. What the motor's rotor takes comes on top.
 struct GivenDemand {
     static constexpr const char* kind_key = "demand";

@@ -1,5 +1,5 @@
 #!/usr/bin/python3
-"""Random axes through the program and through the slow reckoning: every figure and every verdict must agree.
+"""Random axes through the program and through the slow calculation: every figure and every verdict must agree.
 
 compare.py CLI [--axes 300] [--seed 1] [--only SEED:INDEX] [--keep FOLDER]
 The axes in kept/ go along each time: in them something differed once.

@@ -1,4 +1,4 @@
-"""An axis reckoned slowly: every mechanism from its textbook equations, sampled densely, integrated panel by panel, searched by
+"""An axis calculated slowly: every mechanism from its textbook equations, sampled densely, integrated panel by panel, searched by
 brute force and scipy. No code, no cuts and no closed forms of the program are used; only what the handbook of the trade says.
 
 assess(project, axis) gives the figures by key and the limits by key as (used, allowed, share)."""

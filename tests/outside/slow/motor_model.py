@@ -1,4 +1,4 @@
-"""What a motor gives and draws by its constants, reckoned slowly: the current for a torque by bisection, the field-weakening current
+"""What a motor gives and draws by its constants, calculated slowly: the current for a torque by bisection, the field-weakening current
 by minimising the voltage, the most torque at a speed by scanning currents. Sine-driven machines that turn or run along a line,
 and brushed ones."""
 import math

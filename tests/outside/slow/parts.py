@@ -1,4 +1,4 @@
-"""What coupling, brakes and drive are asked for, reckoned slowly: bounds by sampling the cycle, a loss of power by solve_ivp, the
+"""What coupling, brakes and drive are asked for, calculated slowly: bounds by sampling the cycle, a loss of power by solve_ivp, the
 integral of overload by adding up small steps cycle after cycle."""
 import math
 
