@@ -99,4 +99,12 @@ template <class Result> class Background {
     std::vector<std::future<void>> runs_;
 };
 
+/// Work that nobody waits for any more but that cannot be broken off: it ends by itself, and before the program does.
+template <class Result> void let_end(std::unique_ptr<Background<Result>> work) {
+    static std::vector<std::unique_ptr<Background<Result>>> left;
+    work->drop();
+    std::erase_if(left, [](const auto& each) { return each->idle(); });
+    if (!work->idle()) left.push_back(std::move(work));
+}
+
 } // namespace fulmox::app

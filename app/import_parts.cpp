@@ -8,6 +8,7 @@
 #include "core/quantity/columns.h"
 #include "core/quantity/format.h"
 
+#include <QApplication>
 #include <QCheckBox>
 #include <QDate>
 #include <QFile>
@@ -354,8 +355,8 @@ class ImportCatalogue : public QDialog {
         box->addWidget(stop, 0, Qt::AlignRight);
         resize(420, sizeHint().height());
         stop_ = stop;
-        work_.run(
-            this,
+        work_->run(
+            qApp,
             [file, name](const GoOn& go_on) {
                 Made made;
                 const auto bytes = read_regular(file);
@@ -383,6 +384,7 @@ class ImportCatalogue : public QDialog {
         ended_at_once_ = ended_;
         if (!ended_at_once_) open();
     }
+    ~ImportCatalogue() override { let_end(std::move(work_)); } // stopped: the window does not wait for it
     bool ended_at_once() const { return ended_at_once_; }
 
   private:
@@ -398,7 +400,7 @@ class ImportCatalogue : public QDialog {
     Document& document_;
     QPushButton* stop_ = nullptr;
     bool ended_ = false, ended_at_once_ = false;
-    Background<Made> work_;
+    std::unique_ptr<Background<Made>> work_ = std::make_unique<Background<Made>>();
 };
 
 } // namespace

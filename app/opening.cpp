@@ -39,10 +39,7 @@ std::optional<Result<ProjectRead, QString>> load_beside(QWidget* window, const Q
         loop.exec();
     }
     if (!ended) {
-        // nobody waits for it, but it ends before the program does
-        static std::vector<std::unique_ptr<Background<Read>>> left;
-        std::erase_if(left, [](const auto& w) { return w->idle(); });
-        left.push_back(std::move(work));
+        let_end(std::move(work));
         return std::nullopt;
     }
     if (!read)
