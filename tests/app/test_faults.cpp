@@ -10,6 +10,7 @@
 #include "app/plots/torque_plot.h"
 #include "app/widgets/motor_table.h"
 #include "core/files/document.h"
+#include "tests/app/own_files.h"
 #include "tests/app/window.h"
 #include "tests/mechanisms.h"
 
@@ -46,12 +47,6 @@ void note(const QString& what, int done, double longest_ms = 0) {
     QFile f(file);
     if (!f.open(QIODevice::Append)) return;
     f.write(QStringLiteral("%1\t%2\t%3\n").arg(what).arg(done).arg(longest_ms, 0, 'f', 0).toUtf8());
-}
-
-QByteArray bytes_of(const QString& file) {
-    QFile f(file);
-    REQUIRE(f.open(QIODevice::ReadOnly));
-    return f.readAll();
 }
 
 // ms, far beyond what it takes: it ends what hangs, on a machine with neighbours too. How long things take is measured
@@ -186,7 +181,7 @@ TEST_CASE("projects bent at random open on every page") {
     for (const Option& kind : mechanism_kinds()) projects.push_back(Json::parse(write_project(machine_with(kind.key))));
     const QDir cases(QStringLiteral(FULMOX_SOURCE_DIR "/tests/cases/wrong-numbers"));
     for (const QString& name : cases.entryList({QStringLiteral("*.fulmox")}))
-        projects.push_back(Json::parse(bytes_of(cases.filePath(name)).toStdString()));
+        projects.push_back(Json::parse(bytes_in(cases.filePath(name)).toStdString()));
     double longest = 0;
     int shown = 0;
     for (int i = 0; i < wanted; ++i) {
@@ -345,9 +340,8 @@ TEST_CASE("random hands on the dialogs do not break them: policies, materials, q
     const auto seed = static_cast<unsigned>(count_of("FULMOX_SEED", 20261126));
     INFO("seed " << seed);
     Chance chance(seed);
+    const NoLibrary none;
     Window w;
-    QDir(part_shelf().folder()).removeRecursively();
-    part_shelf().reload();
     const auto file = [&](const char* name, const QByteArray& bytes) {
         const QString path = w.folder.filePath(QString::fromLatin1(name));
         QFile f(path);
@@ -410,8 +404,6 @@ TEST_CASE("random hands on the dialogs do not break them: policies, materials, q
     }
     CHECK(reopened >= 5);
     REQUIRE(QTest::qWaitFor([] { return !part_shelf().keeping(); }, 60000));
-    QDir(part_shelf().folder()).removeRecursively();
-    part_shelf().reload();
     w.window.open_demo();
     CHECK(look_at_all(w) < within(5000));
     note(QStringLiteral("random events on dialogs"), done, longest);
@@ -444,7 +436,7 @@ TEST_CASE("a program killed at any step of saving leaves a whole file") {
         ::kill(child, SIGKILL);
         int status = 0;
         ::waitpid(child, &status, 0);
-        const QByteArray left = bytes_of(file);
+        const QByteArray left = bytes_in(file);
         INFO(i);
         REQUIRE((left == first || left == second));
         const Recovery next(recovery);
@@ -461,17 +453,8 @@ TEST_CASE("a program killed while it writes a library leaves a whole one") {
     Chance chance(static_cast<unsigned>(count_of("FULMOX_SEED", 20261126)) + 1);
     QTemporaryDir folder;
     const QString recovery = folder.filePath(QStringLiteral("r"));
-    QDir(part_shelf().folder()).removeRecursively();
-    QFile::remove(motor_library().file());
-    part_shelf().reload();
-    motor_library().reload();
-    PartLists some;
-    for (int i = 0; i < 40; ++i) {
-        Stage s;
-        s.name = "Stage " + std::to_string(i);
-        s.ratio = Quantity<Kind::number>("6");
-        some.gearheads.push_back(s);
-    }
+    const NoLibrary none;
+    const PartLists some = gearheads(40);
     const Motor motor = demo().axes[0].motor;
     const QString list = part_shelf().folder() + QStringLiteral("/mine.json");
     std::size_t parts = 0, motors = 0;
@@ -500,7 +483,7 @@ TEST_CASE("a program killed while it writes a library leaves a whole one") {
         ::waitpid(child, &status, 0);
         INFO(i);
         if (QFile::exists(list)) {
-            const QByteArray left = bytes_of(list);
+            const QByteArray left = bytes_in(list);
             const auto read = read_parts(std::string_view(left.constData(), static_cast<std::size_t>(left.size())));
             REQUIRE(read);
             CHECK(read->problems.empty());
@@ -511,7 +494,7 @@ TEST_CASE("a program killed while it writes a library leaves a whole one") {
             parts = now;
         }
         if (QFile::exists(motor_library().file())) {
-            const QByteArray left = bytes_of(motor_library().file());
+            const QByteArray left = bytes_in(motor_library().file());
             const auto read = read_sheets(std::string_view(left.constData(), static_cast<std::size_t>(left.size())));
             REQUIRE(read);
             CHECK(read->motors.size() >= motors);
@@ -525,10 +508,6 @@ TEST_CASE("a program killed while it writes a library leaves a whole one") {
             1);
     }
     CHECK(grown > 0);
-    QDir(part_shelf().folder()).removeRecursively();
-    QFile::remove(motor_library().file());
-    part_shelf().reload();
-    motor_library().reload();
     note(QStringLiteral("programs killed while they wrote a library"), wanted);
 }
 

@@ -2,6 +2,7 @@
 #include "app/plots/torque_plot.h"
 #include "core/files/document.h"
 #include "tests/app/full_disk.h"
+#include "tests/app/own_files.h"
 #include "tests/app/window.h"
 #include "tests/demo.h"
 
@@ -16,16 +17,6 @@
 
 using namespace fulmox;
 using namespace fulmox::testing;
-
-namespace {
-
-QByteArray bytes_of(const QString& file) {
-    QFile f(file);
-    REQUIRE(f.open(QIODevice::ReadOnly));
-    return f.readAll();
-}
-
-} // namespace
 
 TEST_CASE("save and open keep everything") {
     Window w;
@@ -47,7 +38,7 @@ TEST_CASE("a full disk: said clearly, the old file whole, the work still open") 
     Window w;
     const QString file = w.folder.filePath(QStringLiteral("a.fulmox"));
     REQUIRE(w.window.save_to(file));
-    const QByteArray before = bytes_of(file);
+    const QByteArray before = bytes_in(file);
     w.type("/load/payload", "21 kg");
     {
         FullDisk full;
@@ -55,11 +46,11 @@ TEST_CASE("a full disk: said clearly, the old file whole, the work still open") 
         CHECK(!w.window.save_to(w.folder.filePath(QStringLiteral("b.fulmox"))));
     }
     CHECK(w.window.message().contains(QStringLiteral("as it was before")));
-    CHECK(bytes_of(file) == before);
+    CHECK(bytes_in(file) == before);
     CHECK(w.document().modified());
     CHECK(w.document().axis().load.payload.text == "21 kg");
     REQUIRE(w.window.save_to(file));
-    CHECK(bytes_of(file) != before);
+    CHECK(bytes_in(file) != before);
 }
 
 TEST_CASE("a folder that cannot be written: said clearly, nothing lost") {
@@ -118,7 +109,7 @@ TEST_CASE("a newer file opens for reading: edits are refused with the reason, sa
     CHECK(w.document().machine() == before);
     QTest::keyClick(&w.window, Qt::Key_S, Qt::ControlModifier);
     CHECK(w.window.message().contains(QStringLiteral("another name")));
-    CHECK(bytes_of(file) == text);
+    CHECK(bytes_in(file) == text);
 }
 
 TEST_CASE("a file with a bad field opens, shows where, and keeps the text") {
@@ -248,7 +239,7 @@ TEST_CASE("a file that another program changed is noticed, and either side can b
     };
     REQUIRE(w.window.save_to(file)); // it has been answered already
     CHECK(asked == 0);
-    CHECK(bytes_of(file) == QByteArray::fromStdString(write_project(mine)));
+    CHECK(bytes_in(file) == QByteArray::fromStdString(write_project(mine)));
     // its own saving is no change from outside
     w.type("/load/payload", "21 kg");
     REQUIRE(w.window.save_to(file));
@@ -265,7 +256,7 @@ TEST_CASE("a change from outside is asked about before it is saved over while no
         const QString file = w.folder.filePath(QStringLiteral("a.fulmox"));
         REQUIRE(w.window.save_to(file));
         const Machine saved = w.document().machine();
-        const QByteArray mine = bytes_of(file), theirs = renamed(saved, "Theirs");
+        const QByteArray mine = bytes_in(file), theirs = renamed(saved, "Theirs");
         w.document().set_quantity(QStringLiteral("/axes/0/load/payload"), QStringLiteral("21 kg"));
         int asked = 0;
         w.window.confirm_changed = [&](const QString&) {
@@ -287,7 +278,7 @@ TEST_CASE("a change from outside is asked about before it is saved over while no
             CHECK(!w.window.save_to(file));
         }
         CHECK(asked == 1);
-        CHECK(bytes_of(file) == theirs);
+        CHECK(bytes_in(file) == theirs);
         CHECK(w.document().modified());
         write(file, mine); // and the other program took it back
         QTRY_VERIFY(w.window.message().contains(QStringLiteral("as it was again")));
@@ -340,12 +331,12 @@ TEST_CASE("a change from outside that nobody noticed yet is asked about before i
     write(file, theirs);
     CHECK(!w.window.save_to(file));
     CHECK(asked == 1);
-    CHECK(bytes_of(file) == theirs);
+    CHECK(bytes_in(file) == theirs);
     CHECK(w.document().modified());
     answer = MainWindow::Overwrite::over;
     CHECK(w.window.save_to(file));
     CHECK(asked == 2);
-    CHECK(bytes_of(file) != theirs);
+    CHECK(bytes_in(file) != theirs);
 }
 
 TEST_CASE("two windows on one file: the second one reads, until it is told to edit") {
@@ -422,7 +413,7 @@ TEST_CASE("a full disk: pictures, tables and unsaved work say so") {
     REQUIRE(moves);
     const auto place = [&](const char* name) { return w.folder.filePath(QLatin1String(name)); };
     for (const char* name : {"a.svg", "a.pdf", "a.png", "a.csv"}) CHECK(plot->export_to(place(name)).isEmpty());
-    CHECK(bytes_of(place("a.pdf")).startsWith("%PDF"));
+    CHECK(bytes_in(place("a.pdf")).startsWith("%PDF"));
     w.document().set_quantity(QStringLiteral("/axes/0/load/payload"), QStringLiteral("21 kg"));
     {
         FullDisk full;
@@ -434,7 +425,7 @@ TEST_CASE("a full disk: pictures, tables and unsaved work say so") {
         CHECK(!w.window.keep_now());
         CHECK(w.window.message().contains(QStringLiteral("cannot be kept safe")));
     }
-    CHECK(bytes_of(place("a.csv")).size() > 1000); // the old one is whole
+    CHECK(bytes_in(place("a.csv")).size() > 1000); // the old one is whole
     CHECK(!QFile::exists(place("b.svg")));
     CHECK(!QFile::exists(place("m.csv")));
     // a name without its ending does not write over a file unasked
@@ -446,7 +437,7 @@ TEST_CASE("a full disk: pictures, tables and unsaved work say so") {
     };
     moves->export_motion(place("motion"));
     CHECK(asked);
-    CHECK(bytes_of(place("motion.csv")) == "mine");
+    CHECK(bytes_in(place("motion.csv")) == "mine");
 }
 
 TEST_CASE("the version and the help need no display") {

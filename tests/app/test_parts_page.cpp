@@ -9,6 +9,7 @@
 #include "app/widgets/shelf_view.h"
 #include "core/files/part_table.h"
 #include "core/quantity/format.h"
+#include "tests/app/own_files.h"
 #include "tests/app/parts_page.h"
 
 #include <QClipboard>
@@ -36,15 +37,6 @@ QString temporary(QTemporaryDir& folder, const char* name, const QByteArray& tex
     f.write(text);
     return path;
 }
-
-struct NoCatalogues {
-    NoCatalogues() { clear(); }
-    ~NoCatalogues() { clear(); }
-    static void clear() {
-        QDir(part_shelf().folder()).removeRecursively();
-        part_shelf().reload();
-    }
-};
 
 } // namespace
 
@@ -144,7 +136,7 @@ TEST_CASE("a gearhead is taken from the catalogue by a key, undone, and what the
 }
 
 TEST_CASE("filter, side by side, and a part that its catalogue has otherwise") {
-    NoCatalogues none;
+    NoLibrary none;
     Window w;
     ShelfView& s = open_shelf(w, CardOf::coupling, "coupling");
     auto* words = w.child<QLineEdit>("shelf-words-coupling");
@@ -194,7 +186,7 @@ TEST_CASE("filter, side by side, and a part that its catalogue has otherwise") {
 }
 
 TEST_CASE("what has no price stands last, whichever way a catalogue is ordered") {
-    NoCatalogues none;
+    NoLibrary none;
     Window w;
     w.document().edit(QStringLiteral("two without a price"), [](Machine& m) {
         m.couplings.push_back(Coupling{});
@@ -293,7 +285,7 @@ TEST_CASE("the ratio curve marks what can be had, and a click takes it") {
 }
 
 TEST_CASE("a parts list of another program becomes a catalogue, corrected where it was not understood") {
-    NoCatalogues none;
+    NoLibrary none;
     Window w;
     open_shelf(w, CardOf::gearhead, "gearhead");
     QTemporaryDir folder;
@@ -341,7 +333,7 @@ TEST_CASE("a parts list of another program becomes a catalogue, corrected where 
 }
 
 TEST_CASE("a catalogue of JSON is read and kept beside the window, and what is wrong with it is said") {
-    NoCatalogues none;
+    NoLibrary none;
     Window w;
     open_shelf(w, CardOf::gearhead, "gearhead");
     QTemporaryDir folder;
@@ -351,19 +343,13 @@ TEST_CASE("a catalogue of JSON is read and kept beside the window, and what is w
         REQUIRE(QTest::qWaitFor([&] { return !open() && !part_shelf().keeping(); }, 120000));
         w.settle();
     };
-    PartLists many;
-    for (int i = 0; i < 3000; ++i) {
-        Stage s;
-        s.name = "Row " + std::to_string(i);
-        s.ratio = Quantity<Kind::number>("6");
-        many.gearheads.push_back(s);
-    }
+    const PartLists many = gearheads(3000);
     const QByteArray whole = QByteArray::fromStdString(write_parts("Theirs", many));
     import(temporary(folder, "theirs.json", whole));
     REQUIRE(part_shelf().own().size() == 1);
     REQUIRE(QTest::qWaitFor([] { return part_shelf().own()[0].problem.isEmpty(); }, 120000)); // read again
     CHECK(part_shelf().own()[0].parts->gearheads.size() == 3000);
-    CHECK(part_shelf().own()[0].parts->gearheads[2999].name == "Row 2999");
+    CHECK(part_shelf().own()[0].parts->gearheads[2999].name == "Stage 2999");
     import(temporary(folder, "half.json", whole.left(whole.size() / 2)));
     CHECK(part_shelf().own().size() == 1);
     CHECK(w.window.message().contains(QStringLiteral("half.json")));
@@ -387,7 +373,7 @@ TEST_CASE("a catalogue of JSON is read and kept beside the window, and what is w
 
 TEST_CASE("the library keeps catalogues in the data folder, reads what is put there, and never writes over what it "
           "cannot read") {
-    NoCatalogues none;
+    NoLibrary none;
     Window w;
     PartLists parts;
     Stage s;
@@ -495,7 +481,7 @@ TEST_CASE("precision: every term and every spring of the assessment is in its ta
 }
 
 TEST_CASE("a list that is pasted is read as a file is, and motors of one's own catalogues stand among the motors") {
-    NoCatalogues none;
+    NoLibrary none;
     Window w;
     ShelfView& shelf = open_shelf(w, CardOf::brake, "brake");
     QApplication::clipboard()->setText(QStringLiteral("name\tstatic torque [N·m]\nB1\t4\nB2\tfour\n"));
@@ -557,7 +543,7 @@ TEST_CASE("a nut that turns is planned where its screw is, and is drawn beside i
 }
 
 TEST_CASE("a large catalogue of one's own is read beside the window, which says so") {
-    NoCatalogues none;
+    NoLibrary none;
     REQUIRE(QDir().mkpath(part_shelf().folder()));
     QFile csv(part_shelf().folder() + QStringLiteral("/large.csv"));
     REQUIRE(csv.open(QIODevice::WriteOnly));

@@ -1,12 +1,11 @@
 // What lies outside the window: a full disk at every place that writes, things dropped on it, a clock that goes back.
-#include "app/library.h"
 #include "app/pages/how_moves.h"
-#include "app/part_shelf.h"
 #include "app/plots/plot.h"
 #include "app/quick_report.h"
 #include "app/widgets/screw_view.h"
 #include "app/widgets/shelf_view.h"
 #include "tests/app/full_disk.h"
+#include "tests/app/own_files.h"
 #include "tests/app/parts_page.h"
 #include "tests/app/window.h"
 #include "tests/demo.h"
@@ -24,41 +23,15 @@ using namespace fulmox::testing;
 
 namespace {
 
-QByteArray bytes_in(const QString& file) {
-    QFile f(file);
-    REQUIRE(f.open(QIODevice::ReadOnly));
-    return f.readAll();
-}
-
-void put(const QString& file, const QByteArray& bytes) {
-    QFile f(file);
-    REQUIRE(f.open(QIODevice::WriteOnly));
-    REQUIRE(f.write(bytes) == bytes.size());
-}
-
 void set_time(const QString& file, const QDateTime& time) {
     QFile f(file);
     REQUIRE(f.open(QIODevice::ReadWrite));
     REQUIRE(f.setFileTime(time, QFileDevice::FileModificationTime));
 }
 
-struct NoLibrary {
-    NoLibrary() { clear(); }
-    ~NoLibrary() { clear(); }
-    static void clear() {
-        QDir(part_shelf().folder()).removeRecursively();
-        part_shelf().reload();
-        QFile::remove(motor_library().file());
-        motor_library().reload();
-    }
-};
-
 PartLists one_gearhead(const std::string& name) {
-    PartLists parts;
-    Stage s;
-    s.name = name;
-    s.ratio = Quantity<Kind::number>("6");
-    parts.gearheads.push_back(s);
+    PartLists parts = gearheads(1);
+    parts.gearheads[0].name = name;
     return parts;
 }
 
@@ -142,8 +115,7 @@ TEST_CASE("a full disk at every place that writes: said, and what was there is w
         CHECK(bytes_in(file) != "what was there");
     }
     // the library: of parts, of motors
-    PartLists many;
-    for (int i = 0; i < 20; ++i) many.gearheads.push_back(one_gearhead("Row " + std::to_string(i)).gearheads[0]);
+    const PartLists many = gearheads(20);
     REQUIRE(part_shelf().keep(QStringLiteral("Mine"), one_gearhead("First")).isEmpty());
     REQUIRE(part_shelf().own().size() == 1);
     const QString list = part_shelf().own()[0].file;
