@@ -86,6 +86,7 @@ def projects():
         a["further_cycles"] = [dict(full, name=f"c{k}", weight="1") for k in range(20)]
         yield f"{axis['mechanism']['kind']} with 20 further cycles of 1000 repeats", project
         project, a = one(i)
+        a["motor"].pop("pictures", None)  # they have bounds of their own
         played(a, 1000)
         project["axes"] = [a] * 100
         yield f"100 axes of a {axis['mechanism']['kind']}, each of 1000 repeats", project
