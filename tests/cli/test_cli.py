@@ -17,7 +17,7 @@ DEMO = os.path.join(ROOT, "data/projects/tile-glazing-cell.fulmox")
 
 
 def run(*arguments):
-    done = subprocess.run([BINARY, *arguments], capture_output=True, text=True, timeout=60)
+    done = subprocess.run([BINARY, *arguments], capture_output=True, text=True, timeout=900)
     return done.returncode, done.stdout, done.stderr
 
 
@@ -33,7 +33,7 @@ def changed(change):
 
 def ask(sheet, *arguments):
     done = subprocess.run([BINARY, arguments[0], "-", *arguments[1:]], input=sheet if isinstance(sheet, str) else json.dumps(sheet),
-                          capture_output=True, text=True, timeout=60)
+                          capture_output=True, text=True, timeout=900)
     return done.returncode, done.stdout, done.stderr
 
 
@@ -375,22 +375,22 @@ class Cli(unittest.TestCase):
 
     def test_standard_input_and_pipes_are_read(self):
         with open(DEMO, "rb") as demo:
-            done = subprocess.run([BINARY, "assess", "-"], stdin=demo, capture_output=True, timeout=60)
+            done = subprocess.run([BINARY, "assess", "-"], stdin=demo, capture_output=True, timeout=900)
         self.assertEqual((done.returncode, done.stderr), (1, b""))
-        piped = subprocess.run(["bash", "-c", f"'{BINARY}' assess <(cat '{DEMO}')"], capture_output=True, timeout=60)
+        piped = subprocess.run(["bash", "-c", f"'{BINARY}' assess <(cat '{DEMO}')"], capture_output=True, timeout=900)
         self.assertEqual(piped.stdout, done.stdout)
 
     def test_output_that_cannot_be_written_is_two(self):
         with open("/dev/full", "wb") as full:
-            done = subprocess.run([BINARY, "assess", DEMO], stdout=full, stderr=subprocess.PIPE, timeout=60)
+            done = subprocess.run([BINARY, "assess", DEMO], stdout=full, stderr=subprocess.PIPE, timeout=900)
         self.assertEqual(done.returncode, 2)
         self.assertIn(b"cannot be written", done.stderr)
 
     def test_output_that_is_closed_is_two(self):
-        closed = subprocess.run(["bash", "-c", f"'{BINARY}' assess '{DEMO}' >&-"], capture_output=True, timeout=60)
+        closed = subprocess.run(["bash", "-c", f"'{BINARY}' assess '{DEMO}' >&-"], capture_output=True, timeout=900)
         reader, writer = os.pipe()
         os.close(reader)  # whoever read has gone away
-        gone = subprocess.run([BINARY, "assess", DEMO], stdout=writer, stderr=subprocess.PIPE, timeout=60)
+        gone = subprocess.run([BINARY, "assess", DEMO], stdout=writer, stderr=subprocess.PIPE, timeout=900)
         os.close(writer)
         for done in (closed, gone):
             self.assertEqual(done.returncode, 2)
