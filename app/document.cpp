@@ -91,7 +91,7 @@ void Document::replace(Snapshot machine) {
         return &was == &now || was == now;
     };
     assessments_.resize(machine_->axes.size());
-    // how much of one axis is calculated hangs on how long the others are
+    // how much of one axis is calculated depends on how long the others are
     const auto beyond_before = std::exchange(too_long_, too_long(*machine_));
     const auto bound_same = [&](std::size_t i) { return i < beyond_before.size() && beyond_before[i] == too_long_[i]; };
     for (std::size_t i = 0; i < assessments_.size(); ++i)

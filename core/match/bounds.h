@@ -11,7 +11,7 @@ namespace fulmox {
 /// `most_pieces` and `most_repeated_pieces`.
 inline constexpr double most_turns = 10'000;
 
-/// About how many pieces of motion the cycle comes to, without planning it.
+/// Estimated number of pieces of motion in the cycle, without planning it.
 double rough_pieces(const Cycle& cycle);
 
 /// Which cycles of each axis are too long beside the others, the axis' own cycle first, then its further ones: all

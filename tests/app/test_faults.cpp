@@ -464,7 +464,7 @@ TEST_CASE("a program killed while it writes a library leaves a whole one") {
     std::size_t parts = 0, motors = 0;
     int grown = 0;
     for (int i = 0; i < wanted; ++i) {
-        if (parts > 4000 || motors > 200) { // begun anew
+        if (parts > 4000 || motors > 200) { // a new library
             QFile::remove(list);
             QFile::remove(motor_library().file());
             parts = motors = 0;
