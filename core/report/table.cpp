@@ -73,7 +73,7 @@ std::string csv_cell(const std::string& written) {
     const bool formula = head != std::string::npos &&
                          std::string_view("=+-@\t").find(written[head]) != std::string_view::npos &&
                          std::from_chars(written.data(), end, number).ptr != end;
-    const std::string text = (formula ? "'" : "") + written;
+    std::string text = (formula ? "'" : "") + written;
     if (text.find_first_of(",\"\r\n") == std::string::npos) return text;
     std::string out = "\"";
     for (const char c : text) out += c == '"' ? std::string("\"\"") : std::string(1, c);
