@@ -70,19 +70,21 @@ double rough_turns(const Cycle& cycle) {
     return played(cycle, [&](std::size_t) { return 2 * far; }) / (2 * std::numbers::pi);
 }
 
-bool by_angle(const Axis& axis) { return motion_of(axis.mechanism).rotary; }
-
 template <class Each> void each_cycle(const Axis& axis, Each each) {
     each(axis.cycle);
     for (const Cycle& c : axis.further_cycles) each(c);
 }
 
 // What the cycle takes of what one may, seen without planning; never too little.
-double share_at_most(const Axis& axis, const Cycle& cycle) {
+double share_at_most(const Machine& machine, const Axis& axis, const Cycle& cycle) {
     double share = 0;
     if (repeats(cycle))
         share = pieces_of_one * fills_of(axis) * rough_pieces(cycle) / static_cast<double>(most_repeated_pieces);
-    if (by_angle(axis)) share = std::max(share, rough_turns(cycle) / most_turns);
+    // most that turn have the same torque at every angle, a fan that jogs for one
+    if (motion_of(axis.mechanism).rotary)
+        if (const double turns = rough_turns(cycle) / most_turns;
+            turns > share && load_model(machine, axis).position_dependent())
+            share = turns;
     return share;
 }
 
@@ -120,7 +122,7 @@ template <class Axes> std::vector<std::vector<bool>> too_long_of(const Machine& 
     double at_most = 0;
     for (const Axis* axis : axes) {
         out.emplace_back(1 + axis->further_cycles.size(), false);
-        if (at_most <= 1) each_cycle(*axis, [&](const Cycle& c) { at_most += share_at_most(*axis, c); });
+        if (at_most <= 1) each_cycle(*axis, [&](const Cycle& c) { at_most += share_at_most(machine, *axis, c); });
     }
     if (at_most <= 1) return out;
     struct Taken {
@@ -131,7 +133,7 @@ template <class Axes> std::vector<std::vector<bool>> too_long_of(const Machine& 
     for (std::size_t a = 0; a < axes.size(); ++a) {
         std::size_t k = 0;
         each_cycle(*axes[a], [&](const Cycle& c) {
-            const double rough = share_at_most(*axes[a], c);
+            const double rough = share_at_most(machine, *axes[a], c);
             // one that is too long by itself is refused for that
             if (rough > 0)
                 if (const double share = share_of(machine, *axes[a], c); share <= 1) taken.push_back({share, a, k});

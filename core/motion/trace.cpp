@@ -9,7 +9,7 @@ namespace {
 
 // The second derivative of the smoothed samples. Straight lines have jumps of slope d_i at the samples and nothing in
 // between, so that it is Σ d_i k((t − t_i)/w)/w with k = 15/16 (1 − u²)², a quartic in t until a sample enters or
-// leaves the window. Its coefficients are carried along and calculated anew before rounding adds up.
+// leaves the window. Its coefficients are carried along and calculated again before rounding adds up.
 class SecondDerivative {
   public:
     SecondDerivative(const Samples& s, double half) : s_(s), w_(half) {}
