@@ -152,10 +152,12 @@ std::string bent(const Json& project, Chance& chance) {
 
 TEST_CASE("every file of the cases opens on every page") {
     Window w;
-    int opened = 0;
+    int opened = 0, at = 0;
+    const int each = count_of("FULMOX_EACH", 1); // one of so many, where a sanitizer takes its time
     for (const char* folder : {"wrong-numbers", "wrong-numbers-2", "unknown-fits", "faults", "faults-2"}) {
         const QDir dir(QStringLiteral(FULMOX_SOURCE_DIR "/tests/cases/%1").arg(QLatin1String(folder)));
         for (const QString& name : dir.entryList({QStringLiteral("*.fulmox")})) {
+            if (at++ % each != 0) continue;
             INFO(name.toStdString());
             if (!w.window.open_file(dir.filePath(name))) { // some are refused
                 CHECK(!w.window.message().isEmpty());
@@ -170,7 +172,7 @@ TEST_CASE("every file of the cases opens on every page") {
             ++opened;
         }
     }
-    CHECK(opened >= 28);
+    CHECK(opened >= 28 / each);
 }
 
 TEST_CASE("projects bent at random open on every page") {
