@@ -125,7 +125,7 @@ void Document::calculate(std::size_t axis) {
     double pieces = rough_pieces(std::as_const(machine_->axes)[axis].cycle);
     for (const Cycle& c : std::as_const(machine_->axes)[axis].further_cycles) pieces += rough_pieces(c);
     if (slot.took < long_ms && pieces < long_pieces) {
-        slot.is = assess(*machine_, axis);
+        slot.is = assess(*machine_, axis, {.beyond = &too_long_[axis]});
         slot.took = static_cast<double>(since.nsecsElapsed()) * 1e-6;
         return;
     }
@@ -134,9 +134,8 @@ void Document::calculate(std::size_t axis) {
     asked_ = true;
     slot.work->run(
         this,
-        [machine = machine_, axis](const GoOn& go_on) {
-            return std::make_shared<Assessment>(
-                assess(*machine, machine->axes[axis], "/axes/" + std::to_string(axis), {.go_on = go_on}));
+        [machine = machine_, axis, beyond = too_long_[axis]](const GoOn& go_on) {
+            return std::make_shared<Assessment>(assess(*machine, axis, {.beyond = &beyond, .go_on = go_on}));
         },
         [this, axis, since](const std::shared_ptr<Assessment>& made) {
             if (!made || axis >= assessments_.size()) return;

@@ -139,7 +139,8 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     connect(qApp, &QApplication::focusChanged, this, [this](QWidget* before, QWidget* now) {
         if (!now || !isAncestorOf(now)) return;
         if (now == palette_) palette_->came_from(before);
-        bring_into_view(now);
+        // a press of the mouse moves nothing: the second of a double click would meet something else
+        if (QGuiApplication::mouseButtons() == Qt::NoButton) bring_into_view(now);
     });
     connect(outline_, &Outline::page_chosen, this, &MainWindow::show_page);
     connect(ledger_, &Ledger::go_to, this, &MainWindow::go_to);

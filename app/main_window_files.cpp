@@ -25,7 +25,9 @@ void MainWindow::offer_recovery() {
             .arg(l.when.toString(QStringLiteral("yyyy-MM-dd HH:mm")), what),
         tr("Bring it back"),
         [this, l, discard] {
-            auto project = Recovery::load(l);
+            auto read = load_beside(this, l);
+            if (!read) return offer_recovery(); // stopped
+            auto& project = *read;
             if (!project) {
                 return show_message(
                     tr("The unsaved work could not be read, and stays in %1: %2").arg(l.recovery_file, project.error()),

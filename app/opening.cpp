@@ -7,18 +7,23 @@
 #include <QEventLoop>
 #include <QFileInfo>
 #include <QProgressDialog>
+#include <functional>
 
 namespace fulmox::app {
 
-std::optional<Result<ProjectRead, QString>> load_beside(QWidget* window, const QString& file) {
-    if (const auto size = size_of_regular(file); !size || *size <= read_at_once) return load_project(file);
+namespace {
+
+using Load = std::function<Result<ProjectRead, QString>()>;
+
+std::optional<Result<ProjectRead, QString>> beside(QWidget* window, const QString& file, Load load) {
+    if (const auto size = size_of_regular(file); !size || *size <= read_at_once) return load();
     using Read = std::shared_ptr<Result<ProjectRead, QString>>;
     QEventLoop loop;
     Read read;
     bool ended = false;
     auto work = std::make_unique<Background<Read>>();
     work->run(
-        qApp, [file](const GoOn&) { return std::make_shared<Result<ProjectRead, QString>>(load_project(file)); },
+        qApp, [load](const GoOn&) { return std::make_shared<Result<ProjectRead, QString>>(load()); },
         [&](Read made) {
             read = std::move(made);
             ended = true;
@@ -46,6 +51,16 @@ std::optional<Result<ProjectRead, QString>> load_beside(QWidget* window, const Q
         return Result<ProjectRead, QString>::failure(
             QCoreApplication::translate("Opening", "%1 is not opened: there is not enough memory for it.").arg(file));
     return std::move(*read);
+}
+
+} // namespace
+
+std::optional<Result<ProjectRead, QString>> load_beside(QWidget* window, const QString& file) {
+    return beside(window, file, [file] { return load_project(file); });
+}
+
+std::optional<Result<ProjectRead, QString>> load_beside(QWidget* window, const Leftover& left) {
+    return beside(window, left.recovery_file, [left] { return Recovery::load(left); });
 }
 
 } // namespace fulmox::app

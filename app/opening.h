@@ -11,4 +11,7 @@ namespace fulmox::app {
 /// takes no input meanwhile. Nothing: it was stopped.
 std::optional<Result<ProjectRead, QString>> load_beside(QWidget* window, const QString& file);
 
+/// The same of work that a killed session left behind.
+std::optional<Result<ProjectRead, QString>> load_beside(QWidget* window, const Leftover& left);
+
 } // namespace fulmox::app

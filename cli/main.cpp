@@ -2,6 +2,7 @@
 #include "core/files/document.h"
 #include "core/files/project.h"
 #include "core/match/assess.h"
+#include "core/match/bounds.h"
 #include "core/model/validate.h"
 #include "core/quantity/expression.h"
 #include "core/quantity/format.h"
@@ -41,8 +42,9 @@ std::optional<Judged> judge_file(const std::string& path, bool workings) {
     auto project = open_project(path);
     if (!project) return std::nullopt;
     Judged out{std::move(*project), {}, {}};
+    const auto beyond = too_long(out.project.machine);
     for (std::size_t i = 0; i < out.project.machine.axes.size(); ++i) {
-        out.axes.push_back(assess(out.project.machine, i, {.workings = workings}));
+        out.axes.push_back(assess(out.project.machine, i, {.workings = workings, .beyond = &beyond[i]}));
         out.exceeded = out.exceeded || out.axes.back().exceeded();
         out.unknown = out.unknown || out.axes.back().unknown();
     }

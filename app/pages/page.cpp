@@ -6,6 +6,7 @@
 #include "core/quantity/format.h"
 
 #include <QCoreApplication>
+#include <QGuiApplication>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QScrollArea>
@@ -83,6 +84,7 @@ void Page::lay_out(const std::vector<QWidget*>& inputs, QWidget* meaning, int in
 }
 
 void Page::show_input(const QString& path) {
+    if (QGuiApplication::mouseButtons() != Qt::NoButton) return; // what is under the pointer stays there
     // a field that has just been made has its place after the next layout
     QTimer::singleShot(0, this, [this, path] {
         QCoreApplication::sendPostedEvents(nullptr, QEvent::LayoutRequest);

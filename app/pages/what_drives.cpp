@@ -134,6 +134,12 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     table_->setToolTip(tr("%1. Enter or a double click takes a motor.").arg(shipped_catalogue_name()));
     connect(table_, &MotorTable::judged, this, &WhatDrives::say_count);
     connect(table_, &MotorTable::refused, &document, &Document::refused);
+    connect(table_, &MotorTable::wanted, this, [this] {
+        cards_->select(CardOf::motor);
+        tabs_->setCurrentIndex(catalogue_tab);
+        if (mapped_) map_button_->click();
+    });
+    connect(table_, &MotorTable::hidden_by_filter, filter_, &FilterBar::clear);
     connect(table_, &MotorTable::compared_changed, this, [this] { plot_->compare(table_->compared()); });
     connect(filter_, &FilterBar::changed, this, [this] {
         table_->set_filter(filter_->filter());
@@ -232,6 +238,7 @@ int WhatDrives::add_tab(QWidget* page, const QString& name, CardOf card, const Q
 // The tabs of the selected card, and above them what belongs to it.
 void WhatDrives::show_card() {
     const int at = tabs_->currentIndex();
+    if (at == catalogue_tab && isVisible()) table_->show_now();
     if (arranging_ || at < 0 || static_cast<std::size_t>(at) >= card_of_tab_.size()) return;
     const CardOf card = card_of_tab_[static_cast<std::size_t>(at)];
     last_tab_[card] = at;

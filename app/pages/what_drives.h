@@ -66,6 +66,7 @@ class WhatDrives : public Page {
 
     PartCards* cards_;
     bool arranging_ = false;
+    QPushButton* map_button_ = nullptr;
     bool mapped_ = false; ///< the catalogue of motors is shown as a map
     std::vector<CardOf> card_of_tab_;
     std::map<CardOf, int> last_tab_; ///< of each card

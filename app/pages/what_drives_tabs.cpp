@@ -54,6 +54,7 @@ QWidget* WhatDrives::of_catalogue() {
     table_count_->setFont(type_face(12));
     line->addWidget(table_count_, 1);
     auto* places = new TableOrMap(*table_, QStringLiteral("motor"), tr("Map of motors"));
+    map_button_ = places->button();
     connect(places, &TableOrMap::taken, table_, &MotorTable::choose_current);
     connect(places, &TableOrMap::turned, this, [this](bool on) {
         mapped_ = on;

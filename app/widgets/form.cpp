@@ -7,12 +7,14 @@
 #include "core/quantity/format.h"
 
 #include <QAction>
+#include <QApplication>
 #include <QHBoxLayout>
 #include <QMenu>
 #include <QPainter>
 #include <QPushButton>
 #include <QScopedValueRollback>
 #include <QVBoxLayout>
+#include <algorithm>
 #include <array>
 #include <cmath>
 #include <iterator>
@@ -29,16 +31,6 @@ struct StandingText {
 };
 constexpr std::array<StandingText, 4> standing_texts{
     {{"assumed", "Assumed"}, {"sheet", "From a datasheet"}, {"calc.", "Calculated"}, {"meas.", "Measured"}}};
-
-void clear(QLayout* layout) {
-    while (QLayoutItem* item = layout->takeAt(0)) {
-        if (QWidget* w = item->widget()) {
-            w->hide();
-            w->deleteLater();
-        }
-        delete item;
-    }
-}
 
 // The value in other units than the one typed, or what an empty field means.
 QString converted_text(const FieldRef& f, UnitSystem system) {
@@ -147,7 +139,7 @@ FieldRefs Form::own_fields(Machine& copy) const {
 QString Form::signature(const FieldRefs& fields) {
     QString s;
     for (const FieldRef& f : fields) {
-        s += qs(f.path) + (f.active ? QLatin1Char('+') : QLatin1Char('-'));
+        s += qs(f.path) + (f.active ? QLatin1Char('+') : QLatin1Char('-')) + qs(f.label());
         if (f.type == FieldRef::Type::variant) s += QString::number(f.chosen());
     }
     return s;
@@ -161,7 +153,8 @@ void Form::refresh() {
     const QString now = signature(fields);
     if (now != signature_) {
         signature_ = now;
-        rebuild(fields);
+        arrange(static_cast<QVBoxLayout*>(layout()), widgets_, entries_of(fields));
+        put_rows_in_order();
     }
     std::map<std::string_view, const FieldRef*> by_path;
     for (const FieldRef& f : fields) by_path[f.path] = &f;
@@ -235,24 +228,17 @@ void Form::show_problem(Row& row) {
     if (draft) row.standing->hide(); // it tells of the value, not of the text
 }
 
-void Form::rebuild(const FieldRefs& fields) {
-    rows_.clear();
-    auto* box = static_cast<QVBoxLayout*>(layout());
-    clear(box);
-    folded_.clear();
+std::vector<Form::Entry> Form::entries_of(const FieldRefs& fields) const {
+    std::vector<Entry> out;
     QString section = QStringLiteral("form");
     FieldRefs rare;
     const auto end_section = [&] {
-        if (!rare.empty()) add_folded(box, section, std::move(rare));
+        if (!rare.empty()) out.push_back({QStringLiteral("more ") + section, {}, nullptr, std::move(rare)});
         rare.clear();
     };
     QString pending;
     const auto head = [&] {
-        if (pending.isEmpty()) return;
-        auto* heading = new QLabel(pending);
-        heading->setFont(type_face(13, Weight::strong));
-        heading->setContentsMargins(0, box->count() == 0 ? 0 : 8, 0, 2);
-        box->addWidget(heading);
+        if (!pending.isEmpty()) out.push_back({QStringLiteral("heading ") + section, pending, nullptr, {}});
         pending.clear();
     };
     bool whole_folded = false; // what is rarely looked at as a whole: where a part comes from
@@ -263,7 +249,7 @@ void Form::rebuild(const FieldRefs& fields) {
             whole_folded = f.type == FieldRef::Type::group && f.group_spec.sparse && f.group_spec.rare;
             pending = qs(f.label()); // a group none of whose fields apply gets no heading
             if (f.type == FieldRef::Type::variant) head();
-            if (f.type == FieldRef::Type::variant && f.variant.kinds().size() > 1) add_choice(box, f);
+            if (f.type == FieldRef::Type::variant && f.variant.kinds().size() > 1) out.push_back(entry_of(f));
             continue;
         }
         if (!f.active || f.type == FieldRef::Type::samples || f.type == FieldRef::Type::attachment) continue;
@@ -271,23 +257,177 @@ void Form::rebuild(const FieldRefs& fields) {
         if (whole_folded || (f.type == FieldRef::Type::quantity && f.quantity_spec.rare))
             rare.push_back(f);
         else
-            add_row(box, f);
+            out.push_back(entry_of(f));
     }
     end_section();
+    return out;
 }
 
-void Form::add_row(QVBoxLayout* box, const FieldRef& f) {
-    if (f.type == FieldRef::Type::quantity)
-        add_quantity(box, f);
-    else if (f.type == FieldRef::Type::choice)
-        add_choice(box, f);
-    else if (f.type == FieldRef::Type::flag)
-        add_flag(box, f);
-    else if (f.type == FieldRef::Type::text)
-        add_text(box, f);
+Form::Entry Form::entry_of(const FieldRef& f) {
+    const bool lines = f.type == FieldRef::Type::text && f.text_spec.many_lines;
+    return {QString::number(static_cast<int>(f.type)) + (lines ? QLatin1Char('l') : QLatin1Char(' ')) + qs(f.path), {},
+        &f, {}};
 }
 
-void Form::add_folded(QVBoxLayout* box, const QString& section, FieldRefs rare) {
+void Form::arrange(QVBoxLayout* box, Widgets& there, const std::vector<Entry>& entries) {
+    Widgets now;
+    int at = 0;
+    for (const Entry& e : entries) {
+        const auto old = there.find(e.key);
+        QWidget* w = old == there.end() ? make(e) : old->second;
+        if (!w) continue;
+        if (old != there.end()) there.erase(old);
+        describe(e, w);
+        if (box->indexOf(w) != at) box->insertWidget(at, w);
+        if (!e.heading.isEmpty()) w->setContentsMargins(0, at == 0 ? 0 : 8, 0, 2);
+        now[e.key] = w;
+        ++at;
+    }
+    for (const auto& [key, gone] : there) {
+        if (key.startsWith(QLatin1String("more "))) folded_.erase(key.mid(5));
+        take_away(gone);
+    }
+    there = std::move(now);
+}
+
+QWidget* Form::make(const Entry& e) {
+    if (e.field) return add_row(*e.field);
+    if (!e.folded.empty()) return add_folded(e.key.mid(5));
+    auto* heading = new QLabel;
+    heading->setFont(type_face(13, Weight::strong));
+    return heading;
+}
+
+void Form::describe(const Entry& e, QWidget* made) {
+    if (!e.folded.empty()) {
+        Folded& f = folded_.at(e.key.mid(5));
+        f.fields = e.folded;
+        if (f.built) fill_folded(f);
+        return;
+    }
+    if (!e.field) {
+        static_cast<QLabel*>(made)->setText(e.heading);
+        return;
+    }
+    const FieldRef& f = *e.field;
+    const auto row = std::find_if(rows_.begin(), rows_.end(), [&](const Row& r) { return r.whole == made; });
+    if (row == rows_.end()) return;
+    const bool kinds = f.type == FieldRef::Type::variant;
+    const QString label = kinds ? tr("Kind") : qs(f.label());
+    if (row->label) row->label->setText(label);
+    field_of(*row)->setAccessibleName(label);
+    if (f.type == FieldRef::Type::quantity) {
+        row->label->setToolTip(QString::fromUtf8(f.quantity_spec.help));
+        row->standing->setAccessibleName(tr("Standing of %1").arg(label));
+    } else if (row->choice) {
+        QStringList options, shown;
+        const auto take = [&](const auto& all) {
+            for (const Option& o : all) options << QString::fromUtf8(o.label);
+        };
+        if (kinds)
+            take(f.variant.kinds());
+        else
+            take(f.choice_spec.options);
+        for (int i = 0; i < row->choice->count(); ++i) shown << row->choice->itemText(i);
+        if (shown != options) {
+            const QSignalBlocker quiet(row->choice);
+            row->choice->clear();
+            row->choice->addItems(options);
+        }
+        if (!kinds) row->choice->setToolTip(QString::fromUtf8(f.choice_spec.help));
+    } else if (row->flag) {
+        row->flag->setText(label);
+        row->flag->setToolTip(QString::fromUtf8(f.flag_spec.help));
+    } else {
+        field_of(*row)->setToolTip(QString::fromUtf8(f.text_spec.help));
+    }
+}
+
+void Form::take_away(QWidget* gone) {
+    // keys that are still to come shall not land in whatever would be next
+    QWidget* focus = QApplication::focusWidget();
+    const auto inside = [&](const Row& r) { return r.whole == gone || gone->isAncestorOf(r.whole); };
+    if (focus && (focus == gone || gone->isAncestorOf(focus))) {
+        const auto lost = std::find_if(rows_.begin(), rows_.end(), inside);
+        QWidget* nearest = nullptr;
+        for (auto r = rows_.begin(); r != lost; ++r)
+            if (r->whole->isVisible()) nearest = field_of(*r);
+        if (nearest)
+            nearest->setFocus(Qt::OtherFocusReason);
+        else
+            focus->clearFocus();
+    }
+    std::erase_if(rows_, inside);
+    gone->hide();
+    if (QWidget* parent = gone->parentWidget(); parent && parent->layout()) parent->layout()->removeWidget(gone);
+    gone->deleteLater();
+}
+
+void Form::fill_folded(Folded& folded) {
+    std::vector<Entry> entries;
+    for (const FieldRef& f : folded.fields) entries.push_back(entry_of(f));
+    arrange(static_cast<QVBoxLayout*>(folded.content->layout()), folded.rows, entries);
+}
+
+// Rows, and the order of the Tab key, from above to below.
+void Form::put_rows_in_order() {
+    std::map<const QWidget*, Row*> by_widget;
+    for (Row& r : rows_) by_widget[r.whole] = &r;
+    std::vector<Row> in_order;
+    QWidget* last = this;
+    const auto next = [&](QWidget* w) {
+        if (w->focusPolicy() == Qt::NoFocus) return;
+        setTabOrder(last, w);
+        last = w;
+    };
+    const auto go_through = [&](QLayout* box, const auto& again) -> void {
+        for (int i = 0; i < box->count(); ++i) {
+            QWidget* w = box->itemAt(i)->widget();
+            if (const auto row = by_widget.find(w); row != by_widget.end()) {
+                in_order.push_back(*row->second);
+                next(field_of(*row->second));
+                continue;
+            }
+            for (auto& [section, f] : folded_)
+                if (f.content->parentWidget() == w) {
+                    next(f.more);
+                    again(f.content->layout(), again);
+                }
+        }
+    };
+    go_through(layout(), go_through);
+    rows_ = std::move(in_order);
+}
+
+QWidget* Form::field_of(const Row& row) {
+    if (row.edit) return row.edit;
+    if (row.choice) return row.choice;
+    if (row.flag) return row.flag;
+    if (row.lines) return row.lines;
+    return row.text;
+}
+
+QWidget* Form::add_row(const FieldRef& f) {
+    switch (f.type) {
+    case FieldRef::Type::quantity:
+        return add_quantity(f);
+    case FieldRef::Type::variant:
+    case FieldRef::Type::choice:
+        return add_choice(f);
+    case FieldRef::Type::flag:
+        return add_flag(f);
+    case FieldRef::Type::text:
+        return f.text_spec.many_lines ? add_lines(f) : add_text(f);
+    default:
+        return nullptr;
+    }
+}
+
+QWidget* Form::add_folded(const QString& section) {
+    auto* whole = new QWidget;
+    auto* box = new QVBoxLayout(whole);
+    box->setContentsMargins(0, 0, 0, 0);
+    box->setSpacing(2);
     auto* more = new QPushButton;
     more->setObjectName(QStringLiteral("link"));
     more->setCheckable(true);
@@ -298,20 +438,23 @@ void Form::add_folded(QVBoxLayout* box, const QString& section, FieldRefs rare) 
     content_box->setSpacing(2);
     box->addWidget(more, 0, Qt::AlignLeft);
     box->addWidget(content);
-    folded_[section] = {more, content, std::move(rare), false};
-    more->setChecked(unfolded_.contains(section));
-    unfold(section, more->isChecked());
+    const bool open = unfolded_.contains(section);
+    folded_[section] = {more, content, {}, {}, open};
+    more->setChecked(open);
+    unfold(section, open);
     connect(more, &QPushButton::toggled, this, [this, section](bool on) {
         unfold(section, on);
         refresh();
     });
+    return whole;
 }
 
 void Form::unfold(const QString& section, bool on) {
     Folded& f = folded_.at(section);
     if (on && !f.built) {
         f.built = true;
-        for (const FieldRef& field : f.fields) add_row(static_cast<QVBoxLayout*>(f.content->layout()), field);
+        fill_folded(f);
+        put_rows_in_order();
     }
     f.content->setVisible(on);
     f.more->setText(on ? tr("Less") : tr("More…"));
@@ -321,7 +464,7 @@ void Form::unfold(const QString& section, bool on) {
         unfolded_.erase(section);
 }
 
-void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
+QWidget* Form::add_quantity(const FieldRef& f) {
     Row row;
     row.type = f.type;
     row.path = qs(f.path);
@@ -331,14 +474,11 @@ void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
     column->setSpacing(0);
     auto* line = new QHBoxLayout;
     line->setSpacing(6);
-    const QuantitySpec& spec = f.quantity_spec;
-    row.label = new QLabel(QString::fromUtf8(spec.label));
+    row.label = new QLabel;
     row.label->setFixedWidth(label_width_);
-    row.label->setToolTip(QString::fromUtf8(spec.help));
     row.edit = new QuantityEdit(document_, row.path);
     row.edit->setFixedWidth(edit_width);
     row.edit->setObjectName(row.path);
-    row.edit->setAccessibleName(QString::fromUtf8(spec.label));
     row.label->setBuddy(row.edit);
     row.converted = new Aside;
     row.converted->setObjectName(QStringLiteral("second"));
@@ -347,7 +487,6 @@ void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
     row.standing = new QToolButton;
     row.standing->setFont(type_face(11));
     row.standing->setFixedWidth(60);
-    row.standing->setAccessibleName(tr("Standing of %1").arg(QString::fromUtf8(spec.label)));
     row.standing->setFocusPolicy(Qt::ClickFocus);
     connect(row.standing, &QToolButton::clicked, this,
         [this, at = row.standing, path = row.path] { ask_standing(at, path); });
@@ -356,7 +495,6 @@ void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
     line->addWidget(row.converted, 1);
     line->addWidget(row.standing);
     column->addLayout(line);
-    box->addWidget(row.whole);
     connect(row.edit, &QuantityEdit::problem_changed, this, [this, edit = row.edit] {
         if (!edit->wrong())
             refresh();
@@ -366,6 +504,7 @@ void Form::add_quantity(QVBoxLayout* box, const FieldRef& f) {
     });
     connect(row.edit, &QuantityEdit::focused, this, &Form::focused);
     rows_.push_back(row);
+    return row.whole;
 }
 
 void Form::ask_standing(QToolButton* at, const QString& path) {
@@ -380,21 +519,16 @@ void Form::ask_standing(QToolButton* at, const QString& path) {
     standing_menu_->popup(at->mapToGlobal(QPoint(0, at->height())));
 }
 
-void Form::add_choice(QVBoxLayout* box, const FieldRef& f) {
-    const bool kinds = f.type == FieldRef::Type::variant;
+QWidget* Form::add_choice(const FieldRef& f) {
     auto* choice = new Choice;
-    Row row = labelled_row(box, f, kinds ? tr("Kind") : QString::fromUtf8(f.choice_spec.label), choice, false);
+    Row row = labelled_row(f, choice, false);
     row.choice = choice;
-    if (kinds)
-        for (const Option& o : f.variant.kinds()) choice->addItem(QString::fromUtf8(o.label));
-    else
-        for (const Option& o : f.choice_spec.options) choice->addItem(QString::fromUtf8(o.label));
-    if (!kinds) choice->setToolTip(QString::fromUtf8(f.choice_spec.help));
     connect(choice, &QComboBox::activated, this, [this, path = row.path](int i) { document_.set_choice(path, i); });
     rows_.push_back(row);
+    return row.whole;
 }
 
-Form::Row Form::labelled_row(QVBoxLayout* box, const FieldRef& f, const QString& label, QWidget* field, bool wide) {
+Form::Row Form::labelled_row(const FieldRef& f, QWidget* field, bool wide) {
     Row row;
     row.type = f.type;
     row.path = qs(f.path);
@@ -402,29 +536,26 @@ Form::Row Form::labelled_row(QVBoxLayout* box, const FieldRef& f, const QString&
     auto* line = new QHBoxLayout(row.whole);
     line->setContentsMargins(0, 0, 0, 0);
     line->setSpacing(6);
-    row.label = new QLabel(label);
+    row.label = new QLabel;
     row.label->setFixedWidth(label_width_);
     row.label->setBuddy(field);
     field->setObjectName(row.path);
-    field->setAccessibleName(label);
     line->addWidget(row.label);
     line->addWidget(field, wide ? 1 : 0);
     if (!wide) line->addStretch(1);
-    box->addWidget(row.whole);
     return row;
 }
 
-void Form::add_flag(QVBoxLayout* box, const FieldRef& f) {
+QWidget* Form::add_flag(const FieldRef& f) {
     Row row;
     row.type = f.type;
     row.path = qs(f.path);
-    row.flag = new QCheckBox(QString::fromUtf8(f.flag_spec.label));
+    row.flag = new QCheckBox;
     row.flag->setObjectName(row.path);
-    row.flag->setToolTip(QString::fromUtf8(f.flag_spec.help));
     row.whole = row.flag;
     connect(row.flag, &QCheckBox::toggled, this, [this, path = row.path](bool on) { document_.set_flag(path, on); });
-    box->addWidget(row.flag);
     rows_.push_back(row);
+    return row.whole;
 }
 
 namespace {
@@ -446,28 +577,27 @@ class Lines : public QPlainTextEdit {
 
 } // namespace
 
-void Form::add_lines(QVBoxLayout* box, const FieldRef& f) {
+QWidget* Form::add_lines(const FieldRef& f) {
     auto* lines = new Lines([this] { document_.end_typing(); });
-    Row row = labelled_row(box, f, QString::fromUtf8(f.text_spec.label), lines, true);
+    Row row = labelled_row(f, lines, true);
     row.lines = lines;
     lines->setFixedHeight(5 * lines->fontMetrics().lineSpacing() + 12);
-    lines->setToolTip(QString::fromUtf8(f.text_spec.help));
     row.label->setAlignment(Qt::AlignLeft | Qt::AlignTop);
     connect(lines, &QPlainTextEdit::textChanged, this,
         [this, lines, path = row.path] { document_.set_text(path, lines->toPlainText()); });
     rows_.push_back(row);
+    return row.whole;
 }
 
-void Form::add_text(QVBoxLayout* box, const FieldRef& f) {
-    if (f.text_spec.many_lines) return add_lines(box, f);
+QWidget* Form::add_text(const FieldRef& f) {
     auto* text = new QLineEdit;
-    Row row = labelled_row(box, f, QString::fromUtf8(f.text_spec.label), text, true);
+    Row row = labelled_row(f, text, true);
     row.text = text;
-    text->setToolTip(QString::fromUtf8(f.text_spec.help));
     connect(
         text, &QLineEdit::textEdited, this, [this, path = row.path](const QString& t) { document_.set_text(path, t); });
     connect(text, &QLineEdit::editingFinished, this, [this] { document_.end_typing(); });
     rows_.push_back(row);
+    return row.whole;
 }
 
 bool Form::focus_first() {
@@ -487,11 +617,7 @@ bool Form::go_to(const QString& path) {
             if (qs(field.path) == path) f.more->setChecked(true);
     for (const Row& row : rows_) {
         if (row.path != path) continue;
-        QWidget* target = row.edit     ? static_cast<QWidget*>(row.edit)
-                          : row.choice ? static_cast<QWidget*>(row.choice)
-                          : row.flag   ? static_cast<QWidget*>(row.flag)
-                          : row.lines  ? static_cast<QWidget*>(row.lines)
-                                       : row.text;
+        QWidget* target = field_of(row);
         target->setFocus(Qt::ShortcutFocusReason);
         if (row.edit) row.edit->selectAll();
         return true;

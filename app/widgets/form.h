@@ -30,7 +30,8 @@ class Aside : public QLabel {
 };
 
 /// Shows the fields below some places of the document in the order of their description, rare ones folded away.
-/// The form rebuilds itself when the structure changes (another kind chosen) and otherwise only refreshes values.
+/// It is changed by difference: a field that stays keeps its widget, with focus, selection and text, whatever comes and
+/// goes around it.
 class Form : public QWidget {
     Q_OBJECT
 
@@ -69,34 +70,53 @@ class Form : public QWidget {
         QLineEdit* text = nullptr;
         QPlainTextEdit* lines = nullptr; ///< a text of many lines
     };
+    /// One under the other: a heading, the row of a field, or what is folded away of a section.
+    struct Entry {
+        QString key;
+        QString heading;
+        const FieldRef* field = nullptr;
+        FieldRefs folded;
+    };
+    using Widgets = std::map<QString, QWidget*>; ///< by the key of their entry
     /// Rarely needed fields of one section: their rows are made when somebody first unfolds them.
     struct Folded {
         QPushButton* more = nullptr;
         QWidget* content = nullptr;
         FieldRefs fields;
+        Widgets rows;
         bool built = false;
     };
-    void rebuild(const FieldRefs& fields);
-    void add_row(QVBoxLayout* box, const FieldRef& f);
-    void add_folded(QVBoxLayout* box, const QString& section, FieldRefs rare);
+    std::vector<Entry> entries_of(const FieldRefs& fields) const;
+    static Entry entry_of(const FieldRef& f);
+    /// Makes what is new, puts all in order and takes away what is not among them any more.
+    void arrange(QVBoxLayout* box, Widgets& there, const std::vector<Entry>& entries);
+    QWidget* make(const Entry& e);
+    void describe(const Entry& e, QWidget* made);
+    void take_away(QWidget* gone);
+    void fill_folded(Folded& folded);
+    void put_rows_in_order();
+    QWidget* add_row(const FieldRef& f);
+    QWidget* add_folded(const QString& section);
     void unfold(const QString& section, bool on);
     FieldRefs own_fields(Machine& copy) const;
     QString absolute(const QString& place) const;
-    void add_quantity(QVBoxLayout* box, const FieldRef& f);
-    void add_choice(QVBoxLayout* box, const FieldRef& f);
-    Row labelled_row(QVBoxLayout* box, const FieldRef& f, const QString& label, QWidget* field, bool wide);
-    void add_flag(QVBoxLayout* box, const FieldRef& f);
-    void add_text(QVBoxLayout* box, const FieldRef& f);
-    void add_lines(QVBoxLayout* box, const FieldRef& f);
+    QWidget* add_quantity(const FieldRef& f);
+    QWidget* add_choice(const FieldRef& f);
+    Row labelled_row(const FieldRef& f, QWidget* field, bool wide);
+    QWidget* add_flag(const FieldRef& f);
+    QWidget* add_text(const FieldRef& f);
+    QWidget* add_lines(const FieldRef& f);
     void show_problem(Row& row);
     void ask_standing(QToolButton* at, const QString& path);
+    static QWidget* field_of(const Row& row);
     static QString signature(const FieldRefs& fields);
 
     Document& document_;
     QStringList places_;
     QString signature_;
     int label_width_;
-    std::vector<Row> rows_;
+    std::vector<Row> rows_; ///< from above to below
+    Widgets widgets_;
     std::map<QString, Folded> folded_;
     std::set<QString> unfolded_;
     QMenu* standing_menu_ = nullptr; ///< one for all rows, made when first asked for

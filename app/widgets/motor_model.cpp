@@ -32,7 +32,10 @@ MotorModel::MotorModel(Document& document, QObject* parent) : QAbstractTableMode
     motors_ = shipped_motors();
     library_ = motors_of_ones_own();
     follow();
-    connect(&document_, &Document::changed, this, &MotorModel::follow);
+    connect(&document_, &Document::changed, this, [this] {
+        follow();
+        if (!present() && !std::exchange(told_, true)) emit judged();
+    });
     const auto anew = [this] {
         beginResetModel();
         library_ = motors_of_ones_own();
@@ -43,6 +46,16 @@ MotorModel::MotorModel(Document& document, QObject* parent) : QAbstractTableMode
     };
     connect(&motor_library(), &MotorLibrary::changed, this, anew);
     connect(&part_shelf(), &PartShelf::changed, this, anew);
+}
+
+bool MotorModel::present() const {
+    return !document_.has_axis() || (of_.get() == &document_.machine() && of_axis_ == document_.axis_index());
+}
+
+const MotorModel::Row& MotorModel::row_at(int row) const {
+    constexpr double nan = std::numeric_limits<double>::quiet_NaN();
+    static const Row unknown{nan, nan, nan, nan, nan, nan, 0, LimitState::cannot_say, tr("being judged…")};
+    return judging() ? unknown : rows_[static_cast<std::size_t>(row)];
 }
 
 void MotorModel::follow() {
@@ -90,16 +103,17 @@ void MotorModel::judge() {
         return rows;
     };
     const auto changed = [this] { emit dataChanged(index(0, 0), index(rowCount() - 1, columns - 1)); };
-    work_.run(this, judge_each, [this, changed](std::vector<Row> rows) {
-        if (rows.size() != rows_.size()) return; // the list has changed meanwhile, and is judged again
-        rows_ = std::move(rows);
-        changed();
-        emit judged();
-    });
-    if (!work_.running()) return;
-    const double nan = std::nan("");
-    for (Row& r : rows_) r = {nan, nan, nan, nan, nan, nan, 0, LimitState::cannot_say, tr("being judged…")};
-    changed();
+    work_.run(this, judge_each,
+        [this, changed, of = document_.snapshot(), axis = document_.axis_index()](std::vector<Row> rows) {
+            if (rows.size() != rows_.size()) return; // the list has changed meanwhile, and is judged again
+            rows_ = std::move(rows);
+            of_ = of;
+            of_axis_ = axis;
+            told_ = false;
+            changed();
+            emit judged();
+        });
+    if (work_.running()) changed(); // nothing is said meanwhile
 }
 
 CandidateCount MotorModel::counts() const {
@@ -231,7 +245,7 @@ std::vector<MapColumn> MotorModel::map_columns() const {
         const auto value =
             each.column == tightest ? [](const Motor&, const Row& r) { return r.tightest; } : spec(each.column).value;
         const QString head = tr(spec(each.column).head);
-        const auto read = [this, value](int row) { return value(motor(row), rows_[static_cast<std::size_t>(row)]); };
+        const auto read = [this, value](int row) { return value(motor(row), row_at(row)); };
         if (each.kind == Kind::number) {
             out.push_back({head, QStringLiteral("%"), each.less, [read](int row) { return 100 * read(row); }});
         } else if (each.kind == Kind::illegal) {
@@ -261,7 +275,7 @@ QVariant MotorModel::headerData(int section, Qt::Orientation orientation, int ro
 QVariant MotorModel::data(const QModelIndex& index, int role) const {
     if (!index.isValid()) return {}; // the order in between asks for it where it has no row
     const Motor& m = motor(index.row());
-    const Row& r = rows_[static_cast<std::size_t>(index.row())];
+    const Row& r = row_at(index.row());
     const ColumnSpec& s = spec(index.column());
     const bool chosen = document_.has_axis() && document_.axis().motor.name == m.name;
     switch (role) {
@@ -271,7 +285,9 @@ QVariant MotorModel::data(const QModelIndex& index, int role) const {
         if (index.column() == name && of_library(index.row())) return tr("%1 · library").arg(qs(m.name));
         return s.text(m, r, document_.machine());
     case motor_sort_role:
-        return s.value ? QVariant(s.value(m, r)) : QVariant(s.text(m, r, document_.machine()));
+        // while they are judged they stay where they are
+        return s.value ? QVariant(s.value(m, rows_[static_cast<std::size_t>(index.row())]))
+                       : QVariant(s.text(m, r, document_.machine()));
     case Qt::TextAlignmentRole:
         return int((s.value ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter);
     case Qt::FontRole:

@@ -60,15 +60,19 @@ class MotorModel : public QAbstractTableModel, public MapSource {
     bool of_library(int row) const { return !own(row) && row >= static_cast<int>(motors_.size()); }
     /// Assesses every motor with the present axis; a long cycle takes a while, and `judged` says when it is done.
     void judge();
-    bool judging() const { return work_.running(); }
+    /// What was said is of another state of the project or another axis, and is not shown.
+    bool judging() const { return work_.running() || !present(); }
+    bool present() const;
     double judged_share() const { return work_.done(); } ///< 0 to 1
     std::vector<MapColumn> map_columns() const override;
-    std::optional<LimitState> map_state(int row) const override { return state(row); }
+    std::optional<LimitState> map_state(int row) const override {
+        return judging() ? std::nullopt : std::optional(state(row));
+    }
     QString map_name(int row) const override;
     bool map_in_use(int row) const override;
     bool map_waits() const override { return judging(); }
     CandidateCount counts() const;
-    LimitState state(int row) const { return rows_[static_cast<std::size_t>(row)].state; }
+    LimitState state(int row) const { return row_at(row).state; }
     /// Whether the mechanism of the axis can have the motor of this row.
     bool suits(int row) const;
     int suiting() const; ///< rows that it can have
@@ -90,7 +94,11 @@ class MotorModel : public QAbstractTableModel, public MapSource {
     static const ColumnSpec& spec(int column);
     Document& document_;
     std::vector<Motor> motors_, library_;
-    std::vector<Row> rows_;
+    std::vector<Row> rows_; ///< as they were judged last
+    const Row& row_at(int row) const;
+    std::shared_ptr<const Machine> of_; ///< what they were judged on
+    int of_axis_ = -1;
+    bool told_ = false; ///< that they are of another state
     std::vector<std::string> marked_;
     std::size_t own_count_ = 0; ///< own motors the views know of
 

@@ -110,7 +110,10 @@ MotorTable::MotorTable(Document& document, QWidget* parent)
     later_.setSingleShot(true);
     later_.setInterval(120);
     connect(&later_, &QTimer::timeout, this, &MotorTable::judge_now);
-    connect(motors_, &MotorModel::judged, this, &MotorTable::judged);
+    connect(motors_, &MotorModel::judged, this, [this] {
+        viewport()->update();
+        emit judged();
+    });
     progress_.setInterval(100);
     connect(&progress_, &QTimer::timeout, this, [this] {
         if (motors_->judging())
@@ -118,8 +121,17 @@ MotorTable::MotorTable(Document& document, QWidget* parent)
         else
             progress_.stop();
     });
-    connect(&document_, &Document::changed, this, [this] { later_.start(); });
+    connect(&document_, &Document::changed, this, [this] {
+        later_.start();
+        if (compared_.empty()) return;
+        for (Compared& c : compared_) c.is = nullptr; // what was said of another state of the axis does not stay
+        emit compared_changed();
+    });
     connect(this, &QTableView::doubleClicked, this, [this] { choose_current(); });
+}
+
+void MotorTable::show_now() {
+    if (!motors_->present() || progress_.isActive()) judge_now();
 }
 
 void MotorTable::judge_now() {
@@ -233,10 +245,16 @@ void MotorTable::contextMenuEvent(QContextMenuEvent* event) {
 }
 
 void MotorTable::show_motor(const QString& name) {
-    for (int row = 0; row < order_->rowCount(); ++row)
-        if (order_->index(row, MotorModel::name).data().toString().startsWith(name))
-            setCurrentIndex(order_->index(row, 0));
+    emit wanted();
     setFocus();
+    int row = 0;
+    while (row < motors_->rowCount() && qs(motors_->motor(row).name) != name) ++row;
+    const auto place = [&] { return order_->mapFromSource(motors_->index(row, 0)); };
+    if (row < motors_->rowCount() && motors_->suits(row) && !place().isValid()) emit hidden_by_filter();
+    setCurrentIndex(row < motors_->rowCount() ? place() : QModelIndex());
+    if (!currentIndex().isValid())
+        emit refused(tr("%1 cannot drive this axis: a linear drive takes linear motors, all others take rotary motors")
+                         .arg(name));
 }
 
 void MotorTable::take_out() {

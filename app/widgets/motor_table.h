@@ -28,8 +28,10 @@ class MotorTable : public QTableView {
     explicit MotorTable(Document& document, QWidget* parent = nullptr);
     MotorModel& model_of_motors() { return *motors_; }
     void judge_now();
+    void show_now(); ///< judges where what was judged is of another state
     void choose_current();
-    /// Makes its row the current one and takes the focus; Enter then takes it.
+    /// Brings the table to the front, makes the motor's row the current one and takes the focus; Enter then takes it.
+    /// Filters that hide it are cleared; where the axis cannot have it `refused` says so, and no row is current.
     void show_motor(const QString& name);
     /// No motor for the axis; one typed by hand stays among the project's own.
     void take_out();
@@ -48,6 +50,8 @@ class MotorTable : public QTableView {
     void compared_changed();
     void suiting_changed(); ///< other motors can be had: the axis or its mechanism is another
     void refused(const QString& why);
+    void wanted();           ///< it is to come to the front
+    void hidden_by_filter(); ///< a motor that is to be shown
 
   protected:
     void keyPressEvent(QKeyEvent* event) override;

@@ -39,6 +39,9 @@ ShelfModel::ShelfModel(Document& document, const PartKind& kind, QObject* parent
         const auto it = std::find_if(all.begin(), all.end(), [&](const PartField& f) { return f.path == path; });
         if (it != all.end()) fields_.push_back(*it);
     }
+    connect(&document_, &Document::changed, this, [this] {
+        if (!present() && !std::exchange(told_, true)) emit judged();
+    });
 }
 
 ShelfModel::Looked ShelfModel::look(const PartKind& kind, const PartLists& parts, const std::vector<PartField>& fields,
@@ -123,6 +126,7 @@ void ShelfModel::show(Rows rows) {
     rows_ = std::move(rows);
     judged_.clear();
     ranks_.clear();
+    of_ = nullptr;
     endResetModel();
 }
 
@@ -132,10 +136,16 @@ const std::string& ShelfModel::part_name(int row) const {
 bool ShelfModel::of_project(int row) const { return static_cast<std::size_t>(row) >= rows_.project_from; }
 
 const Candidate* ShelfModel::candidate(int row) const {
+    if (judging()) return nullptr;
     return static_cast<std::size_t>(row) < judged_.size() ? &judged_[static_cast<std::size_t>(row)] : nullptr;
 }
 
-CandidateCount ShelfModel::counts() const { return count(judged_); }
+CandidateCount ShelfModel::counts() const { return judging() ? CandidateCount{} : count(judged_); }
+
+bool ShelfModel::present() const {
+    if (!document_.has_axis() || !*kind_.at || rows_.origins.empty()) return true;
+    return of_.get() == &document_.machine() && of_axis_ == document_.axis_index();
+}
 
 void ShelfModel::judge(std::size_t place) {
     place_ = place;
@@ -159,17 +169,18 @@ void ShelfModel::judge(std::size_t place) {
             for (const std::size_t i : cheapest_first(prices, out.judged)) out.ranks[i] = ++next;
             return out;
         },
-        [this, changed](Result r) {
+        [this, changed, of = document_.snapshot(), axis = document_.axis_index()](Result r) {
             if (r.judged.size() != rows_.origins.size()) return; // the shelf has changed meanwhile, and is judged again
             judged_ = std::move(r.judged);
             ranks_ = std::move(r.ranks);
+            of_ = of;
+            of_axis_ = axis;
+            told_ = false;
             changed();
             emit judged();
         });
     if (!work_.running()) return;
-    judged_.clear(); // what was said of another state of the axis does not stay
-    ranks_.clear();
-    changed();
+    changed(); // nothing is said meanwhile
     emit judged();
 }
 
@@ -266,8 +277,8 @@ std::optional<double> ShelfModel::order_value(int row, int column) const {
     if (column == price) return number(kind_.price(*rows_.parts, at));
     if (column == mass) return number(kind_.mass(*rows_.parts, at));
     if (column == tightest) {
-        const Candidate* c = candidate(row);
-        if (!c) return std::nan("");
+        if (at >= judged_.size()) return std::nan("");
+        const Candidate* c = &judged_[at]; // while they are judged they stay where they are
         return static_cast<int>(c->state) * 1e6 + (std::isnan(c->tightest) ? 1e5 : std::min(c->tightest, 1e5));
     }
     if (field < 0 || field >= static_cast<int>(fields_.size()) ||
@@ -286,7 +297,7 @@ QVariant ShelfModel::data(const QModelIndex& at, int role) const {
     switch (role) {
     case Qt::DisplayRole:
         if (column == name) return qs(part_name(at.row()));
-        if (column == rank) return row < ranks_.size() ? QString::number(ranks_[row]) : QStringLiteral("–");
+        if (column == rank) return c && row < ranks_.size() ? QString::number(ranks_[row]) : QStringLiteral("–");
         if (column == price) {
             const double v = number(kind_.price(*rows_.parts, row));
             return std::isnan(v) ? QStringLiteral("–") : qs(format_number(v));

@@ -37,7 +37,9 @@ class ShelfModel : public QAbstractTableModel, public MapSource {
     void follow();
     /// Judges all of them at this place of the axis; `judged` says when it is done.
     void judge(std::size_t place);
-    bool judging() const { return work_.running(); }
+    /// What was said is of another state of the project or another axis, and is not shown.
+    bool judging() const { return work_.running() || !present(); }
+    bool present() const;
     double judged_share() const { return work_.done(); } ///< 0 to 1
     bool gathering() const { return gathering_.running(); }
     /// All words of a row that a filter looks through, in lower case.
@@ -98,6 +100,9 @@ class ShelfModel : public QAbstractTableModel, public MapSource {
         std::vector<std::size_t> ranks;
     };
     std::size_t place_ = 0;
+    std::shared_ptr<const Machine> of_; ///< what they were judged on
+    int of_axis_ = -1;
+    bool told_ = false; ///< that they are of another state
     std::shared_ptr<const Machine> seen_; ///< with the project's own parts as they are listed
     int revision_ = -1;                   ///< of the shelf
     Background<Result> work_;

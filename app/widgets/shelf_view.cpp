@@ -231,10 +231,12 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
     progress_.setInterval(100);
     connect(&progress_, &QTimer::timeout, this, &ShelfView::say);
     connect(model_, &ShelfModel::judged, this, [this] {
+        if (!isVisible()) return progress_.stop();
         if (model_->judging())
             progress_.start();
         else
             progress_.stop();
+        table_->viewport()->update();
         say();
         lay_beside();
     });

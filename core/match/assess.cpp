@@ -577,7 +577,7 @@ Axis with_cycle(const Axis& axis, std::size_t further) {
 } // namespace
 
 Assessment assess(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options) {
-    const std::vector<bool> beyond = too_long(machine, axis, path);
+    const std::vector<bool> beyond = options.beyond ? *options.beyond : too_long(machine, axis, path);
     if (axis.further_cycles.empty()) return assess_one(machine, axis, path, options, beyond.front());
     Assessment a = assess_one(machine, with_cycle(axis, axis.further_cycles.size()), path, options, beyond.front());
     options.figures = false;

@@ -97,10 +97,11 @@ std::vector<Carried> carried_over(const Trajectory& t, double first);
 
 struct AssessOptions {
     bool workings = true;
-    bool figures = true;           ///< else limits only
-    bool cautions = true;          ///< else of problems errors of the input alone, and no schools
-    bool in_range = false;         ///< every quantity of the axis is known to be within its range
-    std::function<bool()> go_on{}; ///< asked now and then; false ends the work by throwing `Interrupted`
+    bool figures = true;                       ///< else limits only
+    bool cautions = true;                      ///< else of problems errors of the input alone, and no schools
+    bool in_range = false;                     ///< every quantity of the axis is known to be within its range
+    const std::vector<bool>* beyond = nullptr; ///< of this axis by `too_long`, where all axes were counted already
+    std::function<bool()> go_on{};             ///< asked now and then; false ends the work by throwing `Interrupted`
 };
 
 /// Nobody waits for the result any more.

@@ -316,6 +316,41 @@ TEST_CASE("a large project is read beside the window, and may be stopped") {
     CHECK(w.document().machine() == (seen ? mine : large));
 }
 
+TEST_CASE("large unsaved work is brought back beside the window; stopped, it is offered again") {
+    QTemporaryDir folder;
+    Machine large = demo();
+    while (large.axes.size() < 190) large.axes.push_back(Axis(std::as_const(large.axes)[large.axes.size() % 10]));
+    large.name = "Large";
+    write(folder.filePath(QStringLiteral("left.json")),
+        QByteArray::fromStdString(write_recovery({"", "", write_project(large)})));
+    MainWindow window(folder.path());
+    window.show();
+    const auto bring_back = [&] {
+        QTRY_VERIFY(window.message().contains(QStringLiteral("unsaved work")));
+        for (QPushButton* b : window.findChildren<QPushButton*>())
+            if (b->isVisible() && b->text() == QStringLiteral("Bring it back"))
+                return QTest::mouseClick(b, Qt::LeftButton);
+        FAIL("no button");
+    };
+    bool seen = false;
+    QTimer looks;
+    QObject::connect(&looks, &QTimer::timeout, [&] {
+        auto* dialog = window.findChild<QProgressDialog*>(QStringLiteral("opening"));
+        if (!dialog || seen) return;
+        seen = true;
+        QTest::mouseClick(dialog->findChild<QPushButton*>(), Qt::LeftButton);
+    });
+    looks.start(0);
+    bring_back();
+    looks.stop();
+    if (seen) {
+        CHECK(window.document().machine().name != "Large");
+        bring_back();
+    }
+    CHECK(window.document().machine() == large);
+    CHECK(window.document().modified());
+}
+
 TEST_CASE("a change from outside that nobody noticed yet is asked about before it is saved over") {
     Window w;
     const QString file = w.folder.filePath(QStringLiteral("a.fulmox"));

@@ -121,6 +121,13 @@ TEST_CASE("a cycle that is too long beside the others says so, and the others ar
     CHECK(!long_one.fits());
     REQUIRE(short_one.demand);
     CHECK(!has_errors(short_one.problems));
+    // who counted all of them already hands the count in
+    const auto counted = too_long(m);
+    for (std::size_t a = 0; a < m.axes.size(); ++a) {
+        const Assessment with = assess(m, a, {.beyond = &counted[a]});
+        CHECK(with.problems == assess(m, a).problems);
+        CHECK(with.demand.has_value() == !counted[a].front());
+    }
     const Assessment again = assess(m, 2);
     CHECK(again.demand->rms_torque == alone.demand->rms_torque);
     // a candidate for the axis, which stands at no place of its own, counts in place of the axis
