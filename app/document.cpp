@@ -3,6 +3,7 @@
 
 #include "core/match/bounds.h"
 #include "core/model/part.h"
+#include "core/model/usual.h"
 
 #include <QElapsedTimer>
 #include <QFileInfo>
@@ -177,7 +178,14 @@ std::optional<Problem> Document::set_quantity(const QString& path, const QString
     auto field = find_field(*after, path.toStdString());
     if (!field || field->type != FieldRef::Type::quantity)
         return Problem{Severity::error, path.toStdString(), "", "this field is no longer there", 0};
+    const QuantityBase was =
+        typed_.path == path && typed_.number == typing_ ? typed_.before : QuantityBase(*field->quantity);
     if (auto problem = assign(*field, text.toStdString())) return problem;
+    // another value is not what the sheet said, was calculated or measured
+    const bool other =
+        !field->quantity->given() || field->quantity->si != was.si || field->quantity->tolerance != was.tolerance;
+    field->quantity->standing = other ? Standing::assumed : was.standing;
+    field->quantity->note = other ? std::string() : was.note;
     settle(*after, *machine_);
     forget_unread(*after, path.toStdString());
     const bool same = *after == *machine_;
@@ -259,6 +267,7 @@ void Document::set_choice(const QString& path, int index) {
         forget_unread(m, path.toStdString());
         // a linear cycle on a rotary axis keeps its words and says what is wrong with them
         if (path.contains(QLatin1String("/mechanism"))) reread_motion(m.axes[static_cast<std::size_t>(axis_)]);
+        follow_kinds(m, *machine_);
     });
 }
 

@@ -137,7 +137,11 @@ QString SteadyPlot::readout(double x, double, QCPAxisRect*) {
         text += p.possible ? tr("\n%1 at the peak: %2 A, %3 left, %4")
                                  .arg(s.name, words(p.supply_current, 3),
                                      qs(format_quantity(p.left, along ? Kind::force : Kind::torque, system, 3)),
-                                     p.settles ? tr("%1 °C").arg(words(p.winding, 3)) : tr("heats without end"))
+                                     !p.settles ? tr("heats without end")
+                                     : p.winding > s.motor.winding_limit()
+                                         ? tr("%1 °C, over its limit of %2 °C")
+                                               .arg(words(p.winding, 3), words(s.motor.winding_limit(), 3))
+                                         : tr("%1 °C").arg(words(p.winding, 3)))
                            : tr("\n%1 at the peak: cannot").arg(s.name);
     }
     return text;

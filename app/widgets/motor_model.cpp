@@ -177,7 +177,8 @@ const MotorModel::ColumnSpec& MotorModel::spec(int column) {
             [](const Motor&, const Row& r) { return r.heat; }},
         {"Tightest", "The tightest of all limits; hover for why",
             [](const Motor&, const Row& r, const Machine&) {
-                return QStringLiteral("%1  %2").arg(QString::fromUtf8(state_words(r.state)), percent(r.tightest));
+                const QString state = QString::fromUtf8(state_words(r.state));
+                return std::isnan(r.tightest) ? state : QStringLiteral("%1  %2").arg(state, percent(r.tightest));
             },
             [](const Motor&, const Row& r) {
                 return static_cast<double>(static_cast<int>(r.state)) * 1e6 +

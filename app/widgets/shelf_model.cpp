@@ -310,7 +310,8 @@ QVariant ShelfModel::data(const QModelIndex& at, int role) const {
         if (column == tightest) {
             if (!*kind_.at) return tr("judged later");
             if (!c) return judging() ? tr("being judged…") : QStringLiteral("–");
-            return QStringLiteral("%1  %2").arg(QString::fromUtf8(state_words(c->state)), qs(use_text(c->tightest)));
+            const QString state = QString::fromUtf8(state_words(c->state));
+            return std::isnan(c->tightest) ? state : QStringLiteral("%1  %2").arg(state, qs(use_text(c->tightest)));
         }
         if (column == limit) return c ? qs(c->limit) : QString();
         if (is_field) {

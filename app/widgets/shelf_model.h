@@ -102,7 +102,7 @@ class ShelfModel : public QAbstractTableModel, public MapSource {
     std::size_t place_ = 0;
     std::shared_ptr<const Machine> of_; ///< what they were judged on
     int of_axis_ = -1;
-    bool told_ = false; ///< that they are of another state
+    bool told_ = false;                   ///< that they are of another state
     std::shared_ptr<const Machine> seen_; ///< with the project's own parts as they are listed
     int revision_ = -1;                   ///< of the shelf
     Background<Result> work_;

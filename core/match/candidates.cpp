@@ -71,7 +71,7 @@ std::vector<Candidate> judge_each(const Machine& machine, std::size_t index, std
         const Limit& worst = a.limits[*deciding(a.limits)];
         // nothing but accepted unknowns: no reason against it
         c.state = worst.accepted ? LimitState::fits : worst.state;
-        c.tightest = worst.utilisation();
+        if (!yes_or_no(worst.key)) c.tightest = worst.utilisation();
         c.key = worst.key;
         c.limit = worst.label;
         c.reason = worst.reason;

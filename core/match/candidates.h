@@ -20,7 +20,7 @@ struct Candidate {
     double peak = 0;         ///< peak torque used of the curve
     double heat = 0;         ///< continuous heat used of allowed, loss method
     double acceleration = 0; ///< rad/s² (m/s²) that the peak torque at the top speed gives rotor and load
-    double tightest = 0;     ///< of all limits, used of allowed
+    double tightest = 0;     ///< of all limits, used of allowed; NaN: not known, or a limit that is yes or no
     LimitState state = LimitState::cannot_say;
     std::string key;              ///< of the limit that decides
     std::string limit;            ///< its label

@@ -436,7 +436,10 @@ void judge_precision(Limit& l, const LimitInput& in) {
                " by the root of the squares";
     if (largest != b.terms.end()) l.reason += "; most of it: " + largest->label;
     if (l.state != LimitState::fits)
-        l.remedy = "Less backlash, a stiffer or finer screw, a scale at the load, or compensation of the lead error.";
+        l.remedy =
+            std::holds_alternative<Screw>(in.axis.mechanism)
+                ? "Less backlash, a stiffer or finer screw, a scale at the load, or compensation of the lead error."
+                : "Less backlash, a stiffer mechanism, or a scale at the load.";
 }
 
 } // namespace

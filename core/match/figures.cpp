@@ -179,7 +179,7 @@ std::vector<FigureRow> motion_rows() {
 std::vector<FigureRow> load_rows() {
     using namespace need;
     return {
-        {"load.transmission_radius", "Travel per radian", nullptr, Kind::length_per_angle, travel,
+        {"load.transmission_radius", "Travel per turn", nullptr, Kind::length_per_angle, travel,
             [](In in) {
                 return in.load.path == LoadModel::Path::straight && !in.load.motion.rotary && !in.load.motion.direct;
             },

@@ -225,19 +225,22 @@ std::vector<FigureRow> heat_figure_rows() {
                 f.note = "of this cycle's shape, that brings the winding to " + degrees(in.heat->motor.limit) +
                          " in the mean";
             }},
-        {"heat.greatest_settling_rms", "Greatest RMS torque that settles", nullptr, Kind::torque, all, rides_on_load,
+        {"heat.greatest_settling_rms", "RMS torque before runaway", nullptr, Kind::torque, all, rides_on_load,
             [](Figure& f, In in) {
                 f.si = in.heat->settles.factor * in.demand->rms_torque;
-                f.note = std::isfinite(in.heat->settles.winding)
-                             ? "at " + degrees(in.heat->settles.winding) + "; above it the motor runs away"
-                             : std::string("never reached: the temperature has no bound before it");
+                const double winding = in.heat->settles.winding, limit = in.heat->motor.limit;
+                f.note = !std::isfinite(winding) ? std::string("never reached: the temperature has no bound before it")
+                         : winding > limit ? "at " + degrees(winding) + "; its insulation ends at " + degrees(limit)
+                                           : "at " + degrees(winding) + "; above it the motor runs away";
             }},
-        {"heat.settling_temperature", "Winding where it still settles", nullptr, Kind::temperature, all,
+        {"heat.settling_temperature", "Winding before runaway", nullptr, Kind::temperature, all,
             [](In in) { return rides_on_load(in) && (!in.demand || std::isfinite(in.heat->settles.winding)); },
             [](Figure& f, In in) {
                 f.si = in.heat->settles.winding + kelvin;
                 f.unit = "°C";
-                f.note = "beyond it loss and temperature drive each other up";
+                f.note = in.heat->settles.winding > in.heat->motor.limit
+                             ? "no rating: its insulation ends at " + degrees(in.heat->motor.limit)
+                             : std::string("beyond it loss and temperature drive each other up");
             }},
         {"energy.motor", "Energy a cycle, motor", nullptr, Kind::energy, all, in_watts,
             [](Figure& f, In in) {

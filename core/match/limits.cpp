@@ -11,6 +11,7 @@
 #include "core/quantity/not_finite.h"
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 #include <limits>
 #include <numbers>
@@ -31,6 +32,27 @@ const char* motor_missing(const LimitInput& in) {
 }
 
 } // namespace
+
+std::string travel_remedy(const Axis& axis, bool more) {
+    const auto one = [&](const char* larger, const char* smaller) { return std::string(more ? larger : smaller); };
+    const Mechanism& m = axis.mechanism;
+    if (motion_of(m).direct) return {};
+    if (std::holds_alternative<Screw>(m)) return one("a longer lead", "a shorter lead");
+    if (std::holds_alternative<RackPinion>(m)) return one("a larger pinion", "a smaller pinion");
+    if (std::holds_alternative<BeltDrive>(m) || std::holds_alternative<Conveyor>(m))
+        return one("a larger pulley", "a smaller pulley");
+    if (std::holds_alternative<Hoist>(m)) return one("a larger drum", "a smaller drum");
+    return one("a lower ratio", "a higher ratio");
+}
+
+std::string remedies(std::vector<std::string> each) {
+    std::erase(each, std::string());
+    std::string out;
+    for (std::size_t i = 0; i < each.size(); ++i)
+        out += (i == 0 ? "" : i + 1 < each.size() ? ", " : each.size() == 2 ? " or " : ", or ") + each[i];
+    if (!out.empty()) out.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(out.front())));
+    return out.empty() ? out : out + ".";
+}
 
 bool closed(Limit& l, const LimitInput& in, std::string source) {
     l.source = std::move(source);
@@ -247,7 +269,8 @@ void judge_speed(Limit& l, const LimitInput& in) {
         words(in).speed(l.used) + " of " + words(in).speed(l.allowed) +
         (c.mechanical_speed <= c.peak.end() ? ", the mechanical limit" : ", where the bus voltage ends the peak curve");
     if (l.state != LimitState::fits)
-        l.remedy = "Longer lead, more time for the fastest move, a faster motor or a higher bus voltage.";
+        l.remedy = remedies(
+            {travel_remedy(in.axis, true), "more time for the fastest move", "a faster motor", "a higher bus voltage"});
 }
 
 void judge_peak_torque(Limit& l, const LimitInput& in) {
@@ -264,8 +287,12 @@ void judge_peak_torque(Limit& l, const LimitInput& in) {
                words(in).speed(std::abs(u.worst_peak.speed)) + ", " + format_number(u.worst_peak.time, 3) +
                " s into the cycle; the curve gives " + words(in).torque(l.allowed) + " there";
     if (l.state != LimitState::fits)
-        l.remedy =
-            "Gentler acceleration, less moving mass, counterbalance, another lead, or a motor with more peak torque.";
+        l.remedy = remedies({"gentler acceleration", "less moving mass",
+            motion_of(in.axis.mechanism).has & Motion::inclination ? "a counterbalance" : "",
+            std::holds_alternative<Screw>(in.axis.mechanism)   ? "another lead"
+            : motion_of(in.axis.mechanism).has & Motion::shaft ? "another ratio"
+                                                               : "",
+            motion_of(in.axis.mechanism).direct ? "a motor with more peak force" : "a motor with more peak torque"});
 }
 
 void rms_working(Limit& l, const LimitInput& in) {
@@ -335,7 +362,8 @@ void judge_holding(Limit& l, const LimitInput& in) {
     if (!closed_but_for(l, in, lacks_of_continuous(in, true), "motor datasheet, standstill torque")) return;
     l.reason = words(in).torque(l.used) + " to hold" +
                (in.axis.credit_friction_at_rest ? ", friction credited" : ", friction not credited");
-    if (l.state != LimitState::fits) l.remedy = "Counterbalance, let the brake hold in dwells, shorter lead.";
+    if (l.state != LimitState::fits)
+        l.remedy = remedies({"a counterbalance", "a brake that holds in dwells", travel_remedy(in.axis, false)});
 }
 
 void judge_inertia_ratio(Limit& l, const LimitInput& in) {
@@ -353,8 +381,9 @@ void judge_inertia_ratio(Limit& l, const LimitInput& in) {
         l.reason += " at the most over the cycle, " + format_number(i.ratio_least(), 3) + " : 1 at the least";
     if (l.used < 0.5) l.reason += "; far below 1, the rotor spends the torque on itself: is the motor too big?";
     if (l.state != LimitState::fits)
-        l.remedy = "Thinner or shorter screw, a ratio, a rotor with more inertia, or a stiffer coupling and a policy "
-                   "that says so.";
+        l.remedy = remedies(
+            {std::holds_alternative<Screw>(in.axis.mechanism) ? "a thinner screw" : "", travel_remedy(in.axis, false),
+                "a rotor with more inertia", "a stiffer drivetrain and a policy that says so"});
 }
 
 void judge_brake(Limit& l, const LimitInput& in) {
@@ -389,7 +418,8 @@ void judge_brake(Limit& l, const LimitInput& in) {
                    format_number(in.policy.brake_static_factor.si, 2) + " × " + words(in).torque(torque) +
                    (held ? ", held in a dwell" : "");
         if (brakes.size() > 1) l.reason += "; what both brakes hold together";
-        if (l.state == LimitState::over) l.remedy = "A larger brake, a counterbalance, or a shorter lead.";
+        if (l.state == LimitState::over)
+            l.remedy = remedies({"a larger brake", "a counterbalance", travel_remedy(in.axis, false)});
     }
 }
 

@@ -41,6 +41,13 @@ inline Words words(const LimitInput& in) { return Words(motion_of(in.axis.mechan
 /// Judges a limit whose `used` and `allowed` are there, and ends its working; false where it cannot be said.
 [[nodiscard]] bool closed(Limit& l, const LimitInput& in, std::string source);
 
+/// "a shorter lead" of a screw, "a smaller pulley" of a belt, "a higher ratio" of what has neither: less travel a turn
+/// of the motor, or `more` of it. Empty where nothing turns.
+std::string travel_remedy(const Axis& axis, bool more);
+
+/// "One, another, or a third." Empty ones are left out.
+std::string remedies(std::vector<std::string> each);
+
 /// It cannot be said, for this reason.
 void cannot(Limit& l, Text why);
 

@@ -114,8 +114,8 @@ void judge_stepper_holding(Limit& l, const LimitInput& in) {
     l.reason = words(in).torque(l.used) + " to hold, of " + words(in).torque(m.holding(idle)) +
                (idle ? " at the idle current" : " at the current as set") + "; " + shares_words(in);
     if (l.state != LimitState::fits)
-        l.remedy = idle ? "Less reduction of the idle current, a counterbalance, or a motor that holds more."
-                        : "A counterbalance, a shorter lead, or a motor that holds more.";
+        l.remedy = remedies({idle ? "less reduction of the idle current" : travel_remedy(in.axis, false),
+            "a counterbalance", "a motor that holds more"});
 }
 
 namespace {

@@ -149,7 +149,7 @@ void Accuracy::describe(FieldVisitor& v) {
         return k;
     }());
     v.quantity(turning_stiffness, [&] {
-        QuantitySpec k = optional_quantity("turning_stiffness", "Stiffness at the load", "N·m/arcmin", 1e12,
+        QuantitySpec k = optional_quantity("turning_stiffness", "Stiffness at its shaft", "N·m/arcmin", 1e12,
             "Of a turning mechanism alone, at its shaft.", left_empty::unknown("rigid"), "C_m", need::stiffness);
         k.needs = Motion::start;
         return k;

@@ -50,7 +50,9 @@ void Stage::describe(FieldVisitor& v) {
                                .label = "Efficiency, driving",
                                .unit = "1",
                                .range = {0, 1, true},
-                               .typical = {0.3, 1},
+                               .typical = kind == StageKind::worm          ? Range{0.2, 0.95}
+                                          : kind == StageKind::strain_wave ? Range{0.5, 0.9}
+                                                                           : Range{0.8, 1},
                                .help = "From the motor to the load.",
                                .symbol = "η_f",
                                .applies = !by_lead(),

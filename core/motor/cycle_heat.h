@@ -57,6 +57,7 @@ class SteadyMotor {
     /// Why winding temperatures are not known; empty: they are.
     const std::string& missing() const { return heat_.missing; }
     const Capability& can() const { return can_; }
+    double winding_limit() const { return heat_.motor.limit; } ///< °C; NaN where it is not known
     /// Speed ≥ 0; a negative torque brakes.
     SteadyPoint at(double speed, double torque) const;
 

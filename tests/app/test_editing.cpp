@@ -273,3 +273,39 @@ TEST_CASE("Ctrl S saves over the file the project came from") {
     REQUIRE(other.window.open_file(file));
     CHECK(other.document().axis().load.payload.text == "20 kg");
 }
+
+TEST_CASE("a value typed over that of a sheet is assumed; typed back it is the sheet's again") {
+    Window w;
+    w.click_page(1);
+    const auto standing = [&] { return w.screw().lead.standing; };
+    REQUIRE(standing() == Standing::datasheet);
+    const std::string text = w.screw().lead.text;
+    w.type("/mechanism/lead", "12 mm");
+    CHECK(standing() == Standing::assumed);
+    QTest::keyClick(w.edit("/mechanism/lead"), Qt::Key_Escape);
+    CHECK(w.screw().lead.text == text);
+    CHECK(standing() == Standing::datasheet);
+    w.type("/mechanism/lead", "0.01 m"); // the same value in other words
+    CHECK(standing() == Standing::datasheet);
+    w.type("/mechanism/lead", "16 mm");
+    w.document().end_typing();
+    w.document().set_standing(w.path("/mechanism/lead"), Standing::measured);
+    w.type("/mechanism/lead", "15 mm");
+    CHECK(standing() == Standing::assumed);
+}
+
+TEST_CASE("a thread chosen by keys takes its usual friction, in the form too") {
+    Window w(false);
+    w.document().start_new();
+    w.click_page(1);
+    QComboBox* thread = nullptr;
+    for (QComboBox* c : w.window.findChildren<QComboBox*>(w.path("/mechanism/thread")))
+        if (c->isVisible()) thread = c;
+    REQUIRE(thread);
+    thread->setFocus(Qt::TabFocusReason);
+    QTest::keyClick(thread, Qt::Key_Down);
+    QApplication::processEvents();
+    CHECK(w.screw().thread == Thread::trapezoidal);
+    CHECK(w.screw().thread_friction.text == "0.12");
+    CHECK(QApplication::focusWidget() == thread);
+}

@@ -136,7 +136,7 @@ void Screw::describe(FieldVisitor& v) {
                                     .label = "Thread friction",
                                     .unit = "1",
                                     .range = {0, 1},
-                                    .typical = {0.003, 0.3},
+                                    .typical = thread == Thread::trapezoidal ? Range{0.03, 0.3} : Range{0.002, 0.02},
                                     .help = "Ball screw 0.003–0.01, steel on bronze 0.08–0.15.",
                                     .source = "common practice, no source",
                                     .rare = true,
