@@ -17,7 +17,7 @@ namespace fulmox::app {
 
 Guide::Guide(QWidget* parent) : QFrame(parent) {
     setObjectName(QStringLiteral("ledger")); // the same ground as what it takes the place of
-    setFixedWidth(400);
+    setFixedWidth(296);                      // as wide as the ledger, in whose place it stands: the page stays whole
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(14, 12, 10, 8);
     auto* head = new QHBoxLayout;

@@ -22,7 +22,7 @@ namespace fulmox::app {
 
 namespace {
 
-constexpr int strip = 58, narrowest = 250, widest = 560; // widths of the ledger
+constexpr int strip = 92, narrowest = 250, widest = 560; // widths of the ledger
 
 QString value_text(const Limit& l, UnitSystem units) {
     if (l.state == LimitState::cannot_say) return l.accepted ? QObject::tr("accepted") : QObject::tr("cannot say");
@@ -187,12 +187,15 @@ void LimitRow::paintEvent(QPaintEvent*) {
             p.setPen(QPen(theme().accent, 1.5));
             p.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 6, 6);
         }
-        draw_state(p, QRectF(width() / 2.0 - 5.5, 5, 11, 11), limit_.state);
+        draw_state(p, QRectF(5, 5, 11, 11), limit_.state);
         p.setPen(theme().ink);
         p.setFont(type_face(11));
         QString value = limit_.state == LimitState::cannot_say ? QStringLiteral("?") : value_text(limit_, units_);
-        if (p.fontMetrics().horizontalAdvance(value) > width() - 4) value = QString::fromUtf8("–");
-        p.drawText(QRect(0, 18, width(), 18), Qt::AlignCenter, value);
+        if (p.fontMetrics().horizontalAdvance(value) > width() - 24) value = QString::fromUtf8("–");
+        p.drawText(QRect(21, 2, width() - 24, 17), Qt::AlignLeft | Qt::AlignVCenter, value);
+        p.setPen(theme().second);
+        p.drawText(QRect(5, 19, width() - 8, 17), Qt::AlignLeft | Qt::AlignVCenter,
+            p.fontMetrics().elidedText(qs(limit_.label), Qt::ElideRight, width() - 8));
         return;
     }
     if (open_ || hasFocus()) {

@@ -33,6 +33,7 @@
 #include <QPushButton>
 #include <QResizeEvent>
 #include <QScrollArea>
+#include <QScrollBar>
 #include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
@@ -217,6 +218,8 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     connect(&document_, &Document::opened, this, [this] {
         hide_message();
         show_page(0);
+        for (QScrollArea* area : room_->findChildren<QScrollArea*>()) area->verticalScrollBar()->setValue(0);
+        room_->verticalScrollBar()->setValue(0);
         watch_file();
     });
     show_page(0);

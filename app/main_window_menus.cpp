@@ -85,7 +85,7 @@ void MainWindow::build_menus() {
             QFileDialog::getOpenFileName(this, tr("Open project"), {}, tr("Fulmox projects (*.fulmox);;All files (*)"));
         if (!f.isEmpty() && may_leave()) open_file(f);
     });
-    QMenu* recent = file->addMenu(tr("Open &recent"));
+    QMenu* recent = file->addMenu(tr("Open re&cent"));
     connect(recent, &QMenu::aboutToShow, this, [this, recent] { fill_recent(recent); });
     action(file, tr("Open the &demo project"), {}, [this] {
         if (may_leave()) open_demo();
@@ -122,18 +122,18 @@ void MainWindow::build_menus() {
     texts();
     edit->addSeparator();
     QMenu* axis = edit->addMenu(tr("A&xis"));
-    action(axis, tr("Add an axis"), {}, [this] { outline_->add_axis(); });
-    action(axis, tr("Rename axis"), {}, [this] { outline_->rename_axis(); });
-    action(axis, tr("Duplicate axis"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_D),
+    action(axis, tr("&Add an axis"), {}, [this] { outline_->add_axis(); });
+    action(axis, tr("&Rename axis"), {}, [this] { outline_->rename_axis(); });
+    action(axis, tr("&Duplicate axis"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_D),
         [this] { outline_->duplicate_axis(); });
-    action(axis, tr("Delete axis"), {}, [this] { outline_->delete_axis(); });
+    action(axis, tr("D&elete axis"), {}, [this] { outline_->delete_axis(); });
     action(
-        axis, tr("Move axis up"), QKeySequence(Qt::ALT | Qt::SHIFT | Qt::Key_Up), [this] { outline_->move_axis(-1); });
-    action(axis, tr("Move axis down"), QKeySequence(Qt::ALT | Qt::SHIFT | Qt::Key_Down),
+        axis, tr("Move axis &up"), QKeySequence(Qt::ALT | Qt::SHIFT | Qt::Key_Up), [this] { outline_->move_axis(-1); });
+    action(axis, tr("Move axis do&wn"), QKeySequence(Qt::ALT | Qt::SHIFT | Qt::Key_Down),
         [this] { outline_->move_axis(1); });
     edit->addSeparator();
     action(edit, tr("&Copy this"), QKeySequence::Copy, [this] { copy_here(); });
-    QMenu* copies = edit->addMenu(tr("Copy of this a&xis"));
+    QMenu* copies = edit->addMenu(tr("Copy of this ax&is"));
     connect(copies, &QMenu::aboutToShow, this, [this, copies] { fill_copies(copies); });
     edit->addSeparator();
     action(edit, tr("&Find a field or command"), QKeySequence(Qt::CTRL | Qt::Key_K),
@@ -150,7 +150,7 @@ void MainWindow::build_menus() {
         else
             show_message(tr("Nothing is pinned yet: pin a state as A first."));
     });
-    action(edit, tr("&Unpin A"), {}, [this] { document_.unpin(); });
+    action(edit, tr("U&npin A"), {}, [this] { document_.unpin(); });
     edit->addSeparator();
     action(edit, tr("&Materials…"), QKeySequence(Qt::CTRL | Qt::Key_M), [this] { edit_materials(); });
     action(edit, tr("&Policies…"), QKeySequence(Qt::CTRL | Qt::Key_L), [this] { edit_policies(); });

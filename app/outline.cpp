@@ -99,13 +99,17 @@ void OutlineItem::paintEvent(QPaintEvent*) {
     p.setFont(type_face(13, isChecked() ? Weight::strong : Weight::regular));
     if (folded_) {
         p.setPen(ink);
-        const QString shown = number_ > 0 ? QString::number(number_) : text().left(1);
+        p.setFont(type_face(12, isChecked() ? Weight::strong : Weight::regular));
+        QRect room = rect().adjusted(6, 0, -3, 0);
         if (state_) {
             draw_state(p, QRectF(5, height() / 2.0 - 5, 10, 10), *state_);
-            p.drawText(rect().adjusted(18, 0, 0, 0), Qt::AlignVCenter, shown);
-        } else {
-            p.drawText(rect(), Qt::AlignCenter, shown);
+            room.setLeft(19);
+        } else if (number_ > 0) {
+            p.drawText(room, Qt::AlignVCenter, QString::number(number_));
+            room.setLeft(room.left() + 14);
         }
+        p.drawText(room, Qt::AlignVCenter,
+            p.fontMetrics().elidedText(brief_.isEmpty() ? text() : brief_, Qt::ElideRight, room.width()));
         return;
     }
     if (number_ > 0) {
@@ -184,6 +188,7 @@ Outline::Outline(Document& document, QWidget* parent) : QFrame(parent), document
         auto* item = new OutlineItem(tr(entry.question));
         const int number = static_cast<int>(pages_.size()) + 1;
         item->set_number(number);
+        item->set_brief(tr(entry.brief));
         item->set_accented(true);
         item->setObjectName(QStringLiteral("page/%1").arg(number));
         connect(item, &QPushButton::clicked, this, [this, page = number - 1] {
@@ -217,7 +222,7 @@ void Outline::set_folded(bool on) {
     if (folded_ == on) return;
     end_renaming(true);
     folded_ = on;
-    setFixedWidth(on ? 54 : 206);
+    setFixedWidth(on ? 96 : 206);
     for (QLabel* h : headings_) h->setVisible(!on);
     add_->setText(on ? QStringLiteral("+") : tr("+ axis"));
     machine_->set_folded(on);
@@ -411,7 +416,6 @@ void Outline::refresh() {
             axes_[i]->setText(name);
             axes_[i]->setShortcut({}); // "&" in a name is a letter
         }
-        axes_[i]->set_number(folded_ ? static_cast<int>(i) + 1 : 0);
         axes_[i]->setChecked(static_cast<int>(i) == document_.axis_index());
         if (!all_ && static_cast<int>(i) != document_.axis_index()) continue; // not before the first picture
         const Assessment& a = document_.assessment(static_cast<int>(i));

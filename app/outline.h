@@ -22,6 +22,7 @@ class OutlineItem : public QPushButton {
     explicit OutlineItem(const QString& text, QWidget* parent = nullptr);
     void set_state(LimitState state, const QString& figure);
     void set_number(int number) { number_ = number; }
+    void set_brief(const QString& brief) { brief_ = brief; } ///< shown where it is folded
     void set_accented(bool on) { accented_ = on; }
     void set_folded(bool on);
     /// It can be dragged up and down among its like.
@@ -43,6 +44,7 @@ class OutlineItem : public QPushButton {
     QString figure_;
     QPoint pressed_;
     int number_ = 0;
+    QString brief_;
     bool accented_ = false;
     bool folded_ = false;
     bool movable_ = false;

@@ -3,9 +3,7 @@
 #include "app/ledger.h"
 #include "app/main_window.h"
 #include "app/theme.h"
-#include "app/widgets/compare_view.h"
 #include "app/widgets/mechanism_gallery.h"
-#include "app/widgets/motor_table.h"
 #include "app/widgets/part_cards.h"
 #include "app/widgets/picture_view.h"
 
@@ -76,11 +74,6 @@ int write_shots(const QString& folder) {
     window.show_page(2);
     shot("4-what-does-it-take");
     window.document().select_axis(3);
-    tab(1);
-    shot("5-path");
-    tab(2);
-    shot("6-which-input");
-    tab(0);
     // a pop-up is a window of its own: laid over the main one as it is on screen
     window.show_page(0);
     settle();
@@ -95,24 +88,6 @@ int write_shots(const QString& folder) {
     window.show_page(3);
     window.findChild<Ledger*>()->open_row(QStringLiteral("inertia_ratio"));
     shot("8-what-can-drive-it");
-    if (auto* motors = window.findChild<MotorTable*>()) {
-        for (const char* name : {"Wren 60-19 B", "Heron 80-16 B", "Wren 80-24 B"}) {
-            motors->show_motor(QString::fromUtf8(name));
-            motors->toggle_compared();
-        }
-        tab(5);
-        settle();
-        for (QScrollArea* page : window.findChildren<QScrollArea*>())
-            if (page->isVisible()) page->verticalScrollBar()->setValue(page->verticalScrollBar()->maximum());
-        shot("12-compare");
-        for (const char* name : {"Wren 60-19 B", "Heron 80-16 B", "Wren 80-24 B"}) {
-            motors->show_motor(QString::fromUtf8(name));
-            motors->toggle_compared();
-        }
-        tab(0);
-        for (QScrollArea* page : window.findChildren<QScrollArea*>())
-            if (page->isVisible()) page->verticalScrollBar()->setValue(0);
-    }
     window.document().select_axis(7);
     tab(2);
     shot("11-datasheet-check");
@@ -125,9 +100,6 @@ int write_shots(const QString& folder) {
     window.document().select_axis(6);
     tab(3);
     shot("13-stepper");
-    tab(7);
-    scrolled(true);
-    shot("15-which-kind");
     tab(8);
     settle();
     if (auto* view = window.findChild<PictureView*>()) {
@@ -136,18 +108,6 @@ int write_shots(const QString& folder) {
         view->canvas().select(0, 3);
     }
     shot("16-curve-off-a-picture");
-    if (auto* compare = window.findChild<CompareView*>()) {
-        tab(5);
-        settle();
-        auto* motors = window.findChild<MotorTable*>();
-        motors->show_motor(QStringLiteral("Swift 40-25-24"));
-        motors->toggle_compared();
-        compare->over_speed(true);
-        settle();
-        shot("17-over-speed-and-load");
-        compare->over_speed(false);
-        motors->toggle_compared();
-    }
     // the cards of other parts
     if (auto* cards = window.findChild<PartCards*>()) {
         scrolled(false);

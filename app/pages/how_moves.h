@@ -18,6 +18,7 @@ class HowMoves : public Page {
 
   public:
     static constexpr const char* question = "How must it move?";
+    static constexpr const char* brief = QT_TR_NOOP("Motion"); ///< where the outline is folded
     explicit HowMoves(Document& document, QWidget* parent = nullptr);
     void activate() override;
     QSize least() const override { return {760, 690}; }

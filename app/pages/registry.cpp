@@ -12,7 +12,7 @@ namespace fulmox::app {
 namespace {
 
 template <class P> PageEntry entry(std::vector<const char*> places, std::vector<PageDoing> doings = {}) {
-    return {P::question, std::move(places), [](Document& d) -> Page* { return new P(d); }, std::move(doings)};
+    return {P::question, P::brief, std::move(places), [](Document& d) -> Page* { return new P(d); }, std::move(doings)};
 }
 
 } // namespace

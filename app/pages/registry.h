@@ -17,6 +17,7 @@ struct PageDoing {
 
 struct PageEntry {
     const char* question;            ///< its name
+    const char* brief;               ///< the same where the outline is folded
     std::vector<const char*> places; ///< of an axis whose fields stand on it: "/cycle"
     Page* (*make)(Document&);
     std::vector<PageDoing> doings = {};

@@ -161,6 +161,13 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     connect(&document, &Document::changed, this, [this] {
         if (isVisible()) refresh_card();
     });
+    // another project begins where one begins
+    connect(&document, &Document::opened, this, [this] {
+        filter_->clear();
+        last_tab_.clear();
+        cards_->select(CardOf::motor);
+        tabs_->setCurrentIndex(catalogue_tab);
+    });
 }
 
 void WhatDrives::say_count() {

@@ -28,6 +28,7 @@ class WhatDrives : public Page {
 
   public:
     static constexpr const char* question = "What can drive it?";
+    static constexpr const char* brief = QT_TR_NOOP("Motor"); ///< where the outline is folded
     explicit WhatDrives(Document& document, QWidget* parent = nullptr);
     void activate() override;
     QSize least() const override;

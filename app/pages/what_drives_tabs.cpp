@@ -234,9 +234,9 @@ void WhatDrives::add_shelves() {
             [this, kind](const QString& file) { import_parts(document_, file, QString::fromUtf8(kind), this); });
         return view;
     };
-    add_tab(of_gearheads(), tr("Gearheads"), CardOf::gearhead, tr("The ratio curve, and what can be had"));
+    add_tab(of_gearheads(), tr("Gearhead catalogue"), CardOf::gearhead, tr("The ratio curve, and what can be had"));
     shelf(gearheads_, "gearhead");
-    add_tab(shelf(new ShelfView(document_, "coupling"), "coupling"), tr("Couplings"), CardOf::coupling);
+    add_tab(shelf(new ShelfView(document_, "coupling"), "coupling"), tr("Coupling catalogue"), CardOf::coupling);
     auto* coupling = of_part({QStringLiteral("/coupling")}, {"coupling."});
     auto* kinds = new QLabel;
     kinds->setObjectName(QStringLiteral("coupling-kinds"));
@@ -263,11 +263,11 @@ void WhatDrives::add_shelves() {
         if (tabs_->currentWidget() == coupling) say_kinds();
     });
     add_tab(coupling, tr("Coupling"), CardOf::coupling, tr("The coupling of this axis, and what it comes to"));
-    add_tab(shelf(new ShelfView(document_, "brake"), "brake"), tr("Brakes"), CardOf::brake);
+    add_tab(shelf(new ShelfView(document_, "brake"), "brake"), tr("Brake catalogue"), CardOf::brake);
     add_tab(of_part({QStringLiteral("/brake")}, {"brake."}), tr("Brake"), CardOf::brake,
         tr("The brake of this axis, and how it stops it"));
-    add_tab(shelf(new ShelfView(document_, "drive"), "drive"), tr("Drives"), CardOf::drive);
-    add_tab(shelf(new ShelfView(document_, "supply"), "supply"), tr("Supplies"), CardOf::drive,
+    add_tab(shelf(new ShelfView(document_, "drive"), "drive"), tr("Drive catalogue"), CardOf::drive);
+    add_tab(shelf(new ShelfView(document_, "supply"), "supply"), tr("Supply catalogue"), CardOf::drive,
         tr("Sheets of supplies; no axis is judged by them yet"));
     auto* screw = of_part({QStringLiteral("/mechanism/ends"), QStringLiteral("/mechanism/nut_body")}, {"screw."});
     auto* screw_view = new ScrewView(document_);

@@ -13,6 +13,7 @@ class WhatMoves : public Page {
 
   public:
     static constexpr const char* question = "What moves?";
+    static constexpr const char* brief = QT_TR_NOOP("Load"); ///< where the outline is folded
     explicit WhatMoves(Document& document, QWidget* parent = nullptr);
 
     void activate() override;

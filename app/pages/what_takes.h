@@ -12,6 +12,7 @@ class WhatTakes : public Page {
 
   public:
     static constexpr const char* question = "What does it take?";
+    static constexpr const char* brief = QT_TR_NOOP("Demand"); ///< where the outline is folded
     explicit WhatTakes(Document& document, QWidget* parent = nullptr);
     void activate() override;
     QSize least() const override { return {760, 720}; }

@@ -174,6 +174,14 @@ void Plot::leaveEvent(QEvent* event) {
     QCustomPlot::leaveEvent(event);
 }
 
+// a wheel that passes over it scrolls the page; it zooms once the plot was clicked, or with Ctrl
+void Plot::wheelEvent(QWheelEvent* event) {
+    if (hasFocus() || (event->modifiers() & Qt::ControlModifier))
+        QCustomPlot::wheelEvent(event);
+    else
+        event->ignore();
+}
+
 void Plot::mouseDoubleClickEvent(QMouseEvent* event) {
     reset_view();
     QCustomPlot::mouseDoubleClickEvent(event);

@@ -32,13 +32,14 @@ SheetView::SheetView(Document& document, QWidget* parent) : QWidget(parent), doc
     take_->setToolTip(tr("Reads the constant as the selected row says (Enter or a double click); undo takes it back"));
     connect(take_, &QPushButton::clicked, this, &SheetView::take);
     over->addWidget(take_);
+    why_not_ = new QLabel(tr("no choice reads it so: a slip, corrected in the value itself on the tab Datasheet"));
+    why_not_->setObjectName(QStringLiteral("why-not-taken"));
+    why_not_->setFont(type_face(12));
+    over->addWidget(why_not_);
     column->addLayout(over);
     pairs_ = plain_table(QStringLiteral("sheet-pairs"), tr("What the sheet says twice, and readings that agree"));
     take_on_enter(*pairs_, [this] { take(); });
-    connect(pairs_, &QTableWidget::itemSelectionChanged, this, [this] {
-        const int row = pairs_->currentRow();
-        take_->setVisible(row >= 0 && row < static_cast<int>(rows_.size()) && rows_[static_cast<std::size_t>(row)]);
-    });
+    connect(pairs_, &QTableWidget::itemSelectionChanged, this, &SheetView::offer);
     column->addWidget(pairs_, 6);
     nothing_ = new QLabel;
     nothing_->setObjectName(QStringLiteral("second"));
@@ -88,12 +89,12 @@ void SheetView::refresh() {
             rows_.push_back(nullptr);
         }
         for (const SheetReading& each : p.readings) {
-            rows_.push_back(each.option >= 0 ? &each : nullptr);
+            rows_.push_back(&each);
             ++r;
         }
     }
     if (row >= 0 && row < pairs_->rowCount()) pairs_->selectRow(row);
-    take_->setVisible(pairs_->currentRow() >= 0 && rows_[static_cast<std::size_t>(pairs_->currentRow())]);
+    offer();
     QString words;
     if (found_.empty())
         words = document_.has_axis() && document_.axis().motor.stepper()
@@ -112,10 +113,19 @@ void SheetView::refresh() {
     nothing_->setVisible(!words.isEmpty());
 }
 
-void SheetView::take() {
+const SheetReading* SheetView::selected() const {
     const int row = pairs_->currentRow();
-    if (row < 0 || row >= static_cast<int>(rows_.size())) return;
-    if (const SheetReading* r = rows_[static_cast<std::size_t>(row)])
+    return row < 0 || row >= static_cast<int>(rows_.size()) ? nullptr : rows_[static_cast<std::size_t>(row)];
+}
+
+void SheetView::offer() {
+    const SheetReading* r = selected();
+    take_->setVisible(r && r->option >= 0);
+    why_not_->setVisible(r && r->option < 0);
+}
+
+void SheetView::take() {
+    if (const SheetReading* r = selected(); r && r->option >= 0)
         document_.set_choice(document_.axis_path() + QStringLiteral("/motor/electric/") + qs(r->field), r->option);
 }
 

@@ -22,6 +22,8 @@ class SheetView : public QWidget {
     explicit SheetView(Document& document, QWidget* parent = nullptr);
     void refresh();
     void take();
+    void offer(); ///< to take the reading of the selected row, or why it cannot be taken
+    const SheetReading* selected() const;
     /// Contradictions of the sheet, for the tab.
     int contradictions() const;
 
@@ -34,8 +36,9 @@ class SheetView : public QWidget {
     QTableWidget* pairs_;
     QLabel* nothing_;
     QPushButton* take_;
+    QLabel* why_not_;
     std::vector<SheetPair> found_;
-    std::vector<const SheetReading*> rows_; ///< of the pairs' table; null: a pair, or a reading no choice mends
+    std::vector<const SheetReading*> rows_; ///< of the table of pairs; null: a pair
     Motor shown_;
     UnitSystem units_ = UnitSystem::si;
 };

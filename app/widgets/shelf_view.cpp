@@ -246,6 +246,7 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
     connect(&document_, &Document::changed, this, [this] {
         if (isVisible()) later_.start();
     });
+    connect(&document_, &Document::opened, words_, &QLineEdit::clear); // filters are those of one project
 }
 
 std::size_t ShelfView::place() const { return place_ ? static_cast<std::size_t>(place_->value() - 1) : 0; }

@@ -186,7 +186,7 @@ TEST_CASE("the wheel looks closer, a double click shows the whole again") {
     const double whole = time->range().size();
     const QPoint centre = plot->axisRect(0)->center();
     QWheelEvent wheel(QPointF(centre), plot->mapToGlobal(QPointF(centre)), QPoint(), QPoint(0, 240), Qt::NoButton,
-        Qt::NoModifier, Qt::NoScrollPhase, false);
+        Qt::ControlModifier, Qt::NoScrollPhase, false);
     QApplication::sendEvent(plot, &wheel);
     CHECK(time->range().size() < whole); // all three share the time axis
     QTest::mouseDClick(plot, Qt::LeftButton, Qt::NoModifier, centre);

@@ -149,7 +149,7 @@ TEST_CASE("what is not judged has a map of two other columns, and says nothing o
     Window w;
     PartCards& row = cards(w);
     QTest::mouseClick(row.card(CardOf::drive), Qt::LeftButton);
-    tab(w, "Supplies");
+    tab(w, "Supply catalogue");
     w.settle();
     ShelfView* shelf = nullptr;
     for (ShelfView* s : w.window.findChildren<ShelfView*>())
@@ -195,10 +195,10 @@ TEST_CASE("Tab goes through page 4 as it is read, line by line, on every card") 
         QTest::mouseClick(row.card(of), Qt::LeftButton);
         w.settle();
         auto* tabs = tab(w, of == CardOf::motor      ? "Catalogue"
-                            : of == CardOf::gearhead ? "Gearheads"
-                            : of == CardOf::coupling ? "Couplings"
-                            : of == CardOf::brake    ? "Brakes"
-                                                     : "Drives");
+                            : of == CardOf::gearhead ? "Gearhead catalogue"
+                            : of == CardOf::coupling ? "Coupling catalogue"
+                            : of == CardOf::brake    ? "Brake catalogue"
+                                                     : "Drive catalogue");
         QWidget* page = tabs->currentWidget();
         QPoint last(-1, -1);
         QString before;

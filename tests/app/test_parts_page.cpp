@@ -71,12 +71,12 @@ TEST_CASE("each card shows the tightest limit of its part, and decides what stan
         return out;
     };
     CHECK(shown().contains(QStringLiteral("Datasheet")));
-    CHECK(!shown().contains(QStringLiteral("Couplings")));
+    CHECK(!shown().contains(QStringLiteral("Coupling catalogue")));
     // by keys: Tab to the card, Enter
     row.card(CardOf::coupling)->setFocus();
     QTest::keyClick(row.card(CardOf::coupling), Qt::Key_Return);
     w.settle();
-    CHECK(shown() == QStringList{QStringLiteral("Couplings"), QStringLiteral("Coupling")});
+    CHECK(shown() == QStringList{QStringLiteral("Coupling catalogue"), QStringLiteral("Coupling")});
     // the way from a field opens its card
     w.window.go_to(QStringLiteral("/axes/0/mechanism/ends/drive_end/seat_diameter"));
     w.settle();
