@@ -22,7 +22,7 @@ namespace fulmox::app {
 
 namespace {
 
-constexpr int strip = 92, narrowest = 250, widest = 560; // widths of the ledger
+constexpr int strip = 104, narrowest = 250, widest = 560; // widths of the ledger
 
 QString value_text(const Limit& l, UnitSystem units) {
     if (l.state == LimitState::cannot_say) return l.accepted ? QObject::tr("accepted") : QObject::tr("cannot say");

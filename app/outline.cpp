@@ -222,7 +222,7 @@ void Outline::set_folded(bool on) {
     if (folded_ == on) return;
     end_renaming(true);
     folded_ = on;
-    setFixedWidth(on ? 96 : 206);
+    setFixedWidth(on ? 118 : 206);
     for (QLabel* h : headings_) h->setVisible(!on);
     add_->setText(on ? QStringLiteral("+") : tr("+ axis"));
     machine_->set_folded(on);

@@ -11,6 +11,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace fulmox::app {
 
@@ -244,7 +245,12 @@ std::vector<MapColumn> MotorModel::map_columns() const {
     std::vector<MapColumn> out;
     for (const Of& each : of) {
         const auto value =
-            each.column == tightest ? [](const Motor&, const Row& r) { return r.tightest; } : spec(each.column).value;
+            each.column == tightest
+                ? [](const Motor&, const Row& r) { // over by a yes or no stands beyond the border
+                      return std::isnan(r.tightest) && r.state == LimitState::over ? std::numeric_limits<double>::infinity()
+                                                                                  : r.tightest;
+                  }
+                : spec(each.column).value;
         const QString head = tr(spec(each.column).head);
         const auto read = [this, value](int row) { return value(motor(row), row_at(row)); };
         if (each.kind == Kind::number) {

@@ -9,6 +9,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <numeric>
 
 namespace fulmox::app {
@@ -223,7 +224,11 @@ std::vector<MapColumn> ShelfModel::map_columns() const {
     if (*kind_.at)
         out.push_back({tr("Tightest"), QStringLiteral("%"), true, [this](int row) {
                            const Candidate* c = candidate(row);
-                           return c ? 100 * c->tightest : std::nan("");
+                           // over by a yes or no stands beyond the border
+                           return !c ? std::nan("")
+                                  : std::isnan(c->tightest) && c->state == LimitState::over
+                                      ? std::numeric_limits<double>::infinity()
+                                      : 100 * c->tightest;
                        }});
     out.push_back({tr("Price"), qs(document_.machine().currency), true,
         [this, given](int row) { return given(kind_.price(*rows_.parts, static_cast<std::size_t>(row))); }});

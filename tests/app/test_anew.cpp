@@ -12,6 +12,7 @@
 #include <QScrollBar>
 #include <QTableWidget>
 #include <QWheelEvent>
+#include <QtTest/qtestspontaneevent.h>
 #include <map>
 
 using namespace fulmox;
@@ -23,7 +24,8 @@ namespace {
 bool wheel(QWidget& on, int turns, Qt::KeyboardModifiers keys = {}) {
     const QPointF at = QRectF(on.rect()).center();
     QWheelEvent e(at, on.mapToGlobal(at), {}, {0, 120 * turns}, Qt::NoButton, keys, Qt::NoScrollPhase, false);
-    QApplication::sendEvent(&on, &e);
+    QSpontaneKeyEvent::setSpontaneous(&e); // or it goes no further than to the first; `sendEvent` would take it back
+    qApp->notify(&on, &e);
     QApplication::processEvents();
     return e.isAccepted();
 }
