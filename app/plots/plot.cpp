@@ -21,6 +21,7 @@ namespace fulmox::app {
 
 Plot::Plot(QWidget* parent) : QCustomPlot(parent) {
     setInteractions(QCP::iRangeDrag | QCP::iRangeZoom);
+    setAttribute(Qt::WA_NoMousePropagation, false); // a wheel it ignores is the page's
     setNoAntialiasingOnDrag(true);
     setMinimumSize(200, 140);
     setFocusPolicy(Qt::ClickFocus);

@@ -35,7 +35,7 @@ MotorModel::MotorModel(Document& document, QObject* parent) : QAbstractTableMode
     follow();
     connect(&document_, &Document::changed, this, [this] {
         follow();
-        if (!present() && !std::exchange(told_, true)) emit judged();
+        if (const bool other = !present(); std::exchange(told_, other) != other) emit judged();
     });
     const auto anew = [this] {
         beginResetModel();
@@ -110,7 +110,7 @@ void MotorModel::judge() {
             rows_ = std::move(rows);
             of_ = of;
             of_axis_ = axis;
-            told_ = false;
+            told_ = !present();
             changed();
             emit judged();
         });

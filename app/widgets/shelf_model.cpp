@@ -41,7 +41,7 @@ ShelfModel::ShelfModel(Document& document, const PartKind& kind, QObject* parent
         if (it != all.end()) fields_.push_back(*it);
     }
     connect(&document_, &Document::changed, this, [this] {
-        if (!present() && !std::exchange(told_, true)) emit judged();
+        if (const bool other = !present(); std::exchange(told_, other) != other) emit judged();
     });
 }
 
@@ -176,7 +176,7 @@ void ShelfModel::judge(std::size_t place) {
             ranks_ = std::move(r.ranks);
             of_ = of;
             of_axis_ = axis;
-            told_ = false;
+            told_ = !present();
             changed();
             emit judged();
         });
