@@ -114,7 +114,7 @@ void MotorModel::judge() {
             changed();
             emit judged();
         });
-    if (work_.running()) changed(); // nothing is said meanwhile
+    if (work_.running()) changed(); // nothing is said while they are judged
 }
 
 CandidateCount MotorModel::counts() const {

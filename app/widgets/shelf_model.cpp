@@ -181,7 +181,7 @@ void ShelfModel::judge(std::size_t place) {
             emit judged();
         });
     if (!work_.running()) return;
-    changed(); // nothing is said meanwhile
+    changed(); // nothing is said while they are judged
     emit judged();
 }
 

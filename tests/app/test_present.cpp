@@ -164,7 +164,7 @@ TEST_CASE("after any change every page, card, table and plot is of the present s
             INFO(change.name << ", made at " << front.name.toStdString() << ", then page " << v.page << ' '
                              << v.name.toStdString());
             auto now = contents(w), right = contents(fresh);
-            if (now != right) { // a layout that settles may draw anew
+            if (now != right) { // a layout that settles may draw again
                 fresh.settle();
                 w.settle();
                 now = contents(w);
