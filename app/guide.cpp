@@ -17,7 +17,8 @@ namespace fulmox::app {
 
 Guide::Guide(QWidget* parent) : QFrame(parent) {
     setObjectName(QStringLiteral("ledger")); // the same ground as what it takes the place of
-    setFixedWidth(296);                      // as wide as the ledger, in whose place it stands: the page stays whole
+    // as wide as the ledger, in whose place it stands: the page stays whole
+    setFixedWidth(296);
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(14, 12, 10, 8);
     auto* head = new QHBoxLayout;

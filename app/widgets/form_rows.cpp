@@ -1,4 +1,4 @@
-// The rows of a form: how a field is shown, and what is said of it.
+// The rows of a form: a field with its label, second unit, source and error.
 #include "app/widgets/form.h"
 
 #include "app/theme.h"

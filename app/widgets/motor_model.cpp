@@ -114,7 +114,7 @@ void MotorModel::judge() {
             changed();
             emit judged();
         });
-    if (work_.running()) changed(); // nothing is said while they are judged
+    if (work_.running()) changed(); // the cells say so until then
 }
 
 CandidateCount MotorModel::counts() const {

@@ -32,7 +32,7 @@ SheetView::SheetView(Document& document, QWidget* parent) : QWidget(parent), doc
     take_->setToolTip(tr("Reads the constant as the selected row says (Enter or a double click); undo takes it back"));
     connect(take_, &QPushButton::clicked, this, &SheetView::take);
     over->addWidget(take_);
-    why_not_ = new QLabel(tr("no choice reads it so: a slip, corrected in the value itself on the tab Datasheet"));
+    why_not_ = new QLabel(tr("No choice fits this reading: correct the value on the Datasheet tab."));
     why_not_->setObjectName(QStringLiteral("why-not-taken"));
     why_not_->setFont(type_face(12));
     over->addWidget(why_not_);
@@ -77,6 +77,7 @@ void SheetView::refresh() {
     // few pairs leave their room to the constants
     pairs_->setMaximumHeight(34 + 22 * std::max(2, pairs_->rowCount()));
     rows_.clear();
+    pairs_->clearSpans();
     int r = 0;
     for (const SheetPair& p : found_) {
         if (p.verdict != Verdict::agrees)
@@ -90,6 +91,7 @@ void SheetView::refresh() {
         }
         for (const SheetReading& each : p.readings) {
             rows_.push_back(&each);
+            pairs_->setSpan(r, 0, 1, 3); // its words have the room of the two values
             ++r;
         }
     }

@@ -181,7 +181,7 @@ void ShelfModel::judge(std::size_t place) {
             emit judged();
         });
     if (!work_.running()) return;
-    changed(); // nothing is said while they are judged
+    changed(); // the cells say so until then
     emit judged();
 }
 
