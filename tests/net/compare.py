@@ -21,17 +21,27 @@ KINDS = ("gearhead", "coupling", "brake", "drive")
 TOLERANCE = 1e-9
 
 
+PATIENCE = 60  # s; an old program may never come to an end where the new one has bounds
+
+
 def run(*command):
-    done = subprocess.run(command, capture_output=True, timeout=600)
+    done = subprocess.run(command, capture_output=True, timeout=PATIENCE)
     return done.returncode, done.stdout.decode("utf-8", "replace"), done.stderr.decode("utf-8", "replace")
 
 
 def results(build, source, file, deep, catalogues):
-    """What one program says of a file: {name: (exit code, parsed or text)}."""
+    """What one program says of a file: {name: (exit code, parsed or text)}; what it did not end with is left out."""
     cli, out = os.path.join(build, "cli", "fulmox-cli"), {}
+    given_up = []
 
     def ask(name, *words):
-        code, text, _ = run(cli, *words)
+        if given_up:
+            return
+        try:
+            code, text, _ = run(cli, *words)
+        except subprocess.TimeoutExpired:
+            given_up.append(name)
+            return
         try:
             out[name] = code, json.loads(text)
         except ValueError:
@@ -39,7 +49,7 @@ def results(build, source, file, deep, catalogues):
     ask("assess", "assess", file, "--json")
     ask("text", "assess", file, "--working")
     ask("validate", "validate", file)
-    told = out["assess"][1]
+    told = out["assess"][1] if "assess" in out else None
     axes = len(told["axes"]) if isinstance(told, dict) else 0
     for i in range(1, axes + 1):
         ask(f"curve {i}", "curve", file, "--axis", str(i), "--json", "--overload")
@@ -48,9 +58,13 @@ def results(build, source, file, deep, catalogues):
         ask(f"motors {i}", "motors", file, "--axis", str(i), "--json")
         for kind in KINDS:
             ask(f"candidates {i} {kind}", "candidates", file, "--axis", str(i), "--part", kind, "--json")
-    code, text, _ = run(os.path.join(build, "tests", "fulmox-results"), file, *(["deep"] if deep else []))
-    out["results"] = code, [json.loads(line) for line in text.splitlines()]
-    return out
+    if not given_up:
+        try:
+            code, text, _ = run(os.path.join(build, "tests", "fulmox-results"), file, *(["deep"] if deep else []))
+            out["results"] = code, [json.loads(line) for line in text.splitlines()]
+        except subprocess.TimeoutExpired:
+            given_up.append("results")
+    return out, given_up
 
 
 def keyed(value):
@@ -59,8 +73,15 @@ def keyed(value):
         for name in ("key", "name", "what"):
             if value and all(isinstance(v, dict) and name in v for v in value):
                 names = [str(v[name]) + (f"@{v['axis']}" if "axis" in v else "") for v in value]
-                if len(set(names)) == len(names):
-                    return {n: keyed(v) for n, v in zip(names, value)}
+                rows, order, seen = {}, [], collections.Counter()
+                # rows of one name keep an order of their own, whatever stands between them
+                for n, v in zip(names, value):
+                    seen[n] += 1
+                    rows[n if seen[n] == 1 else f"{n} #{seen[n]}"] = keyed(v)
+                    order.append(n)
+                if "tightest" in value[0]:  # a list by rank
+                    rows["order"] = " ".join(order)
+                return rows
         return [keyed(v) for v in value]
     if isinstance(value, dict):
         return {k: keyed(v) for k, v in value.items()}
@@ -106,7 +127,7 @@ def differences_found(out, where, old, new, ignored):
 
 
 def short(value):
-    text = value if isinstance(value, str) else json.dumps(value, ensure_ascii=False)
+    text = (value if isinstance(value, str) else json.dumps(value, ensure_ascii=False)).replace("\n", " / ")
     return text if len(text) <= 110 else text[:107] + "…"
 
 
@@ -145,12 +166,17 @@ def main():
 
         def both(job):
             file, deep, catalogues = job
-            return file, *[keyed(results(b, a.source, file, deep, catalogues)) for b in (a.old, a.new)]
+            (old, old_left), (new, new_left) = [results(b, a.source, file, deep, catalogues) for b in (a.old, a.new)]
+            left = [f"old program gave up at {n}" for n in old_left] + [f"new program gave up at {n}" for n in new_left]
+            said = [{n: (code, keyed(value)) for n, (code, value) in each.items()} for each in (old, new)]
+            return file, *said, left
         with concurrent.futures.ThreadPoolExecutor(os.cpu_count() or 1) as pool:
-            for file, old, new in pool.map(both, files):
+            for file, old, new, left in pool.map(both, files):
                 counted += 1
+                for words in left:
+                    print(f"{os.path.basename(file)}: {words} after {PATIENCE} s", flush=True)
                 rows = []
-                for name in old:
+                for name in [n for n in old if n in new]:
                     if old[name][0] != new[name][0]:
                         differences_found(rows, name + "/exit code", old[name][0], new[name][0], ignored)
                     differences(old[name][1], new[name][1], name, rows, rename, ignored)
