@@ -1,13 +1,12 @@
 #include "app/clip.h"
 
-#include "app/plots/plot.h"
-
 #include <QAbstractItemView>
 #include <QClipboard>
 #include <QGuiApplication>
 #include <QHeaderView>
 #include <QMimeData>
 #include <QTableView>
+#include <QWidget>
 #include <set>
 
 namespace fulmox::app {
@@ -43,8 +42,9 @@ Table table_of_view(const QAbstractItemView& view) {
 }
 
 QPixmap picture_of(QWidget& part) {
-    if (auto* plot = qobject_cast<Plot*>(&part)) return plot->toPixmap(plot->width(), plot->height(), 2);
-    return part.grab();
+    auto* own = dynamic_cast<Copyable*>(&part);
+    const QPixmap drawn = own ? own->as_picture() : QPixmap();
+    return drawn.isNull() ? part.grab() : drawn;
 }
 
 } // namespace

@@ -16,6 +16,8 @@ class Copyable {
   public:
     virtual ~Copyable() = default;
     virtual Table as_table() const = 0;
+    /// Of what is shown, where a grab of the widget is not it; null: it is.
+    virtual QPixmap as_picture() { return {}; }
 };
 
 /// The innermost part of the page around this widget that can be copied: one that says so, a table, a plot; or null.

@@ -5,7 +5,6 @@
 #include "core/model/part.h"
 #include "core/model/usual.h"
 
-#include <QElapsedTimer>
 #include <QFileInfo>
 #include <QUndoCommand>
 
@@ -75,31 +74,16 @@ class SnapshotCommand : public QUndoCommand {
 
 Document::Document(QObject* parent) : QObject(parent) {
     undo_.setUndoLimit(500);
+    for (AssessmentCache* cache : {&assessments_, &pinned_assessments_})
+        connect(cache, &AssessmentCache::arrived, this, &Document::changed);
     connect(&undo_, &QUndoStack::cleanChanged, this, &Document::status_changed);
     start_new();
 }
 
 void Document::replace(Snapshot machine) {
-    const Snapshot before = std::exchange(machine_, std::move(machine));
+    machine_ = std::move(machine);
     drafts_.check(*machine_);
-    // only axes that changed are assessed again
-    const bool shared_changed =
-        before && (before->site != machine_->site || before->operation != machine_->operation ||
-                      before->policies != machine_->policies || before->materials != machine_->materials ||
-                      before->unit_system != machine_->unit_system);
-    const auto same = [&](std::size_t i) { // shared entries need no look
-        const Axis &was = before->axes[i], &now = machine_->axes[i];
-        return &was == &now || was == now;
-    };
-    assessments_.resize(machine_->axes.size());
-    // how much of one axis is calculated depends on how long the others are
-    const auto beyond_before = std::exchange(too_long_, too_long(*machine_));
-    const auto bound_same = [&](std::size_t i) { return i < beyond_before.size() && beyond_before[i] == too_long_[i]; };
-    for (std::size_t i = 0; i < assessments_.size(); ++i)
-        if (!before || shared_changed || i >= before->axes.size() || !same(i) || !bound_same(i)) {
-            assessments_[i].is.reset();
-            if (assessments_[i].work) assessments_[i].work->drop();
-        }
+    assessments_.set(machine_);
     axis_ = std::clamp(axis_, 0, std::max(0, static_cast<int>(machine_->axes.size()) - 1));
     emit changed();
 }
@@ -111,41 +95,7 @@ void Document::select_axis(int index) {
     emit changed();
 }
 
-const Assessment& Document::assessment(int axis) {
-    auto& slot = assessments_.at(static_cast<std::size_t>(axis));
-    if (!slot.is) calculate(static_cast<std::size_t>(axis));
-    return *slot.is;
-}
-
-void Document::calculate(std::size_t axis) {
-    // what is short is there at once; what is long would keep the window from answering
-    constexpr double long_pieces = 2000, long_ms = 30;
-    Calculated& slot = assessments_[axis];
-    QElapsedTimer since;
-    since.start();
-    double pieces = rough_pieces(std::as_const(machine_->axes)[axis].cycle);
-    for (const Cycle& c : std::as_const(machine_->axes)[axis].further_cycles) pieces += rough_pieces(c);
-    if (slot.took < long_ms && pieces < long_pieces) {
-        slot.is = assess(*machine_, axis, {.beyond = &too_long_[axis]});
-        slot.took = static_cast<double>(since.nsecsElapsed()) * 1e-6;
-        return;
-    }
-    slot.is = being_assessed(*machine_, machine_->axes[axis], "/axes/" + std::to_string(axis));
-    if (!slot.work) slot.work = std::make_unique<Background<std::shared_ptr<Assessment>>>();
-    asked_ = true;
-    slot.work->run(
-        this,
-        [machine = machine_, axis, beyond = too_long_[axis]](const GoOn& go_on) {
-            return std::make_shared<Assessment>(assess(*machine, axis, {.beyond = &beyond, .go_on = go_on}));
-        },
-        [this, axis, since](const std::shared_ptr<Assessment>& made) {
-            if (!made || axis >= assessments_.size()) return;
-            assessments_[axis].is = std::move(*made);
-            assessments_[axis].took = static_cast<double>(since.nsecsElapsed()) * 1e-6;
-            if (!asked_) emit changed();
-        });
-    asked_ = false;
-}
+const Assessment& Document::assessment(int axis) { return assessments_.of(static_cast<std::size_t>(axis)); }
 
 bool Document::writable() {
     if (read_only_) emit refused(read_only_reason_);
@@ -280,22 +230,19 @@ void Document::set_flag(const QString& path, bool on) {
 
 void Document::pin() {
     pinned_ = machine_;
-    pinned_assessments_.assign(pinned_->axes.size(), std::nullopt);
-    for (std::size_t i = 0; i < assessments_.size(); ++i)
-        if (assessments_[i].is && !assessments_[i].is->pending) pinned_assessments_[i] = assessments_[i].is;
+    pinned_assessments_.set_as(assessments_);
     emit changed();
 }
 
 void Document::unpin() {
     pinned_.reset();
+    pinned_assessments_.clear();
     emit changed();
 }
 
 const Assessment* Document::pinned_assessment() {
     if (!pinned_ || axis_ >= static_cast<int>(pinned_->axes.size())) return nullptr;
-    auto& slot = pinned_assessments_.at(static_cast<std::size_t>(axis_));
-    if (!slot) slot = assess(*pinned_, static_cast<std::size_t>(axis_));
-    return &*slot;
+    return &pinned_assessments_.of(static_cast<std::size_t>(axis_));
 }
 
 const Axis* Document::pinned_axis() const {
@@ -319,6 +266,7 @@ void Document::open(ProjectRead project, const QString& file) {
     drafts_.clear();
     assessments_.clear();
     pinned_.reset();
+    pinned_assessments_.clear();
     axis_ = 0;
     file_ = file;
     recovered_ = false;

@@ -1,7 +1,7 @@
 // The open project: a plain value, one undo stack, and its assessment.
 #pragma once
 
-#include "app/background.h"
+#include "app/assessment_cache.h"
 #include "app/drafts.h"
 #include "core/files/project.h"
 #include "core/match/assess.h"
@@ -40,8 +40,7 @@ class Document : public QObject {
     QString axis_path() const { return QStringLiteral("/axes/%1").arg(axis_); }
     void select_axis(int index);
 
-    /// Assessment of an axis, made when first asked for after a change. One that takes long is made off the window's
-    /// thread: until then nothing is known of the axis, and `changed` follows.
+    /// Assessment of an axis as it is now; where it is pending, `changed` follows.
     const Assessment& assessment(int axis);
     const Assessment& assessment() { return assessment(axis_); }
 
@@ -70,7 +69,8 @@ class Document : public QObject {
     void pin();
     void unpin();
     bool pinned() const { return pinned_ != nullptr; }
-    /// The selected axis as it was when it was pinned; nothing without a pin or without that axis.
+    /// The selected axis as it was when it was pinned; nothing without a pin or without that axis. Pending, like that
+    /// of the present state, where it takes long.
     const Assessment* pinned_assessment();
     const Axis* pinned_axis() const;
     /// Goes back to A, undoably; the pin stays.
@@ -112,14 +112,6 @@ class Document : public QObject {
     void push(
         const QString& name, const std::function<void(Machine&)>& change, const QString& merge, const ListChange& list);
 
-    struct Calculated {
-        std::optional<Assessment> is;
-        double took = 0; ///< ms, the last time
-        std::unique_ptr<Background<std::shared_ptr<Assessment>>> work;
-    };
-    std::vector<std::vector<bool>> too_long_; // cycles of each axis that are not calculated beside the others
-    void calculate(std::size_t axis);
-
     /// One stretch of typing into a field.
     struct Typing {
         QString path;
@@ -131,16 +123,15 @@ class Document : public QObject {
     Typing typed_;
     Drafts drafts_;
     Snapshot pinned_;
-    std::vector<std::optional<Assessment>> pinned_assessments_;
     QUndoStack undo_;
-    std::vector<Calculated> assessments_;
+    AssessmentCache assessments_{this};
+    AssessmentCache pinned_assessments_{this};
     QString file_;
     QString read_only_reason_;
     int axis_ = 0;
     int typing_ = 0;
     bool read_only_ = false;
     bool recovered_ = false;
-    bool asked_ = false; ///< an assessment that comes now is waited for
 };
 
 } // namespace fulmox::app

@@ -1,8 +1,8 @@
 #include "app/gcode_dialog.h"
 
+#include "app/bricks/choice.h"
 #include "app/regular_file.h"
 #include "app/theme.h"
-#include "app/widgets/choice.h"
 #include "app/words.h"
 #include "core/quantity/format.h"
 

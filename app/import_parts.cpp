@@ -1,9 +1,9 @@
 #include "app/import_parts.h"
 
+#include "app/bricks/choice.h"
 #include "app/part_shelf.h"
 #include "app/regular_file.h"
 #include "app/theme.h"
-#include "app/widgets/choice.h"
 #include "app/words.h"
 #include "core/quantity/columns.h"
 #include "core/quantity/format.h"

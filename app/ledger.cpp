@@ -1,8 +1,8 @@
 #include "app/ledger.h"
 
+#include "app/bricks/note_line.h"
+#include "app/bricks/paint.h"
 #include "app/theme.h"
-#include "app/widgets/note_line.h"
-#include "app/widgets/paint.h"
 #include "app/words.h"
 #include "core/match/candidates.h"
 #include "core/match/headroom.h"
@@ -245,7 +245,7 @@ void LimitRow::focusOutEvent(QFocusEvent* event) {
     update();
 }
 
-Ledger::Ledger(Document& document, QWidget* parent) : QFrame(parent), document_(document) {
+Ledger::Ledger(Document& document, QWidget* parent) : Live(document, parent) {
     setObjectName(QStringLiteral("ledger"));
     setMinimumWidth(narrowest);
     setMaximumWidth(widest);
@@ -295,7 +295,6 @@ Ledger::Ledger(Document& document, QWidget* parent) : QFrame(parent), document_(
         order_->setText(by_kind_ ? tr("working order") : tr("tightest first"));
         refresh();
     });
-    connect(&document_, &Document::changed, this, &Ledger::refresh);
     connect(&document_, &Document::drafts_changed, this, [this] {
         if (all_ && document_.has_axis()) show_problems(document_.assessment().problems);
     });

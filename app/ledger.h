@@ -3,7 +3,7 @@
 
 #include "app/background.h"
 #include "app/clip.h"
-#include "app/document.h"
+#include "app/live.h"
 
 #include <QFrame>
 #include <QLabel>
@@ -75,13 +75,13 @@ class CountLine : public QWidget {
     QString text_;
 };
 
-class Ledger : public QFrame, public Copyable {
+class Ledger : public Live<QFrame>, public Copyable {
     Q_OBJECT
 
   public:
     explicit Ledger(Document& document, QWidget* parent = nullptr);
     Table as_table() const override;
-    void refresh();
+    void refresh() override;
     void open_row(const QString& key);
     /// A strip of marks and percentages, for small windows; a click asks for the whole.
     void set_folded(bool on);
@@ -98,7 +98,6 @@ class Ledger : public QFrame, public Copyable {
     void show_problems(const Problems& found);
     Problems with_drafts(const Problems& found) const;
 
-    Document& document_;
     CountLine* counts_;
     QPushButton* order_;
     QLabel* title_;

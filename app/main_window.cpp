@@ -1,19 +1,19 @@
 #include "app/main_window.h"
 
+#include "app/bricks/choice.h"
+#include "app/bricks/note_line.h"
 #include "app/command_palette.h"
+#include "app/forms/list_editor.h"
 #include "app/guide.h"
 #include "app/ledger.h"
 #include "app/pages/machine_page.h"
 #include "app/pages/page.h"
+#include "app/parts/motor_table.h"
 #include "app/policy_editor.h"
 #include "app/quick_sums.h"
+#include "app/results/figures.h"
 #include "app/shipped_motors.h"
 #include "app/theme.h"
-#include "app/widgets/choice.h"
-#include "app/widgets/figures.h"
-#include "app/widgets/list_editor.h"
-#include "app/widgets/motor_table.h"
-#include "app/widgets/note_line.h"
 #include "app/words.h"
 #include "core/model/validate.h"
 
@@ -62,10 +62,6 @@ class Filled : public QWidget {
     QWidget* child_;
 };
 
-} // namespace
-
-namespace {
-
 // Rows of our own that are pressed like buttons say so to screen readers, and groups of figures that they are groups.
 QAccessibleInterface* rows_are_buttons(const QString& kind, QObject* object) {
     if (kind == QLatin1String(FigureGroup::staticMetaObject.className()))
@@ -98,18 +94,7 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(0);
     box->addWidget(build_top_bar());
-    banner_ = new QFrame;
-    banner_->setObjectName(QStringLiteral("banner"));
-    auto* banner_line = new QHBoxLayout(banner_);
-    banner_line->setContentsMargins(14, 5, 10, 5);
-    banner_text_ = new QLabel;
-    banner_text_->setWordWrap(true);
-    banner_text_->setTextFormat(Qt::PlainText);
-    banner_text_->setObjectName(QStringLiteral("banner-text"));
-    banner_line->addWidget(banner_text_, 1);
-    banner_buttons_ = new QHBoxLayout;
-    banner_line->addLayout(banner_buttons_);
-    banner_->hide();
+    banner_ = new Banner;
     box->addWidget(banner_);
     auto* line = new QHBoxLayout;
     line->setSpacing(0);
@@ -165,7 +150,7 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
         if (!document_.has_axis()) return out;
         for (const Motor& m : shipped_motors())
             out.push_back({qs(m.name), tr("motor of the catalogue"), [this, &m] {
-                               show_page(page_of(QStringLiteral("/motor")));
+                               show_page(page_by_key("parts"));
                                findChild<MotorTable*>()->show_motor(qs(m.name));
                            }});
         return out;
@@ -334,7 +319,6 @@ void MainWindow::show_page(int index) {
         stack_->setCurrentWidget(machine_page());
         room_->widget()->setMinimumSize(machine_->least());
         outline_->set_page(index);
-        machine_->activate();
         return;
     }
     page_index_ = index;
@@ -342,7 +326,6 @@ void MainWindow::show_page(int index) {
     stack_->setCurrentWidget(p);
     room_->widget()->setMinimumSize(p->least());
     outline_->set_page(index);
-    p->activate();
 }
 
 void MainWindow::bring_into_view(QWidget* widget) {
@@ -426,8 +409,6 @@ void MainWindow::set_dark(bool dark) {
     dark_->setChecked(dark);
     QSettings().setValue(QStringLiteral("dark"), dark);
     emit document_.changed();
-    for (Page* p : pages_)
-        if (p && p->isVisible()) p->activate();
 }
 
 void MainWindow::refresh_status() {
@@ -470,33 +451,12 @@ void MainWindow::refresh_policies() {
 
 void MainWindow::show_message(const QString& text, const QString& action, std::function<void()> act,
     const QString& other, std::function<void()> act_other) {
-    banner_text_->setText(shown(text));
-    while (QLayoutItem* item = banner_buttons_->takeAt(0)) {
-        if (QWidget* w = item->widget()) {
-            w->hide();
-            w->deleteLater();
-        }
-        delete item;
-    }
-    const auto button = [&](const QString& label, const char* name, std::function<void()> run) {
-        auto* b = new QPushButton(label);
-        b->setAccessibleName(label);
-        b->setProperty("role", QLatin1String(name));
-        connect(b, &QPushButton::clicked, this, [this, run] {
-            hide_message();
-            if (run) run();
-        });
-        banner_buttons_->addWidget(b);
-    };
-    if (!action.isEmpty()) button(action, "first", std::move(act));
-    if (!other.isEmpty()) button(other, "second", std::move(act_other));
-    if (action.isEmpty()) button(tr("Close"), "close", {});
-    banner_->show();
+    banner_->show_message(text, {action, std::move(act)}, {other, std::move(act_other)});
 }
 
 void MainWindow::hide_message() { banner_->hide(); }
 
-QString MainWindow::message() const { return banner_->isHidden() ? QString() : banner_text_->text(); }
+QString MainWindow::message() const { return banner_->message(); }
 
 void MainWindow::paintEvent(QPaintEvent* event) {
     QMainWindow::paintEvent(event);

@@ -1,6 +1,7 @@
 // The window: top bar, outline, page, ledger.
 #pragma once
 
+#include "app/banner.h"
 #include "app/command_palette.h"
 #include "app/document.h"
 #include "app/outline.h"
@@ -58,6 +59,8 @@ class MainWindow : public QMainWindow {
     bool save_under(QString file);
     bool save_to(const QString& file);
     void show_page(int page);
+    /// A page and a tab of it, by their keys; false where the axis has none of this name.
+    bool open_page(const char* page, const QString& tab = {});
     /// The same, and the focus goes into it.
     void focus_page(int page);
     enum class LedgerShown { whole, marks, hidden };
@@ -139,11 +142,9 @@ class MainWindow : public QMainWindow {
     QComboBox* units_;
     QComboBox* policy_;
     CommandPalette* palette_;
-    QFrame* banner_;
+    Banner* banner_;
     QLabel* done_ = nullptr;
     QTimer done_timer_;
-    QLabel* banner_text_;
-    QHBoxLayout* banner_buttons_;
     Outline* outline_;
     QStackedWidget* stack_;
     QScrollArea* room_;

@@ -103,6 +103,11 @@ std::vector<CommandPalette::Command> MainWindow::doings() {
     std::vector<CommandPalette::Command> out;
     if (!document_.has_axis()) return out;
     const auto& pages = page_registry();
+    for (const PageEntry& page : pages)
+        for (const TabEntry& tab : page.tabs)
+            if (!tab.card || has_card(document_.axis(), *tab.card))
+                out.push_back({tr(tab.name), tr("tab of %1").arg(tr(page.question)),
+                    [this, key = page.key, tab = QString::fromUtf8(tab.key)] { open_page(key, tab); }});
     for (std::size_t i = 0; i < pages.size(); ++i)
         for (const PageDoing& does : pages[i].doings)
             out.push_back({tr(does.words), tr(pages[i].question), [this, i, button = QString::fromUtf8(does.button)] {
@@ -117,6 +122,12 @@ std::vector<CommandPalette::Command> MainWindow::doings() {
                 [this, key = s.key] { copy_section(key); }});
     out.push_back({tr("Copy this page"), tr("as a picture"), [this] { copy_picture(*stack_->currentWidget()); }});
     return out;
+}
+
+bool MainWindow::open_page(const char* key, const QString& tab) {
+    const int index = page_by_key(key);
+    show_page(index);
+    return tab.isEmpty() || page(index)->show_tab(tab);
 }
 
 void MainWindow::contextMenuEvent(QContextMenuEvent* event) {

@@ -1,10 +1,10 @@
 // The top bar: menus, their keys, and what stands beside them.
+#include "app/bricks/choice.h"
 #include "app/command_palette.h"
 #include "app/ledger.h"
 #include "app/main_window.h"
 #include "app/outline.h"
 #include "app/theme.h"
-#include "app/widgets/choice.h"
 #include "app/words.h"
 
 #include <QFileDialog>

@@ -1,9 +1,9 @@
 #include "app/outline.h"
 #include "app/words.h"
 
+#include "app/bricks/paint.h"
 #include "app/pages/registry.h"
 #include "app/theme.h"
-#include "app/widgets/paint.h"
 #include "core/quantity/format.h"
 
 #include <QAction>
@@ -140,7 +140,7 @@ QLabel* heading(const QString& text) {
 
 } // namespace
 
-Outline::Outline(Document& document, QWidget* parent) : QFrame(parent), document_(document) {
+Outline::Outline(Document& document, QWidget* parent) : Live(document, parent) {
     setObjectName(QStringLiteral("rail"));
     setFixedWidth(206);
     auto* box = new QVBoxLayout(this);
@@ -200,7 +200,6 @@ Outline::Outline(Document& document, QWidget* parent) : QFrame(parent), document
         box->addWidget(item);
     }
     box->addStretch(1);
-    connect(&document_, &Document::changed, this, &Outline::refresh);
     set_page(0);
     setFocusProxy(pages_.front());
     refresh();

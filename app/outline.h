@@ -1,7 +1,7 @@
 // The outline: the machine, its axes with their tightest limit, and the pages of the selected axis.
 #pragma once
 
-#include "app/document.h"
+#include "app/live.h"
 
 #include <QFrame>
 #include <QLineEdit>
@@ -51,7 +51,7 @@ class OutlineItem : public QPushButton {
     bool dragging_ = false;
 };
 
-class Outline : public QFrame {
+class Outline : public Live<QFrame> {
     Q_OBJECT
 
   public:
@@ -84,14 +84,13 @@ class Outline : public QFrame {
     bool eventFilter(QObject* watched, QEvent* event) override;
 
   private:
-    void refresh();
+    void refresh() override;
     OutlineItem* make_item(int index);
     void move_to(int from, int to);
     void drag(int index, int y, bool dropped);
     void end_renaming(bool keep, bool focus = true);
     void show_current();
 
-    Document& document_;
     QVBoxLayout* axes_box_;
     QScrollArea* scroll_;
     QWidget* axes_inner_;

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/document.h"
-#include "app/widgets/form.h"
+#include "app/forms/form.h"
 
 #include <QDialog>
 #include <QListWidget>

@@ -1,10 +1,10 @@
 #include "app/quick_report.h"
 
-#include "app/pages/page.h"
 #include "app/plots/cycle_plot.h"
 #include "app/plots/speed_torque_plot.h"
 #include "app/plots/torque_plot.h"
 #include "app/schematic/schematic.h"
+#include "app/sentence.h"
 #include "app/shipped_motors.h"
 #include "app/storage.h"
 #include "app/theme.h"

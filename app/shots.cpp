@@ -1,11 +1,11 @@
 #include "app/shots.h"
 
+#include "app/forms/mechanism_gallery.h"
 #include "app/ledger.h"
 #include "app/main_window.h"
+#include "app/parts/part_cards.h"
+#include "app/picture/picture_view.h"
 #include "app/theme.h"
-#include "app/widgets/mechanism_gallery.h"
-#include "app/widgets/part_cards.h"
-#include "app/widgets/picture_view.h"
 
 #include <QApplication>
 #include <QDir>
@@ -15,7 +15,6 @@
 #include <QPushButton>
 #include <QScrollArea>
 #include <QScrollBar>
-#include <QTabWidget>
 #include <QTemporaryDir>
 #include <cstdlib>
 
@@ -59,23 +58,20 @@ int write_shots(const QString& folder) {
         settle();
         all = window.grab().save(folder + QLatin1Char('/') + QLatin1String(name) + QStringLiteral(".png")) && all;
     };
-    const auto tab = [&](int index) {
-        for (QTabWidget* t : window.findChildren<QTabWidget*>())
-            if (t->isVisible()) t->setCurrentIndex(index);
-    };
+    const auto tab = [&](const char* key) { window.open_page("parts", QLatin1String(key)); };
     window.show_page(Outline::machine_page);
     shot("0-machine");
-    window.show_page(0);
+    window.open_page("moves");
     shot("1-what-moves");
     window.document().select_axis(1);
-    window.show_page(1);
+    window.open_page("motion");
     shot("3-how-must-it-move");
     window.document().select_axis(0);
-    window.show_page(2);
+    window.open_page("demand");
     shot("4-what-does-it-take");
     window.document().select_axis(3);
     // a pop-up is a window of its own: laid over the main one as it is on screen
-    window.show_page(0);
+    window.open_page("moves");
     settle();
     MechanismGallery gallery(window.document());
     gallery.open_at({0, 0});
@@ -85,11 +81,11 @@ int write_shots(const QString& folder) {
     all = both.save(folder + QStringLiteral("/7-mechanisms.png")) && all;
     gallery.hide();
     window.document().select_axis(0);
-    window.show_page(3);
+    window.open_page("parts");
     window.findChild<Ledger*>()->open_row(QStringLiteral("inertia_ratio"));
     shot("8-what-can-drive-it");
     window.document().select_axis(7);
-    tab(2);
+    tab("check");
     shot("11-datasheet-check");
     const auto scrolled = [&](bool down) {
         settle();
@@ -98,9 +94,9 @@ int write_shots(const QString& folder) {
     };
     window.findChild<Ledger*>()->open_row(QStringLiteral("inertia_ratio")); // closed again
     window.document().select_axis(6);
-    tab(3);
+    tab("drive");
     shot("13-stepper");
-    tab(8);
+    tab("picture");
     settle();
     if (auto* view = window.findChild<PictureView*>()) {
         while (view->loading()) settle();
@@ -120,11 +116,11 @@ int write_shots(const QString& folder) {
         shot("19-screw-ends");
         cards->select(CardOf::motor);
     }
-    tab(6);
+    tab("heat");
     scrolled(true);
     shot("14-heat");
     scrolled(false);
-    tab(0);
+    tab("catalogue");
     window.document().select_axis(0);
     apply_theme(*qApp, true);
     window.set_dark(true);

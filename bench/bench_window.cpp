@@ -1,10 +1,10 @@
 // A keystroke to the end of the repaint it causes, in the real window on each page and card, with an open row of the
 // ledger and with 200 axes; a change of colours; and what 500 undo steps take. Fails where docs/speed.md promises more.
+#include "app/forms/quantity_edit.h"
 #include "app/main_window.h"
-#include "app/picture_file.h"
+#include "app/parts/part_cards.h"
+#include "app/picture/picture_file.h"
 #include "app/theme.h"
-#include "app/widgets/part_cards.h"
-#include "app/widgets/quantity_edit.h"
 
 #include <QApplication>
 #include <QBuffer>

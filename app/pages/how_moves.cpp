@@ -1,10 +1,10 @@
 #include "app/pages/how_moves.h"
 
+#include "app/bricks/paint.h"
 #include "app/gcode_dialog.h"
 #include "app/regular_file.h"
 #include "app/storage.h"
 #include "app/theme.h"
-#include "app/widgets/paint.h"
 #include "app/words.h"
 #include "core/files/demand_text.h"
 #include "core/files/trace_file.h"
@@ -180,10 +180,9 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr(ques
         said_of_cell_ = !text.isEmpty();
     });
     connect(plot_, &CyclePlot::segment_clicked, list_, &SegmentTable::select);
-    for (auto signal : {&Document::changed, &Document::drafts_changed})
-        connect(&document, signal, this, [this] {
-            if (isVisible()) refresh_list();
-        });
+    connect(&document, &Document::drafts_changed, this, [this] {
+        if (isVisible()) refresh_list();
+    });
     lay_out({cards, form_, trace_note_, begins, more}, right);
     refresh_list();
 }
@@ -207,11 +206,9 @@ QString HowMoves::sentence() const {
             qs(format_quantity(a.motion->peak_acceleration, motion_kind(Order::acceleration, rotary), system)), others);
 }
 
-void HowMoves::activate() {
-    Page::activate();
+void HowMoves::refresh() {
+    Page::refresh();
     refresh_list();
-    plot_->refresh();
-    for (FigureList* l : findChildren<FigureList*>()) l->refresh();
 }
 
 void HowMoves::refresh_list() {

@@ -1,11 +1,11 @@
 // Page 2: how must it move?
 #pragma once
 
+#include "app/forms/segment_table.h"
 #include "app/pages/law_table.h"
 #include "app/pages/page.h"
 #include "app/plots/cycle_plot.h"
-#include "app/widgets/figures.h"
-#include "app/widgets/segment_table.h"
+#include "app/results/figures.h"
 
 #include <functional>
 
@@ -17,11 +17,12 @@ class HowMoves : public Page {
     Q_OBJECT
 
   public:
+    static constexpr const char* key = "motion";
     static constexpr const char* question = "How must it move?";
     static constexpr const char* brief = QT_TR_NOOP("Motion"); ///< where the outline is folded
     explicit HowMoves(Document& document, QWidget* parent = nullptr);
-    void activate() override;
-    QSize least() const override { return {760, 690}; }
+    void refresh() override;
+    QSize least() const override { return {760, 640}; }
     bool go_to(const QString& path) override;
     /// Adds a recorded motion after the selected segment; what is wrong with the file is shown on the page.
     void import_trace(const QString& file);

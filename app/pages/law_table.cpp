@@ -1,7 +1,7 @@
 #include "app/pages/law_table.h"
 
+#include "app/bricks/padded.h"
 #include "app/theme.h"
-#include "app/widgets/padded.h"
 #include "core/match/sensitivity.h"
 #include "core/quantity/format.h"
 

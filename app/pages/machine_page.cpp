@@ -1,7 +1,7 @@
 #include "app/pages/machine_page.h"
 
+#include "app/bricks/paint.h"
 #include "app/theme.h"
-#include "app/widgets/paint.h"
 #include "app/words.h"
 #include "core/quantity/format.h"
 
@@ -56,14 +56,10 @@ MachinePage::MachinePage(Document& document, QWidget* parent) : Page(document, t
     connect(axes_, &QTableWidget::cellDoubleClicked, this, [this](int row, int) { emit axis_chosen(row); });
     box->addWidget(axes_, 1);
     lay_out({form, more}, card, 340);
-    connect(&document_, &Document::changed, this, [this] {
-        if (isVisible()) fill();
-    });
 }
 
-void MachinePage::activate() {
-    Page::activate();
-    for (Form* f : forms_) f->refresh();
+void MachinePage::refresh() {
+    Page::refresh();
     fill();
 }
 

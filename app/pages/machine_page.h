@@ -14,7 +14,7 @@ class MachinePage : public Page {
     static constexpr const char* question = QT_TR_NOOP("The machine");
 
     explicit MachinePage(Document& document, QWidget* parent = nullptr);
-    void activate() override;
+    void refresh() override;
 
   signals:
     void axis_chosen(int axis);

@@ -1,8 +1,8 @@
 // A page of the outline: a question, a sentence, and its contents.
 #pragma once
 
-#include "app/document.h"
-#include "app/widgets/form.h"
+#include "app/forms/form.h"
+#include "app/live.h"
 
 #include <QWidget>
 
@@ -12,19 +12,20 @@ class QVBoxLayout;
 
 namespace fulmox::app {
 
-class Page : public QWidget {
+class Page : public LiveWidget {
     Q_OBJECT
 
   public:
     Page(Document& document, const QString& question, QWidget* parent = nullptr);
 
-    /// Brings what is shown up to date; called when the page comes to the front.
-    virtual void activate();
+    void refresh() override;
     /// The size below which the page is scrolled.
     virtual QSize least() const { return {760, 600}; }
-    /// Puts the focus into a field by its absolute path; false if it is not on this page.
     /// What the first picture can do without: what lies below the fold. Called once after it, and by go_to.
     virtual void complete() {}
+    /// Brings a tab to the front, by its key; false if the page or the axis has none of this name.
+    virtual bool show_tab(const QString&) { return false; }
+    /// Puts the focus into a field by its absolute path; false if it is not on this page.
     virtual bool go_to(const QString& path);
 
   signals:
@@ -38,7 +39,6 @@ class Page : public QWidget {
     void lay_out(const std::vector<QWidget*>& inputs, QWidget* meaning, int input_width = 398);
     void refresh_sentence();
 
-    Document& document_;
     QVBoxLayout* body_;
     /// Brings a field of the input column into view.
     void show_input(const QString& path);
@@ -50,8 +50,5 @@ class Page : public QWidget {
   private:
     QLabel* sentence_;
 };
-
-/// "28 to 35 kg, 400 mm, ball screw of 10 mm lead"
-QString axis_sentence(Document& document);
 
 } // namespace fulmox::app

@@ -12,7 +12,10 @@ namespace fulmox::app {
 namespace {
 
 template <class P> PageEntry entry(std::vector<const char*> places, std::vector<PageDoing> doings = {}) {
-    return {P::question, P::brief, std::move(places), [](Document& d) -> Page* { return new P(d); }, std::move(doings)};
+    std::vector<TabEntry> tabs;
+    if constexpr (requires { P::tabs(); }) tabs = P::tabs();
+    return {P::key, P::question, P::brief, std::move(places), [](Document& d) -> Page* { return new P(d); },
+        std::move(doings), std::move(tabs)};
 }
 
 } // namespace
@@ -35,6 +38,13 @@ int page_of(const QString& place) {
         return std::any_of(
             p.places.begin(), p.places.end(), [&](const char* head) { return place.startsWith(QLatin1String(head)); });
     });
+    return named == pages.end() ? 0 : static_cast<int>(named - pages.begin());
+}
+
+int page_by_key(const char* key) {
+    const auto& pages = page_registry();
+    const auto named =
+        std::find_if(pages.begin(), pages.end(), [&](const PageEntry& p) { return QLatin1String(p.key) == key; });
     return named == pages.end() ? 0 : static_cast<int>(named - pages.begin());
 }
 

@@ -1,18 +1,19 @@
 #include "app/pages/what_drives.h"
 
+#include "app/bricks/paint.h"
+#include "app/forms/curve_editor.h"
 #include "app/library.h"
+#include "app/parts/compare_view.h"
+#include "app/parts/kind_view.h"
+#include "app/parts/windings_view.h"
+#include "app/picture/picture_view.h"
 #include "app/regular_file.h"
+#include "app/results/figures.h"
+#include "app/results/inertia_view.h"
+#include "app/results/sheet_view.h"
+#include "app/sentence.h"
 #include "app/shipped_motors.h"
 #include "app/theme.h"
-#include "app/widgets/compare_view.h"
-#include "app/widgets/curve_editor.h"
-#include "app/widgets/figures.h"
-#include "app/widgets/inertia_view.h"
-#include "app/widgets/kind_view.h"
-#include "app/widgets/paint.h"
-#include "app/widgets/picture_view.h"
-#include "app/widgets/sheet_view.h"
-#include "app/widgets/windings_view.h"
 #include "app/words.h"
 #include "core/motor/curves.h"
 #include "core/quantity/format.h"
@@ -21,9 +22,11 @@
 #include <QFileDialog>
 #include <QFrame>
 #include <QHBoxLayout>
+#include <QScrollArea>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
+#include <cstring>
 
 namespace fulmox::app {
 
@@ -36,15 +39,113 @@ template <class Widget> class Level : public Widget {
     bool hasHeightForWidth() const override { return false; }
 };
 
+constexpr int tall = 640; // a page of this height has room for the curve over a list
+
+// The curve and the inertia statement: of one height where there is room, lower where there is not.
+class Pictures : public Level<QWidget> {
+  public:
+    QSize sizeHint() const override { return {600, 300}; }
+    QSize minimumSizeHint() const override { return {400, 170}; }
+};
+
 } // namespace
+
+// In the order of the tabs.
+const std::vector<WhatDrives::Maker>& WhatDrives::makers() {
+    using W = WhatDrives;
+    static const std::vector<Maker> all{
+        {{.key = "catalogue", .name = QT_TR_NOOP("Catalogue"), .card = CardOf::motor, .pictured = true},
+            &W::of_catalogue},
+        {{.key = "datasheet",
+             .name = QT_TR_NOOP("Datasheet"),
+             .tip = QT_TR_NOOP("The datasheet of the axis' motor, typed by hand"),
+             .card = CardOf::motor,
+             .places = {"/motor"},
+             .pictured = true},
+            &W::by_hand},
+        {{.key = "check",
+             .name = QT_TR_NOOP("Check"),
+             .tip = QT_TR_NOOP("Datasheet check: every constant under every convention, and what the sheet says twice"),
+             .card = CardOf::motor,
+             .pictured = true},
+            &W::of_check},
+        {{.key = "drive", .name = QT_TR_NOOP("Drive"), .card = CardOf::drive, .places = {"/drive"}}, &W::of_drive},
+        {{.key = "windings",
+             .name = QT_TR_NOOP("Windings"),
+             .tip = QT_TR_NOOP("Other windings of the same frame: which fits this bus and this drive?"),
+             .card = CardOf::motor,
+             .pictured = true},
+            &W::of_windings},
+        {{.key = "compare",
+             .name = QT_TR_NOOP("Compare"),
+             .tip = QT_TR_NOOP("The axis' motor beside up to four others, in numbers"),
+             .card = CardOf::motor,
+             .pictured = true},
+            &W::of_compare},
+        {{.key = "heat", .name = QT_TR_NOOP("Heat"), .card = CardOf::motor, .pictured = true}, &W::of_heat},
+        {{.key = "kind", .name = QT_TR_NOOP("Kind"), .card = CardOf::motor, .pictured = true}, &W::of_kind},
+        {{.key = "picture",
+             .name = QT_TR_NOOP("Picture"),
+             .tip = QT_TR_NOOP("Curves of the datasheet, read off a picture of them"),
+             .card = CardOf::motor,
+             .places = {"/motor/pictures/"}},
+            &W::of_picture},
+        {{.key = "gearheads",
+             .name = QT_TR_NOOP("Gearhead catalogue"),
+             .tip = QT_TR_NOOP("The ratio curve, and what can be had"),
+             .card = CardOf::gearhead},
+            &W::of_gearheads},
+        {{.key = "couplings", .name = QT_TR_NOOP("Coupling catalogue"), .card = CardOf::coupling}, &W::of_couplings},
+        {{.key = "coupling",
+             .name = QT_TR_NOOP("Coupling"),
+             .tip = QT_TR_NOOP("The coupling of this axis, and what it comes to"),
+             .card = CardOf::coupling,
+             .places = {"/coupling"}},
+            &W::of_coupling},
+        {{.key = "brakes", .name = QT_TR_NOOP("Brake catalogue"), .card = CardOf::brake}, &W::of_brakes},
+        {{.key = "brake",
+             .name = QT_TR_NOOP("Brake"),
+             .tip = QT_TR_NOOP("The brake of this axis, and how it stops it"),
+             .card = CardOf::brake,
+             .places = {"/brake"}},
+            &W::of_brake},
+        {{.key = "drives", .name = QT_TR_NOOP("Drive catalogue"), .card = CardOf::drive}, &W::of_drives},
+        {{.key = "supplies",
+             .name = QT_TR_NOOP("Supply catalogue"),
+             .tip = QT_TR_NOOP("Sheets of supplies; no axis is judged by them yet"),
+             .card = CardOf::drive},
+            &W::of_supplies},
+        {{.key = "screw",
+             .name = QT_TR_NOOP("Screw ends"),
+             .tip = QT_TR_NOOP("The plan of the screw to scale, and its ends"),
+             .card = CardOf::screw,
+             .places = {"/mechanism/ends", "/mechanism/nut_body"}},
+            &W::of_screw},
+        {{.key = "precision",
+             .name = QT_TR_NOOP("Precision"),
+             .tip = QT_TR_NOOP("How exactly the load stands, and what gives way"),
+             .card = CardOf::precision,
+             .places = {"/accuracy"}},
+            &W::of_precision}};
+    return all;
+}
+
+const std::vector<TabEntry>& WhatDrives::tabs() {
+    static const std::vector<TabEntry> entries = [] {
+        std::vector<TabEntry> out;
+        for (const Maker& m : makers()) out.push_back(m.entry);
+        return out;
+    }();
+    return entries;
+}
 
 WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(question), parent) {
     cards_ = new PartCards(document);
     body_->addWidget(cards_);
-    auto* motor = new QWidget;
-    auto* top = new QHBoxLayout(motor);
+    facts_ = new QWidget;
+    auto* top = new QHBoxLayout(facts_);
     top->setContentsMargins(2, 0, 2, 0);
-    top->setSpacing(10);
+    top->setSpacing(14);
     motor_facts_ = new Level<QLabel>;
     motor_facts_->setObjectName(QStringLiteral("second"));
     motor_facts_->setFont(type_face(12));
@@ -55,22 +156,23 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     remove_->setObjectName(QStringLiteral("link"));
     remove_->setAccessibleName(tr("Remove the motor from this axis"));
     connect(remove_, &QPushButton::clicked, this, [this] { table_->take_out(); });
+    fold_ = new QPushButton;
+    fold_->setObjectName(QStringLiteral("link"));
+    fold_->setProperty("action", QStringLiteral("fold-curve"));
+    fold_->setToolTip(tr("Speed and torque of the motor, and the inertia it moves"));
+    connect(fold_, &QPushButton::clicked, this, [this] { fold(!pictures_->isHidden()); });
     top->addWidget(motor_facts_, 1);
     top->addWidget(remove_, 0, Qt::AlignTop);
-    body_->addWidget(motor);
+    top->addWidget(fold_, 0, Qt::AlignTop);
+    body_->addWidget(facts_);
 
-    auto* middle = new QHBoxLayout;
+    pictures_ = new Pictures;
+    auto* middle = new QHBoxLayout(pictures_);
+    middle->setContentsMargins(0, 0, 0, 0);
     middle->setSpacing(10);
     auto* picture = new QFrame;
     QVBoxLayout* picture_box = make_card(picture, tr("Speed and torque at the motor"));
-    picture->setMinimumHeight(260);
-    auto* heading = picture->findChild<QLabel*>();
-    const auto name_picture = [heading, &document] {
-        const bool along = document.has_axis() && motion_of(document.axis().mechanism).direct;
-        heading->setText(along ? tr("Speed and force of the motor") : tr("Speed and torque at the motor"));
-    };
-    name_picture();
-    connect(&document, &Document::changed, heading, name_picture);
+    curve_heading_ = picture->findChild<QLabel*>();
     plot_ = new SpeedTorquePlot(document);
     picture_box->addWidget(plot_, 1);
     middle->addWidget(picture, 5);
@@ -78,10 +180,17 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     QLabel* unit = nullptr;
     QVBoxLayout* inertia_box = make_card(inertia, tr("Inertia at the motor shaft"), &unit);
     InertiaView::name_card(document, *inertia, *unit);
-    inertia_box->addWidget(new InertiaView(document, true));
-    inertia_box->addStretch(1);
+    auto* inertia_room = new QScrollArea;
+    inertia_room->setWidgetResizable(true);
+    inertia_room->setFocusPolicy(Qt::NoFocus);
+    inertia_room->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    auto* inertia_view = new InertiaView(document, true);
+    inertia_room->setWidget(inertia_view);
+    inertia_view->setAutoFillBackground(false);
+    inertia_room->viewport()->setAutoFillBackground(false);
+    inertia_box->addWidget(inertia_room, 1);
     middle->addWidget(inertia, 3);
-    body_->addLayout(middle, 0);
+    body_->addWidget(pictures_, 0);
 
     auto* bottom = new QFrame;
     bottom->setObjectName(QStringLiteral("card"));
@@ -90,84 +199,57 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     tabs_ = new Level<QTabWidget>;
     tabs_->setAccessibleName(tr("Motors"));
     tabs_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Ignored);
-    add_tab(of_catalogue(), tr("Catalogue"), CardOf::motor);
-    auto* compare = new CompareView(document, *table_);
-    add_tab(by_hand(), tr("Datasheet"), CardOf::motor);
-    add_tab(new SheetView(document), tr("Check"), CardOf::motor);
-    add_tab(of_drive(), tr("Drive"), CardOf::drive);
-    add_tab(new WindingsView(document), tr("Windings"), CardOf::motor);
-    add_tab(compare, tr("Compare"), CardOf::motor);
-    add_tab(of_heat(), tr("Heat"), CardOf::motor);
-    auto* kind = new KindView(document);
-    add_tab(kind, tr("Kind"), CardOf::motor);
-    off_picture_ = new PictureView(document);
-    auto* off_picture = new QWidget;
-    auto* picture_column = new QVBoxLayout(off_picture);
-    picture_column->setContentsMargins(0, 0, 0, 0);
-    picture_column->setSpacing(4);
-    picture_column->addWidget(off_picture_, 1);
-    auto* picture_help = new HelpStrip(document);
-    picture_help->setMinimumHeight(34);
-    picture_column->addWidget(picture_help);
-    connect(off_picture_, &PictureView::focused, picture_help, &HelpStrip::show_field);
-    add_tab(off_picture, tr("Picture"), CardOf::motor);
-    add_shelves();
-    tabs_->setTabToolTip(picture_tab, tr("Curves of the datasheet, read off a picture of them"));
-    compare_ = compare;
-    of_motor_ = {motor, picture, inertia};
+    tabs_->setMinimumHeight(190);
+    made_.resize(makers().size());
+    for (const Maker& m : makers()) {
+        auto* room = new QWidget;
+        (new QVBoxLayout(room))->setContentsMargins(0, 0, 0, 0);
+        const int at = tabs_->addTab(room, tr(m.entry.name));
+        if (m.entry.tip) tabs_->setTabToolTip(at, tr(m.entry.tip));
+    }
+    make(0); // which the finder and the comparison ask for motors
     show_card();
     connect(tabs_, &QTabWidget::currentChanged, this, &WhatDrives::show_card);
-    connect(compare, &CompareView::room_changed, this, &WhatDrives::show_card);
     connect(cards_, &PartCards::selected, this, [this] {
         const auto last = last_tab_.find(cards_->current());
-        const auto first = std::find(card_of_tab_.begin(), card_of_tab_.end(), cards_->current());
-        tabs_->setCurrentIndex(last != last_tab_.end() ? last->second : static_cast<int>(first - card_of_tab_.begin()));
+        const auto first = std::find_if(
+            tabs().begin(), tabs().end(), [this](const TabEntry& t) { return t.card == cards_->current(); });
+        tabs_->setCurrentIndex(last != last_tab_.end() ? last->second : static_cast<int>(first - tabs().begin()));
         show_card();
     });
-    tabs_->setTabToolTip(1, tr("The datasheet of the axis' motor, typed by hand"));
-    tabs_->setTabToolTip(
-        2, tr("Datasheet check: every constant under every convention, and what the sheet says twice"));
-    tabs_->setTabToolTip(4, tr("Other windings of the same frame: which fits this bus and this drive?"));
-    tabs_->setTabToolTip(5, tr("The axis' motor beside up to four others, in numbers"));
     bottom_box->addWidget(tabs_);
     body_->addWidget(bottom, 1);
-    table_->setToolTip(tr("%1. Enter or a double click takes a motor.").arg(shipped_catalogue_name()));
-    connect(table_, &MotorTable::judged, this, &WhatDrives::say_count);
-    connect(table_, &MotorTable::refused, &document, &Document::refused);
-    connect(table_, &MotorTable::wanted, this, [this] {
-        cards_->select(CardOf::motor);
-        tabs_->setCurrentIndex(catalogue_tab);
-        if (mapped_) map_button_->click();
-    });
-    connect(table_, &MotorTable::hidden_by_filter, filter_, &FilterBar::clear);
-    connect(table_, &MotorTable::compared_changed, this, [this] { plot_->compare(table_->compared()); });
-    connect(filter_, &FilterBar::changed, this, [this] {
-        table_->set_filter(filter_->filter());
-        say_count();
-    });
-    const auto offer = [this] {
-        MotorModel& m = table_->model_of_motors();
-        std::vector<const Motor*> motors;
-        for (int row = 0; row < m.rowCount(); ++row)
-            if (m.suits(row)) motors.push_back(&m.motor(row));
-        filter_->offer(motors);
-    };
-    connect(&table_->model_of_motors(), &MotorModel::listed, this, offer);
-    connect(table_, &MotorTable::suiting_changed, this, offer);
-    offer();
-    const auto enable = [this] { use_->setEnabled(table_->currentIndex().isValid()); };
-    connect(table_->selectionModel(), &QItemSelectionModel::currentChanged, this, enable);
-    enable();
-    connect(&document, &Document::changed, this, [this] {
-        if (isVisible()) refresh_card();
-    });
     // another project begins where one begins
     connect(&document, &Document::opened, this, [this] {
         filter_->clear();
         last_tab_.clear();
+        folded_.clear();
         cards_->select(CardOf::motor);
-        tabs_->setCurrentIndex(catalogue_tab);
+        show_tab(QStringLiteral("catalogue"));
     });
+}
+
+// The contents of a tab, once.
+void WhatDrives::make(int tab) {
+    const auto i = static_cast<std::size_t>(tab);
+    if (made_.at(i)) return;
+    made_[i] = true;
+    tabs_->widget(tab)->layout()->addWidget((this->*makers()[i].make)());
+}
+
+const TabEntry& WhatDrives::entry() const {
+    return tabs().at(static_cast<std::size_t>(std::max(0, tabs_->currentIndex())));
+}
+
+bool WhatDrives::show_tab(const QString& key) {
+    for (std::size_t i = 0; i < tabs().size(); ++i)
+        if (key == QLatin1String(tabs()[i].key)) {
+            if (document_.has_axis() && !has_card(document_.axis(), *tabs()[i].card)) return false;
+            make(static_cast<int>(i));
+            tabs_->setCurrentIndex(static_cast<int>(i));
+            return true;
+        }
+    return false;
 }
 
 void WhatDrives::say_count() {
@@ -226,6 +308,7 @@ void WhatDrives::curve_from_file() {
 }
 
 void WhatDrives::read_curves(const QString& file) {
+    show_tab(QStringLiteral("datasheet"));
     if (const auto bytes = read_regular(file, 1 << 20); !bytes) {
         said_->setText(bytes.error());
     } else {
@@ -235,19 +318,13 @@ void WhatDrives::read_curves(const QString& file) {
     }
 }
 
-int WhatDrives::add_tab(QWidget* page, const QString& name, CardOf card, const QString& tip) {
-    card_of_tab_.push_back(card);
-    const int at = tabs_->addTab(page, name);
-    if (!tip.isEmpty()) tabs_->setTabToolTip(at, tip);
-    return at;
-}
-
 // The tabs of the selected card, and above them what belongs to it.
 void WhatDrives::show_card() {
     const int at = tabs_->currentIndex();
-    if (at == catalogue_tab && isVisible()) table_->show_now();
-    if (arranging_ || at < 0 || static_cast<std::size_t>(at) >= card_of_tab_.size()) return;
-    const CardOf card = card_of_tab_[static_cast<std::size_t>(at)];
+    if (arranging_ || at < 0) return;
+    make(at);
+    if (in_front("catalogue") && isVisible()) table_->show_now();
+    const CardOf card = *entry().card;
     last_tab_[card] = at;
     if (cards_->current() != card) {
         cards_->select(card);
@@ -255,40 +332,45 @@ void WhatDrives::show_card() {
     }
     // to show the tab that is in front moves Qt on to its neighbour
     arranging_ = true;
-    for (int i = 0; i < tabs_->count(); ++i) tabs_->setTabVisible(i, card_of_tab_[static_cast<std::size_t>(i)] == card);
+    for (int i = 0; i < tabs_->count(); ++i) tabs_->setTabVisible(i, tabs()[static_cast<std::size_t>(i)].card == card);
     tabs_->setCurrentIndex(at);
     arranging_ = false;
-    // a picture is read on all the room there is, and so are other parts than the motor
-    const bool whole = card != CardOf::motor;
-    const bool room =
-        whole || at == picture_tab || (at == compare_tab && compare_->wants_room()) || (at == catalogue_tab && mapped_);
-    for (std::size_t i = 0; i < of_motor_.size(); ++i) of_motor_[i]->setVisible(i == 0 ? !whole : !room);
+    facts_->setVisible(card == CardOf::motor);
+    const bool pictured = folds();
+    const auto wanted = folded_.find(in_front("catalogue"));
+    const bool folded = wanted != folded_.end() ? wanted->second : !in_front("catalogue") || height() < tall;
+    fold_->setVisible(pictured);
+    fold_->setText(folded ? tr("Show curve and inertia") : tr("Hide curve and inertia"));
+    pictures_->setVisible(pictured && !folded);
     emit least_changed();
 }
 
-// a datasheet, its check and a comparison want more room than rows of the catalogue
-QSize WhatDrives::least() const {
-    if (cards_->current() != CardOf::motor) return {760, 640};
-    switch (tabs_->currentIndex()) {
-    case catalogue_tab:
-        return {760, mapped_ ? 640 : 800};
-    case compare_tab:
-        if (compare_->wants_room()) return {760, 640};
-        return {760, 960};
-    case picture_tab:
-        return {760, 640};
-    default:
-        return {760, 960};
-    }
+// A picture is read, a map and curves side by side are looked at, on all the room there is.
+bool WhatDrives::folds() const {
+    return entry().pictured && !(in_front("compare") && compare_ && compare_->wants_room()) &&
+           !(in_front("catalogue") && mapped_);
 }
+
+void WhatDrives::fold(bool on) {
+    folded_[in_front("catalogue")] = on;
+    show_card();
+}
+
+void WhatDrives::resizeEvent(QResizeEvent* event) {
+    Page::resizeEvent(event);
+    show_card();
+}
+
+QSize WhatDrives::least() const { return {760, entry().least}; }
 
 QString WhatDrives::sentence() const { return axis_sentence(document_); }
 
 void WhatDrives::refresh_card() {
     if (!document_.has_axis()) return;
+    const bool along = motion_of(document_.axis().mechanism).direct;
+    curve_heading_->setText(along ? tr("Speed and force of the motor") : tr("Speed and torque at the motor"));
     const Motor& m = document_.axis().motor;
     const UnitSystem system = document_.machine().unit_system;
-    cards_->refresh();
     remove_->setVisible(!m.empty());
     if (m.empty()) {
         motor_facts_->setText(
@@ -328,39 +410,33 @@ void WhatDrives::refresh_card() {
     motor_facts_->setText(facts.join(QStringLiteral(" · ")));
 }
 
-void WhatDrives::activate() {
-    Page::activate();
+void WhatDrives::refresh() {
+    Page::refresh();
     refresh_card();
-    plot_->refresh();
-    table_->judge_now();
+}
+
+void WhatDrives::showEvent(QShowEvent* event) {
+    Page::showEvent(event);
+    if (in_front("catalogue")) table_->show_now();
 }
 
 bool WhatDrives::go_to(const QString& path) {
-    const auto inside = [&](const char* group) {
-        return path.startsWith(document_.axis_path() + QString::fromLatin1(group));
-    };
-    const bool drive = inside("/drive/");
-    const auto open_tab = [&](const QString& name) {
-        for (int i = 0; i < tabs_->count(); ++i)
-            if (tabs_->tabText(i) == name) tabs_->setCurrentIndex(i);
-    };
-    if (drive) tabs_->setCurrentIndex(drive_tab);
-    for (const auto& [group, name] : {std::pair("/coupling", tr("Coupling")), std::pair("/brake", tr("Brake")),
-             std::pair("/accuracy", tr("Precision")), std::pair("/mechanism/ends", tr("Screw ends")),
-             std::pair("/mechanism/nut_body", tr("Screw ends"))})
-        if (inside(group)) {
-            open_tab(name);
-            return Page::go_to(path);
-        }
-    if (drive || !path.startsWith(document_.axis_path() + QStringLiteral("/motor"))) return Page::go_to(path);
-    if (path.startsWith(document_.axis_path() + QStringLiteral("/motor/pictures/"))) {
-        tabs_->setCurrentIndex(picture_tab);
-        return off_picture_->go_to(path);
-    }
-    tabs_->setCurrentIndex(1);
+    const QString axis = document_.axis_path();
+    const TabEntry* best = nullptr; // the longest place that is the beginning of the path
+    std::size_t longest = 0;
+    for (const TabEntry& t : tabs())
+        for (const char* place : t.places)
+            if (const QString whole = axis + QLatin1String(place);
+                path.startsWith(whole) && std::strlen(place) > longest) {
+                best = &t;
+                longest = std::strlen(place);
+            }
+    if (!best) return Page::go_to(path);
+    show_tab(QString::fromUtf8(best->key));
+    if (in_front("picture")) return off_picture_->go_to(path);
     if (Page::go_to(path)) return true;
     if (auto* w = findChild<QWidget*>(path)) w->setFocus();
-    return true;
+    return in_front("datasheet");
 }
 
 } // namespace fulmox::app

@@ -1,19 +1,25 @@
 // The tabs of page 4, one after the other.
 #include "app/pages/what_drives.h"
 
+#include "app/bricks/paint.h"
+#include "app/bricks/table_columns.h"
+#include "app/forms/curve_editor.h"
 #include "app/import_parts.h"
 #include "app/library.h"
+#include "app/parts/compare_view.h"
+#include "app/parts/kind_view.h"
+#include "app/parts/map_pane.h"
+#include "app/parts/shelf_view.h"
+#include "app/parts/windings_view.h"
+#include "app/picture/picture_view.h"
 #include "app/plots/overload_plot.h"
 #include "app/plots/ratio_plot.h"
+#include "app/results/figures.h"
+#include "app/results/precision_view.h"
+#include "app/results/screw_view.h"
+#include "app/results/sheet_view.h"
+#include "app/shipped_motors.h"
 #include "app/theme.h"
-#include "app/widgets/curve_editor.h"
-#include "app/widgets/figures.h"
-#include "app/widgets/map_pane.h"
-#include "app/widgets/paint.h"
-#include "app/widgets/precision_view.h"
-#include "app/widgets/screw_view.h"
-#include "app/widgets/shelf_view.h"
-#include "app/widgets/table_columns.h"
 #include "app/words.h"
 #include "core/match/coupling_kinds.h"
 #include "core/match/figures.h"
@@ -47,6 +53,7 @@ QWidget* WhatDrives::of_catalogue() {
     box->setContentsMargins(0, 4, 0, 0);
     box->setSpacing(4);
     table_ = new MotorTable(document_);
+    table_->setToolTip(tr("%1. Enter or a double click takes a motor.").arg(shipped_catalogue_name()));
     auto* line = new QHBoxLayout;
     line->setSpacing(12);
     table_count_ = new QLabel;
@@ -76,6 +83,32 @@ QWidget* WhatDrives::of_catalogue() {
     filter_ = new FilterBar;
     box->addWidget(filter_);
     box->addWidget(places, 1);
+    connect(table_, &MotorTable::judged, this, &WhatDrives::say_count);
+    connect(table_, &MotorTable::refused, &document_, &Document::refused);
+    connect(table_, &MotorTable::wanted, this, [this] {
+        cards_->select(CardOf::motor);
+        show_tab(QStringLiteral("catalogue"));
+        if (mapped_) map_button_->click();
+    });
+    connect(table_, &MotorTable::hidden_by_filter, filter_, &FilterBar::clear);
+    connect(table_, &MotorTable::compared_changed, this, [this] { plot_->compare(table_->compared()); });
+    connect(filter_, &FilterBar::changed, this, [this] {
+        table_->set_filter(filter_->filter());
+        say_count();
+    });
+    const auto offer = [this] {
+        MotorModel& m = table_->model_of_motors();
+        std::vector<const Motor*> motors;
+        for (int row = 0; row < m.rowCount(); ++row)
+            if (m.suits(row)) motors.push_back(&m.motor(row));
+        filter_->offer(motors);
+    };
+    connect(&table_->model_of_motors(), &MotorModel::listed, this, offer);
+    connect(table_, &MotorTable::suiting_changed, this, offer);
+    offer();
+    const auto enable = [this] { use_->setEnabled(table_->currentIndex().isValid()); };
+    connect(table_->selectionModel(), &QItemSelectionModel::currentChanged, this, enable);
+    enable();
     return catalogue;
 }
 
@@ -98,7 +131,7 @@ QWidget* WhatDrives::sheet_tools() {
     link(tr("Curve from a file…"), tr("CSV or text of two or three columns: speed, continuous and peak torque"),
         [this] { curve_from_file(); });
     link(tr("Curve off a picture"), tr("Points clicked on a picture of the datasheet"),
-        [this] { tabs_->setCurrentIndex(picture_tab); });
+        [this] { show_tab(QStringLiteral("picture")); });
     link(tr("Make it my own"),
         tr("A name of its own for what has been changed from the catalogue; where it came from stays said"),
         [this] { make_own(); });
@@ -116,7 +149,7 @@ QWidget* WhatDrives::sheet_tools() {
 }
 
 // A tab whose contents scroll, over the help of the field that has the focus.
-WhatDrives::Tab WhatDrives::scrolling_tab(int spacing) {
+WhatDrives::Fields WhatDrives::scrolling_tab(int spacing) {
     auto* page = new QWidget;
     auto* outer = new QVBoxLayout(page);
     outer->setContentsMargins(0, 4, 0, 0);
@@ -137,9 +170,9 @@ WhatDrives::Tab WhatDrives::scrolling_tab(int spacing) {
 }
 
 QWidget* WhatDrives::by_hand() {
-    const Tab tab = scrolling_tab(6);
+    const Fields tab = scrolling_tab(6);
     static_cast<QVBoxLayout*>(tab.page->layout())->insertWidget(0, sheet_tools());
-    auto* form = new Form(document_, {QStringLiteral("/motor")}, 118);
+    auto* form = new Form(document_, {QStringLiteral("/motor")}, 128);
     forms_.push_back(form);
     tab.line->addWidget(form, 1, Qt::AlignTop);
     auto* continuous = new CurveEditor(document_, tr("Continuous curve"), QStringLiteral("/motor/continuous"));
@@ -159,8 +192,8 @@ QWidget* WhatDrives::by_hand() {
         peak->set_title(stepper ? tr("Pull-out curve") : tr("Peak curve"));
     };
     name_curves();
-    connect(&document_, &Document::changed, peak, name_curves);
-    for (Form* f : forms_) connect(f, &Form::focused, tab.help, &HelpStrip::show_field);
+    keep_up_to_date(document_, tab.page, name_curves);
+    connect(form, &Form::focused, tab.help, &HelpStrip::show_field);
     for (CurveEditor* c : {continuous, peak, pull_in})
         connect(c, &CurveEditor::focused, tab.help, &HelpStrip::show_field);
     return tab.page;
@@ -168,19 +201,13 @@ QWidget* WhatDrives::by_hand() {
 
 // The fields of a part beside what they come to.
 QWidget* WhatDrives::of_part(const QStringList& places, std::initializer_list<const char*> rooms) {
-    const Tab tab = scrolling_tab(16);
+    const Fields tab = scrolling_tab(16);
     auto* form = new Form(document_, places, 128);
     forms_.push_back(form);
     connect(form, &Form::focused, tab.help, &HelpStrip::show_field);
     auto* list = new FigureList(document_, keys_of(rooms), 1, false);
     tab.line->addWidget(form, 3, Qt::AlignTop);
     tab.line->addWidget(list, 2, Qt::AlignTop);
-    connect(&document_, &Document::changed, list, [list] {
-        if (list->isVisible()) list->refresh();
-    });
-    connect(tabs_, &QTabWidget::currentChanged, list, [this, list, page = tab.page] {
-        if (tabs_->currentWidget() == page) list->refresh();
-    });
     return tab.page;
 }
 
@@ -192,7 +219,7 @@ QWidget* WhatDrives::of_gearheads() {
     ratio_ = new RatioPlot(document_);
     ratio_->setMinimumHeight(250);
     box->addWidget(ratio_, 6);
-    gearheads_ = new ShelfView(document_, "gearhead");
+    gearheads_ = static_cast<ShelfView*>(of_shelf("gearhead"));
     box->addWidget(gearheads_, 5);
     connect(&gearheads_->model(), &ShelfModel::judged, ratio_, [this] {
         const ShelfModel& m = gearheads_->model();
@@ -223,20 +250,46 @@ void WhatDrives::import_list(const char* kind) {
     import_parts(document_, file, QString::fromUtf8(kind), this);
 }
 
-void WhatDrives::add_shelves() {
-    const auto shelf = [this](ShelfView* view, const char* kind) {
-        connect(view, &ShelfView::refused, &document_, &Document::refused);
-        connect(view, &ShelfView::import_requested, this, [this, kind] { import_list(kind); });
-        connect(view, &ShelfView::sheet_requested, this, [this, view] {
-            emit go_to_requested(document_.axis_path() + QStringLiteral("/stages/%1/ratio").arg(view->place()));
-        });
-        connect(view, &ShelfView::dropped, this,
-            [this, kind](const QString& file) { import_parts(document_, file, QString::fromUtf8(kind), this); });
-        return view;
-    };
-    add_tab(of_gearheads(), tr("Gearhead catalogue"), CardOf::gearhead, tr("The ratio curve, and what can be had"));
-    shelf(gearheads_, "gearhead");
-    add_tab(shelf(new ShelfView(document_, "coupling"), "coupling"), tr("Coupling catalogue"), CardOf::coupling);
+// The catalogue of a kind of part.
+QWidget* WhatDrives::of_shelf(const char* kind) {
+    auto* view = new ShelfView(document_, kind);
+    connect(view, &ShelfView::refused, &document_, &Document::refused);
+    connect(view, &ShelfView::import_requested, this, [this, kind] { import_list(kind); });
+    connect(view, &ShelfView::sheet_requested, this, [this, view] {
+        emit go_to_requested(document_.axis_path() + QStringLiteral("/stages/%1/ratio").arg(view->place()));
+    });
+    connect(view, &ShelfView::dropped, this,
+        [this, kind](const QString& file) { import_parts(document_, file, QString::fromUtf8(kind), this); });
+    return view;
+}
+
+QWidget* WhatDrives::of_check() { return new SheetView(document_); }
+
+QWidget* WhatDrives::of_windings() { return new WindingsView(document_); }
+
+QWidget* WhatDrives::of_kind() { return new KindView(document_); }
+
+QWidget* WhatDrives::of_compare() {
+    compare_ = new CompareView(document_, *table_);
+    connect(compare_, &CompareView::room_changed, this, &WhatDrives::show_card);
+    return compare_;
+}
+
+QWidget* WhatDrives::of_picture() {
+    auto* page = new QWidget;
+    auto* column = new QVBoxLayout(page);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(4);
+    off_picture_ = new PictureView(document_);
+    column->addWidget(off_picture_, 1);
+    auto* help = new HelpStrip(document_);
+    help->setMinimumHeight(34);
+    column->addWidget(help);
+    connect(off_picture_, &PictureView::focused, help, &HelpStrip::show_field);
+    return page;
+}
+
+QWidget* WhatDrives::of_coupling() {
     auto* coupling = of_part({QStringLiteral("/coupling")}, {"coupling."});
     auto* kinds = new QLabel;
     kinds->setObjectName(QStringLiteral("coupling-kinds"));
@@ -244,7 +297,7 @@ void WhatDrives::add_shelves() {
     kinds->setWordWrap(true);
     kinds->setTextFormat(Qt::PlainText);
     static_cast<QVBoxLayout*>(coupling->layout())->insertWidget(1, kinds);
-    const auto say_kinds = [this, kinds] {
+    keep_up_to_date(document_, kinds, [this, kinds] {
         if (!document_.has_axis()) return;
         QStringList lines;
         for (const CouplingAdvice& k : coupling_kinds(document_.axis(), document_.assessment())) {
@@ -255,32 +308,27 @@ void WhatDrives::add_shelves() {
                                         : tr("%1. Why not: %2.").arg(what, against.join(QStringLiteral("; "))));
         }
         kinds->setText(lines.join(QLatin1Char('\n')));
-    };
-    connect(&document_, &Document::changed, kinds, [kinds, say_kinds] {
-        if (kinds->isVisible()) say_kinds();
     });
-    connect(tabs_, &QTabWidget::currentChanged, kinds, [this, coupling, say_kinds] {
-        if (tabs_->currentWidget() == coupling) say_kinds();
-    });
-    add_tab(coupling, tr("Coupling"), CardOf::coupling, tr("The coupling of this axis, and what it comes to"));
-    add_tab(shelf(new ShelfView(document_, "brake"), "brake"), tr("Brake catalogue"), CardOf::brake);
-    add_tab(of_part({QStringLiteral("/brake")}, {"brake."}), tr("Brake"), CardOf::brake,
-        tr("The brake of this axis, and how it stops it"));
-    add_tab(shelf(new ShelfView(document_, "drive"), "drive"), tr("Drive catalogue"), CardOf::drive);
-    add_tab(shelf(new ShelfView(document_, "supply"), "supply"), tr("Supply catalogue"), CardOf::drive,
-        tr("Sheets of supplies; no axis is judged by them yet"));
+    return coupling;
+}
+
+QWidget* WhatDrives::of_brake() { return of_part({QStringLiteral("/brake")}, {"brake."}); }
+
+QWidget* WhatDrives::of_screw() {
     auto* screw = of_part({QStringLiteral("/mechanism/ends"), QStringLiteral("/mechanism/nut_body")}, {"screw."});
-    auto* screw_view = new ScrewView(document_);
-    static_cast<QVBoxLayout*>(screw->layout())->insertWidget(0, screw_view, 1);
-    add_tab(screw, tr("Screw ends"), CardOf::screw, tr("The plan of the screw to scale, and its ends"));
+    static_cast<QVBoxLayout*>(screw->layout())->insertWidget(0, new ScrewView(document_), 1);
+    return screw;
+}
+
+QWidget* WhatDrives::of_precision() {
     auto* precision = of_part({QStringLiteral("/accuracy")}, {"precision.", "stiffness."});
     static_cast<QVBoxLayout*>(precision->layout())->insertWidget(1, new PrecisionView(document_), 1);
-    add_tab(precision, tr("Precision"), CardOf::precision, tr("How exactly the load stands, and what gives way"));
+    return precision;
 }
 
 // Its currents, its voltage, and what it lets the motor do.
 QWidget* WhatDrives::of_drive() {
-    const Tab tab = scrolling_tab(16);
+    const Fields tab = scrolling_tab(16);
     const QString d = QStringLiteral("/drive/");
     auto* column = new QVBoxLayout;
     column->setSpacing(10);
@@ -309,12 +357,8 @@ QWidget* WhatDrives::of_drive() {
     auto* list = new FigureList(document_, keys_of({"drive.", "stepper."}), 2, false);
     column->addWidget(list);
     column->addStretch(1);
-    const auto show = [this, list] {
-        list->setVisible(document_.has_axis() && document_.axis().driven());
-        list->refresh();
-    };
-    show();
-    connect(&document_, &Document::changed, list, show);
+    keep_up_to_date(
+        document_, tab.page, [this, list] { list->setVisible(document_.has_axis() && document_.axis().driven()); });
     return tab.page;
 }
 
@@ -337,10 +381,6 @@ QWidget* WhatDrives::of_heat() {
     scroll->setWidget(inner);
     line->addWidget(scroll, 1);
     line->addWidget(new OverloadPlot(document_), 1);
-    connect(&document_, &Document::changed, list, [list] {
-        if (list->isVisible()) list->refresh();
-    });
-    connect(tabs_, &QTabWidget::currentChanged, list, [list] { list->refresh(); });
     return page;
 }
 

@@ -1,11 +1,11 @@
 #include "app/pages/what_moves.h"
 
+#include "app/bricks/paint.h"
+#include "app/forms/body_picture.h"
+#include "app/forms/mechanism_gallery.h"
+#include "app/results/figures.h"
+#include "app/results/inertia_view.h"
 #include "app/schematic/schematic.h"
-#include "app/widgets/body_picture.h"
-#include "app/widgets/figures.h"
-#include "app/widgets/inertia_view.h"
-#include "app/widgets/mechanism_gallery.h"
-#include "app/widgets/paint.h"
 #include "app/words.h"
 
 #include <QFrame>
@@ -51,11 +51,6 @@ WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr(qu
                                     : qs(s.name),
                     s.ratio.given() ? qs(s.ratio.text) : QStringLiteral("?"));
         });
-    // a linear drive has no shaft for a reduction to turn
-    const auto show_stages = [this, &document] {
-        stages_->setVisible(document.has_axis() && (motion_of(document.axis().mechanism).has & Motion::shaft));
-    };
-    connect(&document, &Document::changed, stages_, show_stages);
     show_stages();
     rest_ = new Form(document, {});
     forms_.push_back(form);
@@ -96,9 +91,14 @@ WhatMoves::WhatMoves(Document& document, QWidget* parent) : Page(document, tr(qu
     }
 }
 
-void WhatMoves::activate() {
-    Page::activate();
-    for (FigureList* f : findChildren<FigureList*>()) f->refresh();
+// A linear drive has no shaft for a reduction to turn.
+void WhatMoves::show_stages() {
+    stages_->setVisible(document_.has_axis() && (motion_of(document_.axis().mechanism).has & Motion::shaft));
+}
+
+void WhatMoves::refresh() {
+    Page::refresh();
+    show_stages();
 }
 
 void WhatMoves::complete() {

@@ -1,8 +1,9 @@
 // Page 1: what moves?
 #pragma once
 
+#include "app/forms/list_editor.h"
 #include "app/pages/page.h"
-#include "app/widgets/list_editor.h"
+#include "app/sentence.h"
 
 namespace fulmox::app {
 
@@ -12,12 +13,13 @@ class WhatMoves : public Page {
     Q_OBJECT
 
   public:
+    static constexpr const char* key = "moves";
     static constexpr const char* question = "What moves?";
     static constexpr const char* brief = QT_TR_NOOP("Load"); ///< where the outline is folded
     explicit WhatMoves(Document& document, QWidget* parent = nullptr);
 
-    void activate() override;
-    QSize least() const override { return {760, 690}; }
+    void refresh() override;
+    QSize least() const override { return {760, 648}; }
     void complete() override;
     bool go_to(const QString& path) override;
 
@@ -25,6 +27,8 @@ class WhatMoves : public Page {
     QString sentence() const override { return axis_sentence(document_); }
 
   private:
+    void show_stages();
+
     Form* rest_;
     ListEditor* bodies_;
     ListEditor* stages_;

@@ -1,12 +1,14 @@
 #include "app/pages/what_takes.h"
 #include "app/words.h"
 
+#include "app/bricks/choice.h"
+#include "app/bricks/paint.h"
 #include "app/plots/path_plot.h"
+#include "app/plots/torque_plot.h"
+#include "app/results/figures.h"
+#include "app/results/share_bars.h"
+#include "app/results/tornado.h"
 #include "app/theme.h"
-#include "app/widgets/choice.h"
-#include "app/widgets/paint.h"
-#include "app/widgets/share_bars.h"
-#include "app/widgets/tornado.h"
 #include "core/quantity/format.h"
 
 #include <QFrame>
@@ -27,9 +29,9 @@ WhatTakes::WhatTakes(Document& document, QWidget* parent) : Page(document, tr(qu
     card->setObjectName(QStringLiteral("card"));
     auto* box = new QVBoxLayout(card);
     box->setContentsMargins(10, 4, 10, 8);
-    auto* tabs = new QTabWidget;
-    tabs->setAccessibleName(tr("Pictures of the demand"));
-    box->addWidget(tabs);
+    tabs_ = new QTabWidget;
+    tabs_->setAccessibleName(tr("Pictures of the demand"));
+    box->addWidget(tabs_);
     auto* over_time = new QWidget;
     auto* time_box = new QVBoxLayout(over_time);
     time_box->setContentsMargins(4, 4, 4, 0);
@@ -47,14 +49,9 @@ WhatTakes::WhatTakes(Document& document, QWidget* parent) : Page(document, tr(qu
                      .arg(theme().over.name(), tr("A, as pinned"));
         if (legend->text() != s) legend->setText(s);
     };
-    show_legend();
-    connect(&document, &Document::changed, legend, show_legend);
+    keep_up_to_date(document, legend, show_legend);
     time_box->addWidget(legend);
-    plot_ = new TorquePlot(document);
-    time_box->addWidget(plot_, 1);
-    tabs->addTab(over_time, tr("By cause over time"));
-    auto* path = new PathPlot(document);
-    tabs->addTab(path, tr("Path in speed and torque"));
+    time_box->addWidget(new TorquePlot(document), 1);
     auto* inputs = new QWidget;
     auto* inputs_box = new QVBoxLayout(inputs);
     inputs_box->setContentsMargins(4, 4, 4, 0);
@@ -68,10 +65,12 @@ WhatTakes::WhatTakes(Document& document, QWidget* parent) : Page(document, tr(qu
         [tornado](int i) { tornado->set_measure(i == 0 ? Measure::rms_torque : Measure::peak_torque); });
     connect(tornado, &Tornado::go_to, this, &Page::go_to_requested);
     inputs_box->addWidget(tornado, 1);
-    tabs->addTab(inputs, tr("Which input moves it"));
-    tabs->setCornerWidget(measure);
+    QWidget* of_tab[] = {over_time, new PathPlot(document), inputs};
+    for (std::size_t i = 0; i < tabs().size(); ++i) tabs_->addTab(of_tab[i], tr(tabs()[i].name));
+    tabs_->setCornerWidget(measure);
     measure->hide();
-    connect(tabs, &QTabWidget::currentChanged, measure, [measure](int tab) { measure->setVisible(tab == 2); });
+    connect(tabs_, &QTabWidget::currentChanged, measure,
+        [this, measure, inputs] { measure->setVisible(tabs_->currentWidget() == inputs); });
     body_->addWidget(card, 1);
     auto* row = new QHBoxLayout;
     row->setSpacing(10);
@@ -93,6 +92,21 @@ WhatTakes::WhatTakes(Document& document, QWidget* parent) : Page(document, tr(qu
     body_->addLayout(row);
 }
 
+const std::vector<TabEntry>& WhatTakes::tabs() {
+    static const std::vector<TabEntry> entries{{"causes", QT_TR_NOOP("By cause over time")},
+        {"path", QT_TR_NOOP("Path in speed and torque")}, {"inputs", QT_TR_NOOP("Which input moves it")}};
+    return entries;
+}
+
+bool WhatTakes::show_tab(const QString& key) {
+    for (std::size_t i = 0; i < tabs().size(); ++i)
+        if (key == QLatin1String(tabs()[i].key)) {
+            tabs_->setCurrentIndex(static_cast<int>(i));
+            return true;
+        }
+    return false;
+}
+
 QString WhatTakes::sentence() const {
     const Assessment& a = document_.assessment();
     if (a.pending) return tr("Being calculated…");
@@ -107,13 +121,6 @@ QString WhatTakes::sentence() const {
                    text(a.demand->cycle_time, Kind::time),
                    text(a.demand->peak_speed, direct ? Kind::speed : Kind::angular_speed)) +
            fill;
-}
-
-void WhatTakes::activate() {
-    Page::activate();
-    plot_->refresh();
-    for (FigureTiles* f : findChildren<FigureTiles*>()) f->refresh();
-    for (FigureList* f : findChildren<FigureList*>()) f->refresh();
 }
 
 } // namespace fulmox::app

@@ -2,8 +2,9 @@
 #pragma once
 
 #include "app/pages/page.h"
-#include "app/plots/torque_plot.h"
-#include "app/widgets/figures.h"
+#include "app/pages/tab.h"
+
+class QTabWidget;
 
 namespace fulmox::app {
 
@@ -11,17 +12,20 @@ class WhatTakes : public Page {
     Q_OBJECT
 
   public:
+    static constexpr const char* key = "demand";
     static constexpr const char* question = "What does it take?";
     static constexpr const char* brief = QT_TR_NOOP("Demand"); ///< where the outline is folded
+    static const std::vector<TabEntry>& tabs();
     explicit WhatTakes(Document& document, QWidget* parent = nullptr);
-    void activate() override;
     QSize least() const override { return {760, 720}; }
+
+    bool show_tab(const QString& key) override;
 
   protected:
     QString sentence() const override;
 
   private:
-    TorquePlot* plot_;
+    QTabWidget* tabs_;
 };
 
 } // namespace fulmox::app

@@ -45,7 +45,7 @@ std::optional<double> own_distance(const Segment& s) {
 
 } // namespace
 
-CyclePlot::CyclePlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
+CyclePlot::CyclePlot(Document& document, QWidget* parent) : Live(document, parent) {
     set_file_stem(QStringLiteral("cycle"));
     setAccessibleName(tr("Position, velocity, acceleration and jerk over the cycle"));
     plotLayout()->clear();
@@ -80,9 +80,6 @@ CyclePlot::CyclePlot(Document& document, QWidget* parent) : Plot(parent), docume
         raw_[i]->setLineStyle(QCPGraph::lsNone);
         raw_[i]->setName({});
     }
-    connect(&document_, &Document::changed, this, [this] {
-        if (isVisible()) refresh();
-    });
 }
 
 const Unit& CyclePlot::unit(std::size_t channel) const {

@@ -1,14 +1,14 @@
 // Position, velocity, acceleration and jerk over the cycle on one time axis; segments are dragged by their ends.
 #pragma once
 
-#include "app/document.h"
+#include "app/live.h"
 #include "app/plots/plot.h"
 
 #include <array>
 
 namespace fulmox::app {
 
-class CyclePlot : public Plot {
+class CyclePlot : public Live<Plot> {
     Q_OBJECT
 
   public:
@@ -47,7 +47,6 @@ class CyclePlot : public Plot {
     void drag(QPointF place);
     Unit const& unit(std::size_t channel) const;
 
-    Document& document_;
     std::array<QCPAxisRect*, count> rects_{};
     std::array<QCPGraph*, count> graphs_{};
     std::array<QCPItemRect*, count> marks_{};

@@ -19,7 +19,7 @@ double prior_of(const CycleHeat& h) {
 
 } // namespace
 
-OverloadPlot::OverloadPlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
+OverloadPlot::OverloadPlot(Document& document, QWidget* parent) : Live(document, parent) {
     set_file_stem(QStringLiteral("overload"));
     setAccessibleName(tr("Time until the winding limit over the torque as a multiple of the continuous one"));
     plotLayout()->clear();
@@ -35,14 +35,6 @@ OverloadPlot::OverloadPlot(Document& document, QWidget* parent) : Plot(parent), 
     cold_->setName(tr("from cold, s"));
     warm_ = addGraph(x, y);
     warm_->setName(tr("after this cycle, s"));
-    connect(&document_, &Document::changed, this, [this] {
-        if (isVisible()) refresh();
-    });
-}
-
-void OverloadPlot::showEvent(QShowEvent* event) {
-    refresh();
-    Plot::showEvent(event);
 }
 
 void OverloadPlot::refresh() {

@@ -1,12 +1,12 @@
 // How long the motor bears more than its continuous torque.
 #pragma once
 
-#include "app/document.h"
+#include "app/live.h"
 #include "app/plots/plot.h"
 
 namespace fulmox::app {
 
-class OverloadPlot : public Plot {
+class OverloadPlot : public Live<Plot> {
     Q_OBJECT
 
   public:
@@ -14,12 +14,10 @@ class OverloadPlot : public Plot {
     void refresh() override;
 
   protected:
-    void showEvent(QShowEvent* event) override;
     void reset_view() override { refresh(); }
     QString readout(double x, double y, QCPAxisRect* rect) override;
 
   private:
-    Document& document_;
     QCPAxisRect* rect_;
     QCPGraph *cold_, *warm_;
     std::vector<QCPAbstractItem*> notes_;

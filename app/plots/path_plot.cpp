@@ -37,7 +37,7 @@ std::vector<std::vector<double>> path_of(const Demand& d, const Unit& speed, con
 
 } // namespace
 
-PathPlot::PathPlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
+PathPlot::PathPlot(Document& document, QWidget* parent) : Live(document, parent) {
     set_file_stem(QStringLiteral("path"));
     setAccessibleName(tr("Path of the cycle in the plane of speed and torque"));
     plotLayout()->clear();
@@ -48,14 +48,6 @@ PathPlot::PathPlot(Document& document, QWidget* parent) : Plot(parent), document
     pinned_ = new QCPCurve(rect_->axis(QCPAxis::atBottom), rect_->axis(QCPAxis::atLeft));
     points_ = addGraph(rect_->axis(QCPAxis::atBottom), rect_->axis(QCPAxis::atLeft));
     points_->setLineStyle(QCPGraph::lsNone);
-    connect(&document_, &Document::changed, this, [this] {
-        if (isVisible()) refresh();
-    });
-}
-
-void PathPlot::showEvent(QShowEvent* event) {
-    refresh();
-    Plot::showEvent(event);
 }
 
 void PathPlot::refresh() {

@@ -1,12 +1,12 @@
 // The path of the cycle in the plane of speed and torque, signs kept.
 #pragma once
 
-#include "app/document.h"
+#include "app/live.h"
 #include "app/plots/plot.h"
 
 namespace fulmox::app {
 
-class PathPlot : public Plot {
+class PathPlot : public Live<Plot> {
     Q_OBJECT
 
   public:
@@ -18,10 +18,8 @@ class PathPlot : public Plot {
   protected:
     void reset_view() override { refresh(); }
     QString readout(double x, double y, QCPAxisRect* rect) override;
-    void showEvent(QShowEvent* event) override;
 
   private:
-    Document& document_;
     QCPAxisRect* rect_;
     QCPCurve* path_;
     QCPCurve* pinned_; ///< the path of A

@@ -29,6 +29,7 @@ class Plot : public QCustomPlot, public Copyable {
 
     /// The samples of every curve; heads with units as the axis labels have them.
     Table as_table() const override;
+    QPixmap as_picture() override { return toPixmap(width(), height(), 2); }
     QString csv() const;
     /// By the ending: .png .svg .pdf .csv. Empty on success, else what went wrong.
     QString export_to(const QString& file);

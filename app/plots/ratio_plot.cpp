@@ -18,7 +18,7 @@ constexpr double offer_height = -0.08;
 
 } // namespace
 
-RatioPlot::RatioPlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
+RatioPlot::RatioPlot(Document& document, QWidget* parent) : Live(document, parent) {
     set_file_stem(QStringLiteral("ratio"));
     setAccessibleName(tr("Speed, peak torque and heat of the motor, of what is allowed, over the ratio of the stage"));
     plotLayout()->clear();
@@ -66,14 +66,6 @@ RatioPlot::RatioPlot(Document& document, QWidget* parent) : Plot(parent), docume
     for (QCPGraph* g : {speed_, peak_, heat_}) names_->addItem(new QCPPlottableLegendItem(names_, g));
     auto* margins = new QCPMarginGroup(this);
     for (QCPAxisRect* r : {shares_, torques_}) r->setMarginGroup(QCP::msLeft, margins);
-    connect(&document_, &Document::changed, this, [this] {
-        if (isVisible()) refresh();
-    });
-}
-
-void RatioPlot::showEvent(QShowEvent* event) {
-    refresh();
-    Plot::showEvent(event);
 }
 
 void RatioPlot::set_stage(std::size_t stage) {

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/background.h"
-#include "app/document.h"
+#include "app/live.h"
 #include "app/plots/plot.h"
 #include "core/match/candidates.h"
 #include "core/match/ratio_curve.h"
@@ -12,7 +12,7 @@
 
 namespace fulmox::app {
 
-class RatioPlot : public Plot {
+class RatioPlot : public Live<Plot> {
     Q_OBJECT
 
   public:
@@ -38,14 +38,12 @@ class RatioPlot : public Plot {
     void taken(int row);
 
   protected:
-    void showEvent(QShowEvent* event) override;
     void reset_view() override { draw_all(); }
     QString readout(double x, double y, QCPAxisRect* rect) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
 
   private:
-    Document& document_;
     QCPAxisRect *shares_, *torques_;
     QCPGraph *speed_, *peak_, *heat_, *peak_torque_, *rms_torque_;
     QCPLegend* names_;

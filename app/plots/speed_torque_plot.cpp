@@ -23,16 +23,13 @@ int last_above_zero(const QVector<double>& values) {
 
 } // namespace
 
-SpeedTorquePlot::SpeedTorquePlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
+SpeedTorquePlot::SpeedTorquePlot(Document& document, QWidget* parent) : Live(document, parent) {
     set_file_stem(QStringLiteral("speed-torque"));
     setAccessibleName(tr("Speed-torque picture of the motor with the path of the cycle"));
     plotLayout()->clear();
     rect_ = add_rect(0, {}, false);
     rect_->setRangeZoom(Qt::Horizontal | Qt::Vertical);
     rect_->setRangeDrag(Qt::Horizontal | Qt::Vertical);
-    connect(&document_, &Document::changed, this, [this] {
-        if (isVisible()) refresh();
-    });
 }
 
 QCPGraph* SpeedTorquePlot::curve(const QPen& pen, const QColor& fill, QCPGraph* to) {

@@ -1,9 +1,9 @@
 // The motor's curves at the actual bus voltage with the cycle's path through them.
 #pragma once
 
-#include "app/document.h"
+#include "app/compared.h"
+#include "app/live.h"
 #include "app/plots/plot.h"
-#include "app/widgets/motor_table.h"
 
 #include <optional>
 #include <vector>
@@ -11,7 +11,7 @@
 namespace fulmox::app {
 
 /// Torque is drawn in the direction of motion: driving above, braking below.
-class SpeedTorquePlot : public Plot {
+class SpeedTorquePlot : public Live<Plot> {
     Q_OBJECT
 
   public:
@@ -27,7 +27,6 @@ class SpeedTorquePlot : public Plot {
   private:
     QCPGraph* curve(const QPen& pen, const QColor& fill, QCPGraph* to);
 
-    Document& document_;
     QCPAxisRect* rect_;
     QList<QCPAbstractItem*> notes_;
     struct Other {

@@ -16,19 +16,11 @@ constexpr Qt::PenStyle styles[] = {Qt::DotLine, Qt::DashLine, Qt::SolidLine};
 
 } // namespace
 
-SteadyPlot::SteadyPlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
+SteadyPlot::SteadyPlot(Document& document, QWidget* parent) : Live(document, parent) {
     set_file_stem(QStringLiteral("side-by-side"));
     setAccessibleName(tr("Supply current, torque left and winding temperature over speed, motors side by side"));
     plotLayout()->clear();
     for (int i = 0; i < 3; ++i) rects_[static_cast<std::size_t>(i)] = add_rect(0, {}, false, i);
-    connect(&document_, &Document::changed, this, [this] {
-        if (isVisible()) refresh();
-    });
-}
-
-void SteadyPlot::showEvent(QShowEvent* event) {
-    refresh();
-    Plot::showEvent(event);
 }
 
 void SteadyPlot::compare(const std::vector<Compared>& others) {

@@ -1,13 +1,13 @@
 // Motors side by side over speed and load: what each takes from the bus, has left, and how hot it gets.
 #pragma once
 
-#include "app/document.h"
+#include "app/compared.h"
+#include "app/live.h"
 #include "app/plots/plot.h"
-#include "app/widgets/motor_table.h"
 
 namespace fulmox::app {
 
-class SteadyPlot : public Plot {
+class SteadyPlot : public Live<Plot> {
     Q_OBJECT
 
   public:
@@ -21,7 +21,6 @@ class SteadyPlot : public Plot {
     QString legend() const;
 
   protected:
-    void showEvent(QShowEvent* event) override;
     void reset_view() override { refresh(); }
     QString readout(double x, double y, QCPAxisRect* rect) override;
 
@@ -33,7 +32,6 @@ class SteadyPlot : public Plot {
     };
     void gather();
 
-    Document& document_;
     std::vector<Compared> others_;
     std::vector<Shown> shown_;
     std::array<QCPAxisRect*, 3> rects_{};

@@ -77,7 +77,7 @@ template <class F> void along_thinned(const Demand& d, F&& f) {
 }
 } // namespace
 
-TorquePlot::TorquePlot(Document& document, QWidget* parent) : Plot(parent), document_(document) {
+TorquePlot::TorquePlot(Document& document, QWidget* parent) : Live(document, parent) {
     set_file_stem(QStringLiteral("torque"));
     setAccessibleName(tr("Torque by cause and shaft power over the cycle"));
     plotLayout()->clear();
@@ -110,9 +110,6 @@ TorquePlot::TorquePlot(Document& document, QWidget* parent) : Plot(parent), docu
     pinned_ = addGraph(x, y);
     pinned_->setName({});
     power_ = addGraph(x2, power_rect_->axis(QCPAxis::atLeft));
-    connect(&document_, &Document::changed, this, [this] {
-        if (isVisible()) refresh();
-    });
 }
 
 void TorquePlot::refresh() {

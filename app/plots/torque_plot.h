@@ -1,14 +1,14 @@
 // Torque at the motor shaft over the cycle, stacked by cause.
 #pragma once
 
-#include "app/document.h"
+#include "app/live.h"
 #include "app/plots/plot.h"
 
 #include <array>
 
 namespace fulmox::app {
 
-class TorquePlot : public Plot {
+class TorquePlot : public Live<Plot> {
     Q_OBJECT
 
   public:
@@ -22,7 +22,6 @@ class TorquePlot : public Plot {
     QString readout(double x, double y, QCPAxisRect* rect) override;
 
   private:
-    Document& document_;
     QCPAxisRect* torque_rect_;
     QCPAxisRect* power_rect_;
     std::array<QCPGraph*, cause_count> above_{};

@@ -4,10 +4,9 @@
 
 namespace fulmox::app {
 
-Schematic::Schematic(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+Schematic::Schematic(Document& document, QWidget* parent) : LiveWidget(document, parent) {
     setMouseTracking(true);
     setAccessibleName(tr("Schematic of the axis; its dimensions are fields of the form"));
-    connect(&document_, &Document::changed, this, qOverload<>(&QWidget::update));
 }
 
 void Schematic::paintEvent(QPaintEvent*) {

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/clip.h"
-#include "app/document.h"
+#include "app/live.h"
 #include "app/schematic/canvas.h"
 
 #include <QPixmap>
@@ -11,13 +11,14 @@
 
 namespace fulmox::app {
 
-class Schematic : public QWidget, public Copyable {
+class Schematic : public LiveWidget, public Copyable {
     Q_OBJECT
 
   public:
     explicit Schematic(Document& document, QWidget* parent = nullptr);
     /// The dimensions that are written on it.
     Table as_table() const override;
+    void refresh() override { update(); }
     QSize sizeHint() const override { return {360, 330}; }
     QSize minimumSizeHint() const override { return {270, 190}; }
 
@@ -30,7 +31,6 @@ class Schematic : public QWidget, public Copyable {
     void mouseMoveEvent(QMouseEvent* event) override;
 
   private:
-    Document& document_;
     std::vector<Hit> hits_;
 };
 

@@ -1,8 +1,8 @@
 // Page 4 by its cards, in the real window.
 #pragma once
 
-#include "app/widgets/part_cards.h"
-#include "app/widgets/shelf_view.h"
+#include "app/parts/part_cards.h"
+#include "app/parts/shelf_view.h"
 #include "tests/app/window.h"
 
 namespace fulmox::testing {

@@ -1,7 +1,7 @@
 // The wheel is the page's, a menu's keys are its own, and another project begins where one begins.
+#include "app/parts/motor_table.h"
+#include "app/parts/part_cards.h"
 #include "app/plots/plot.h"
-#include "app/widgets/motor_table.h"
-#include "app/widgets/part_cards.h"
 #include "tests/app/window.h"
 #include "tests/demo.h"
 
@@ -35,7 +35,7 @@ bool wheel(QWidget& on, int turns, Qt::KeyboardModifiers keys = {}) {
 TEST_CASE("a wheel over a plot scrolls the page, and zooms once the plot was clicked or with Ctrl") {
     Window w;
     w.window.resize(1024, 700);
-    w.click_page(4);
+    w.click_page(3);
     w.settle();
     auto* room = w.child<QScrollArea>("room");
     Plot* plot = nullptr;

@@ -1,5 +1,5 @@
-#include "app/widgets/note_line.h"
-#include "app/widgets/segment_table.h"
+#include "app/bricks/note_line.h"
+#include "app/forms/segment_table.h"
 #include "tests/app/window.h"
 
 using namespace fulmox;

@@ -1,10 +1,10 @@
 // Editing beyond the plain field: policies, axes, segments, units of display, plots under the mouse.
+#include "app/forms/segment_table.h"
+#include "app/parts/motor_table.h"
 #include "app/plots/cycle_plot.h"
 #include "app/plots/torque_plot.h"
 #include "app/policy_editor.h"
-#include "app/widgets/figures.h"
-#include "app/widgets/motor_table.h"
-#include "app/widgets/segment_table.h"
+#include "app/results/figures.h"
 #include "core/quantity/format.h"
 #include "tests/app/window.h"
 

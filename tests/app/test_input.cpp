@@ -1,11 +1,11 @@
 // Input that is not meant: half-typed values, wheels and clicks that pass by, pictures and words that stay.
+#include "app/bricks/choice.h"
+#include "app/forms/curve_editor.h"
 #include "app/pages/law_table.h"
+#include "app/parts/motor_table.h"
 #include "app/plots/cycle_plot.h"
 #include "app/plots/torque_plot.h"
 #include "app/policy_editor.h"
-#include "app/widgets/choice.h"
-#include "app/widgets/curve_editor.h"
-#include "app/widgets/motor_table.h"
 #include "tests/app/window.h"
 
 #include <QClipboard>

@@ -1,4 +1,4 @@
-#include "app/widgets/note_line.h"
+#include "app/bricks/note_line.h"
 #include "tests/app/window.h"
 
 #include <QLabel>

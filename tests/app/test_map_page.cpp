@@ -1,8 +1,8 @@
 // Page 4: candidates as a map, the columns of their tables, and the order of Tab.
-#include "app/widgets/map_pane.h"
-#include "app/widgets/motor_table.h"
-#include "app/widgets/part_cards.h"
-#include "app/widgets/shelf_view.h"
+#include "app/parts/map_pane.h"
+#include "app/parts/motor_table.h"
+#include "app/parts/part_cards.h"
+#include "app/parts/shelf_view.h"
 #include "tests/app/parts_page.h"
 
 #include <QComboBox>

@@ -1,9 +1,9 @@
 // Page 1: mechanisms by looking and by typing, bodies, stages, materials, quick sums.
+#include "app/forms/list_editor.h"
+#include "app/forms/mechanism_gallery.h"
 #include "app/pages/what_moves.h"
 #include "app/quick_sums.h"
 #include "app/schematic/schematic.h"
-#include "app/widgets/list_editor.h"
-#include "app/widgets/mechanism_gallery.h"
 #include "tests/app/window.h"
 #include "tests/mechanism_texts.h"
 

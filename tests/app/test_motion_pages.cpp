@@ -1,11 +1,11 @@
 // Pages 2 and 3: laws, dragging, imports and exports, the path, what moves the torque, pins.
+#include "app/forms/segment_table.h"
 #include "app/gcode_dialog.h"
 #include "app/pages/how_moves.h"
 #include "app/pages/law_table.h"
 #include "app/plots/cycle_plot.h"
 #include "app/plots/path_plot.h"
-#include "app/widgets/segment_table.h"
-#include "app/widgets/tornado.h"
+#include "app/results/tornado.h"
 #include "tests/app/window.h"
 
 #include <QComboBox>

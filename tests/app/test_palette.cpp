@@ -1,7 +1,7 @@
 // The palette: fields, commands, axes, motors, what pages do and what can be copied.
 #include "app/command_palette.h"
 #include "app/pages/registry.h"
-#include "app/widgets/motor_table.h"
+#include "app/parts/motor_table.h"
 #include "tests/app/window.h"
 
 #include <QClipboard>

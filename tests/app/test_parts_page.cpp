@@ -1,12 +1,12 @@
 // Page 4 by its cards: what else could stand there, the ratio curve, parts lists, the ends of a screw.
 #include "app/import_parts.h"
 #include "app/part_shelf.h"
+#include "app/parts/motor_table.h"
+#include "app/parts/part_cards.h"
+#include "app/parts/shelf_view.h"
 #include "app/plots/ratio_plot.h"
-#include "app/widgets/motor_table.h"
-#include "app/widgets/part_cards.h"
-#include "app/widgets/precision_view.h"
-#include "app/widgets/screw_view.h"
-#include "app/widgets/shelf_view.h"
+#include "app/results/precision_view.h"
+#include "app/results/screw_view.h"
 #include "core/files/part_table.h"
 #include "core/quantity/format.h"
 #include "tests/app/own_files.h"
@@ -573,12 +573,11 @@ TEST_CASE("a large catalogue of one's own is read beside the window, which says 
     CHECK(part_shelf().own()[0].problem.isEmpty());
     // they stand in the table, are judged, and the window goes on meanwhile
     cards(w);
-    ShelfView* shelf = nullptr;
-    for (ShelfView* s : w.window.findChildren<ShelfView*>())
-        if (s->model().kind().key == std::string_view("gearhead")) shelf = s;
     since.restart();
     QTest::mouseClick(w.window.findChild<PartCards*>()->card(CardOf::gearhead), Qt::LeftButton);
     QApplication::processEvents();
+    auto* shelf = w.window.findChild<ShelfView*>();
+    REQUIRE(shelf);
     INFO(since.elapsed() << " ms");
     CHECK(since.elapsed() < 30000); // rows are gathered beside the window
     // what is typed meanwhile filters what comes

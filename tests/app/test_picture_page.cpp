@@ -1,6 +1,6 @@
 // Page 4: curves read off a picture, by mouse and by keys.
-#include "app/picture_file.h"
-#include "app/widgets/picture_view.h"
+#include "app/picture/picture_file.h"
+#include "app/picture/picture_view.h"
 #include "core/motor/picture_reading.h"
 #include "tests/app/window.h"
 

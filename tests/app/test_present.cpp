@@ -1,13 +1,12 @@
 // What a window shows after a change is what a fresh window shows of the same project.
 #include "app/pages/registry.h"
+#include "app/parts/part_cards.h"
 #include "app/plots/plot.h"
-#include "app/widgets/part_cards.h"
 #include "tests/app/window.h"
 #include "tests/demo.h"
 
 #include <QAbstractItemView>
 #include <QHeaderView>
-#include <QTabWidget>
 #include <QTableView>
 #include <functional>
 #include <map>
@@ -18,51 +17,24 @@ using namespace fulmox::testing;
 namespace {
 
 struct View {
-    int page;
-    std::optional<CardOf> card;
-    int tab = 0;
-    QString name;
+    const char* page;
+    QString tab, name;
 };
-
-PartCards* cards(Window& w) {
-    for (PartCards* c : w.window.findChildren<PartCards*>())
-        if (c->isVisible()) return c;
-    return nullptr;
-}
-
-QTabWidget* tabs(Window& w) {
-    for (QTabWidget* t : w.window.findChildren<QTabWidget*>())
-        if (t->isVisible()) return t;
-    return nullptr;
-}
 
 // All there are for the axis that is selected.
 std::vector<View> views(Window& w) {
     std::vector<View> out;
-    for (int page = 0; page < static_cast<int>(page_registry().size()); ++page) {
-        w.window.show_page(page);
-        w.idle();
-        PartCards* of = cards(w);
-        if (!of) {
-            out.push_back({page, {}, 0, QStringLiteral("page %1").arg(page)});
-            continue;
-        }
-        for (const CardOf card : {CardOf::motor, CardOf::gearhead, CardOf::coupling, CardOf::brake, CardOf::drive,
-                 CardOf::screw, CardOf::precision}) {
-            if (!of->card(card) || !of->card(card)->isVisible()) continue;
-            of->select(card);
-            w.idle();
-            for (int i = 0; tabs(w) && i < tabs(w)->count(); ++i)
-                if (tabs(w)->isTabVisible(i)) out.push_back({page, card, i, tabs(w)->tabText(i)});
-        }
+    for (const PageEntry& page : page_registry()) {
+        if (page.tabs.empty()) out.push_back({page.key, {}, QString::fromUtf8(page.question)});
+        for (const TabEntry& tab : page.tabs)
+            if (!tab.card || has_card(w.document().axis(), *tab.card))
+                out.push_back({page.key, QString::fromUtf8(tab.key), QString::fromUtf8(tab.name)});
     }
     return out;
 }
 
 void show(Window& w, const View& v) {
-    w.window.show_page(v.page);
-    if (v.card) cards(w)->select(*v.card);
-    if (v.card && tabs(w)) tabs(w)->setCurrentIndex(v.tab);
+    REQUIRE(w.window.open_page(v.page, v.tab));
     w.idle();
 }
 
@@ -150,7 +122,8 @@ TEST_CASE("after any change every page, card, table and plot is of the present s
     std::size_t at = 0;
     for (const Change& change : changes) {
         Window w;
-        const std::vector<View> before = views(w); // all have shown the state before
+        const std::vector<View> before = views(w);
+        for (const View& v : before) show(w, v); // each has shown the state before
         const View& front = before[at++ * 3 % before.size()];
         show(w, front);
         change.make(w);

@@ -1,7 +1,7 @@
 // A press of the mouse meets what is under the pointer, and so does the second one.
 #include "app/command_palette.h"
-#include "app/widgets/motor_table.h"
-#include "app/widgets/shelf_view.h"
+#include "app/parts/motor_table.h"
+#include "app/parts/shelf_view.h"
 #include "tests/app/window.h"
 #include "tests/demo.h"
 

@@ -1,8 +1,8 @@
 // What can be taken away: the report on paper, tables and pictures on the clipboard.
 #include "app/clip.h"
+#include "app/forms/segment_table.h"
 #include "app/plots/plot.h"
 #include "app/quick_report.h"
-#include "app/widgets/segment_table.h"
 #include "core/report/json_report.h"
 #include "tests/app/window.h"
 

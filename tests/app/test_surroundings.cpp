@@ -1,9 +1,9 @@
 // What lies outside the window: a full disk at every place that writes, things dropped on it, a clock that goes back.
 #include "app/pages/how_moves.h"
+#include "app/parts/shelf_view.h"
 #include "app/plots/plot.h"
 #include "app/quick_report.h"
-#include "app/widgets/screw_view.h"
-#include "app/widgets/shelf_view.h"
+#include "app/results/screw_view.h"
 #include "tests/app/full_disk.h"
 #include "tests/app/own_files.h"
 #include "tests/app/parts_page.h"

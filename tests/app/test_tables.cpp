@@ -1,13 +1,13 @@
 // The table of segments, the pictures of bodies, tables of plots, and what a start reads early.
 #include "app/early.h"
+#include "app/forms/body_picture.h"
+#include "app/forms/list_editor.h"
+#include "app/forms/segment_table.h"
 #include "app/pages/how_moves.h"
 #include "app/plots/cycle_plot.h"
 #include "app/plots/path_plot.h"
 #include "app/plots/torque_plot.h"
 #include "app/quick_sums.h"
-#include "app/widgets/body_picture.h"
-#include "app/widgets/list_editor.h"
-#include "app/widgets/segment_table.h"
 #include "core/load/bodies.h"
 #include "tests/app/window.h"
 

@@ -1,7 +1,7 @@
 // Whatever is typed, key by key, stands in its field and nowhere else, whatever appears around it.
+#include "app/bricks/choice.h"
 #include "app/pages/registry.h"
-#include "app/widgets/choice.h"
-#include "app/widgets/part_cards.h"
+#include "app/parts/part_cards.h"
 #include "tests/app/window.h"
 #include "tests/demo.h"
 #include "tests/mechanisms.h"

@@ -3,7 +3,7 @@
 #include "app/outline.h"
 #include "app/pages/machine_page.h"
 #include "app/plots/plot.h"
-#include "app/widgets/figures.h"
+#include "app/results/figures.h"
 #include "tests/app/window.h"
 #include "tests/demo.h"
 

@@ -2,11 +2,11 @@
 #pragma once
 
 #include "app/background.h"
+#include "app/forms/form.h"
+#include "app/forms/quantity_edit.h"
 #include "app/ledger.h"
 #include "app/main_window.h"
 #include "app/theme.h"
-#include "app/widgets/form.h"
-#include "app/widgets/quantity_edit.h"
 
 #include "tests/catch.h"
 #include <QApplication>

@@ -2,6 +2,7 @@
 #include "tests/catch.h"
 #include <filesystem>
 #include <fstream>
+#include <map>
 #include <regex>
 #include <set>
 #include <string>
@@ -78,6 +79,60 @@ TEST_CASE("application and command line do not include each other") {
                 INFO(f.string() << " " << i);
                 CHECK(!i.starts_with(other));
             }
+}
+
+namespace {
+
+// Folder of a file of the application; a file outside the folders stands for itself with its parts: "main_window".
+std::string app_room(const std::string& place) {
+    if (const auto folder = place.find('/'); folder != std::string::npos) return place.substr(0, folder);
+    std::string stem = place.substr(0, place.rfind('.'));
+    if (stem.starts_with("main_window_")) stem = "main_window";
+    return stem;
+}
+
+// A way that leads from a room back to it, or nothing.
+std::string cycle_from(const std::string& room, const std::map<std::string, std::set<std::string>>& sees) {
+    std::map<std::string, std::string> came;
+    std::vector<std::string> ahead{room};
+    while (!ahead.empty()) {
+        const std::string at = ahead.back();
+        ahead.pop_back();
+        const auto next = sees.find(at);
+        if (next == sees.end()) continue;
+        for (const std::string& to : next->second) {
+            if (to == room) {
+                std::string way = to;
+                for (std::string back = at; back != room; back = came[back]) way = back + " > " + way;
+                return room + " > " + way;
+            }
+            if (came.emplace(to, at).second) ahead.push_back(to);
+        }
+    }
+    return "";
+}
+
+} // namespace
+
+TEST_CASE("the folders of the application include each other without a cycle") {
+    std::map<std::string, std::set<std::string>> sees;
+    for (const fs::path& f : sources(root / "app")) {
+        const std::string own = app_room(fs::relative(f, root / "app").generic_string());
+        for (const std::string& i : includes(f))
+            if (i.starts_with("app/"))
+                if (const std::string other = app_room(i.substr(4)); other != own) sees[own].insert(other);
+    }
+    for (const char* folder : {"bricks", "forms", "parts", "picture", "results", "plots", "pages", "schematic"}) {
+        INFO(folder);
+        CHECK(sees.count(folder));
+    }
+    for (const auto& [room, others] : sees) {
+        INFO(room);
+        CHECK(cycle_from(room, sees) == "");
+    }
+    // and the search sees one
+    CHECK(cycle_from("a", {{"a", {"b"}}, {"b", {"c"}}, {"c", {"a", "d"}}}) == "a > b > c > a");
+    CHECK(cycle_from("d", {{"a", {"b"}}, {"b", {"a"}}, {"d", {"a"}}}) == "");
 }
 
 TEST_CASE("every source file is built") {

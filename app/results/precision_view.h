@@ -1,0 +1,27 @@
+// What makes the load stand elsewhere, term by term, and what gives way between motor and load.
+#pragma once
+
+#include "app/live.h"
+
+#include <QWidget>
+
+class QLabel;
+class QTableWidget;
+
+namespace fulmox::app {
+
+class PrecisionView : public LiveWidget {
+    Q_OBJECT
+
+  public:
+    explicit PrecisionView(Document& document, QWidget* parent = nullptr);
+    void refresh() override;
+    QTableWidget& terms() { return *terms_; }
+    QTableWidget& springs() { return *springs_; }
+
+  private:
+    QTableWidget *terms_, *springs_;
+    QLabel *terms_say_, *springs_say_;
+};
+
+} // namespace fulmox::app
