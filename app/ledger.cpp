@@ -64,6 +64,17 @@ LimitRow::LimitRow(QWidget* parent) : QFrame(parent) {
     };
     accept_ = press("accept", false);
     accept_all_ = press("accept all", true);
+    change_ = new QPushButton;
+    change_->setObjectName(QStringLiteral("link"));
+    change_->setProperty("action", QStringLiteral("change"));
+    change_->setToolTip(tr(
+        "Checked: with these changes the limit is kept, and no other is exceeded by them. One undo takes them back"));
+    change_->hide();
+    change_->setMinimumWidth(1);
+    box->addWidget(change_, 0, Qt::AlignLeft);
+    connect(change_, &QPushButton::clicked, this, [this] {
+        if (found_.remedy) emit change_wanted(found_.remedy->changes);
+    });
     settled_.setSingleShot(true);
     settled_.setInterval(120);
     connect(&settled_, &QTimer::timeout, this, &LimitRow::look_for_headroom);
@@ -97,9 +108,9 @@ Table Ledger::as_table() const {
     return document_.has_axis() ? limits_table(document_.assessment(), document_.machine().unit_system) : Table();
 }
 
-void LimitRow::set_open(bool open, const std::function<std::vector<QString>(const GoOn&)>& headroom) {
+void LimitRow::set_open(bool open, const std::function<Found(const GoOn&)>& headroom) {
     // what was found before stays in its place, told apart, until it is found anew: nothing jumps while somebody types
-    if (!open || !open_) headroom_.clear();
+    if (!open || !open_) found_ = {};
     const bool opened = open && !open_;
     open_ = open;
     headroom_of_ = open ? headroom : nullptr;
@@ -113,6 +124,7 @@ void LimitRow::set_open(bool open, const std::function<std::vector<QString>(cons
         settled_.stop();
     }
     details_->setVisible(open && !folded_);
+    if (!open) offer_change(false);
     offer_to_accept();
     update();
 }
@@ -131,14 +143,15 @@ void LimitRow::set_folded(bool on) {
     folded_ = on;
     layout()->setContentsMargins(on ? QMargins(0, 38, 0, 0) : QMargins(26, 38, 8, 6));
     details_->setVisible(open_ && !on);
+    offer_change(work_.running() || settled_.isActive());
     offer_to_accept();
     update();
 }
 
 void LimitRow::look_for_headroom() {
     if (!open_) return;
-    work_.run(this, headroom_of_, [this](std::vector<QString> found) {
-        headroom_ = std::move(found);
+    work_.run(this, headroom_of_, [this](Found found) {
+        found_ = std::move(found);
         if (open_) fill_details();
     });
     fill_details();
@@ -165,7 +178,7 @@ void LimitRow::fill_details() {
     if (coming)
         s += QStringLiteral("<p style='margin:2px 0 0 0;color:%1'>%2</p>")
                  .arg(theme().second.name(), tr("how far inputs may go is being calculated…"));
-    if (!headroom_.empty()) {
+    if (!found_.room.empty()) {
         const bool beyond = limit_.state != LimitState::fits;
         if (!coming)
             s += QStringLiteral("<p style='margin:2px 0 0 0;color:%1'>%2</p>")
@@ -174,9 +187,25 @@ void LimitRow::fill_details() {
         const QString line =
             coming ? QStringLiteral("<p style='margin:0;color:%1'><s>%2</s></p>").arg(theme().third.name())
                    : QStringLiteral("<p style='margin:0;color:%1'><b>%2</b></p>").arg(theme().accent.name());
-        for (const QString& h : headroom_) s += line.arg(html(h));
+        for (const QString& h : found_.room) s += line.arg(html(h));
     }
     if (s != details_->text()) details_->setText(s);
+    offer_change(coming);
+}
+
+// What brings the limit back with several changes at once; of another state it is not offered.
+void LimitRow::offer_change(bool coming) {
+    const bool offered = open_ && !folded_ && !coming && found_.remedy;
+    if (offered) {
+        QStringList lines;
+        for (const Change& c : found_.remedy->changes) {
+            const bool limit = c.path == "/drive/torque_limit";
+            if (!c.text.empty()) lines << (limit ? tr("Torque limit %1") : tr("Emergency stop in %1")).arg(qs(c.text));
+        }
+        change_->setText(tr("Set: %1").arg(lines.join(tr(",\n"))));
+        change_->setAccessibleName(tr("Set %1").arg(lines.join(tr(" and "))));
+    }
+    change_->setVisible(offered);
 }
 
 void LimitRow::paintEvent(QPaintEvent*) {
@@ -343,6 +372,19 @@ void CountLine::paintEvent(QPaintEvent*) {
     }
 }
 
+void Ledger::change(const std::vector<Change>& changes) {
+    document_.edit(tr("remedy"), [&](Machine& m) {
+        for (const Change& c : changes)
+            if (auto field = find_field(m, document_.axis_path().toStdString() + c.path); field && field->quantity) {
+                if (c.text.empty())
+                    *field->quantity = {};
+                else
+                    assign(*field, c.text);
+                field->quantity->standing = Standing::assumed;
+            }
+    });
+}
+
 void Ledger::accept(const QString& key, bool on, bool all) {
     std::vector<Missing> unknowns;
     const std::string_view part = part_of_limit(key.toStdString());
@@ -401,6 +443,7 @@ void Ledger::refresh() {
                 }
             });
             connect(row, &LimitRow::accepted, this, &Ledger::accept);
+            connect(row, &LimitRow::change_wanted, this, &Ledger::change);
         }
         if (rows_box_->indexOf(row) != place) {
             rows_box_->removeWidget(row);
@@ -411,12 +454,13 @@ void Ledger::refresh() {
         row->setVisible(true);
         const bool open = open_ == row->key();
         if (open || row->is_open())
-            row->set_open(open,
-                [machine = document_.snapshot(), axis = static_cast<std::size_t>(document_.axis_index()), key = l.key](
-                    const GoOn& go_on) {
-                    std::vector<QString> out;
-                    for (const Headroom& h : headroom(*machine, axis, key, go_on)) out.push_back(qs(h.text));
-                    if (out.size() > 5) out.resize(5);
+            row->set_open(
+                open, [machine = document_.snapshot(), axis = static_cast<std::size_t>(document_.axis_index()),
+                          key = l.key, over = l.state == LimitState::over](const GoOn& go_on) {
+                    LimitRow::Found out;
+                    for (const Headroom& h : headroom(*machine, axis, key, go_on)) out.room.push_back(qs(h.text));
+                    if (out.room.size() > 5) out.room.resize(5);
+                    if (over) out.remedy = torque_limit_remedy(*machine, axis, key, go_on);
                     return out;
                 });
     }

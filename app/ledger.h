@@ -4,6 +4,7 @@
 #include "app/background.h"
 #include "app/clip.h"
 #include "app/live.h"
+#include "core/match/remedy.h"
 
 #include <QFrame>
 #include <QLabel>
@@ -23,7 +24,11 @@ class LimitRow : public QFrame, public Copyable {
     explicit LimitRow(QWidget* parent = nullptr);
     void show_limit(const Limit& limit, UnitSystem units);
     /// `headroom` tells how far inputs may go; it is asked off the window's thread.
-    void set_open(bool open, const std::function<std::vector<QString>(const GoOn&)>& headroom);
+    struct Found {
+        std::vector<QString> room;    ///< how far inputs may go
+        std::optional<Remedy> remedy; ///< changes that bring it back together
+    };
+    void set_open(bool open, const std::function<Found(const GoOn&)>& headroom);
     bool is_open() const { return open_; }
     /// The mark alone.
     void set_folded(bool on);
@@ -34,6 +39,7 @@ class LimitRow : public QFrame, public Copyable {
     void toggled(const QString& key);
     /// What is missing of it, or of `all` limits of its part, is accepted from now on, or no longer.
     void accepted(const QString& key, bool on, bool all);
+    void change_wanted(const std::vector<Change>& changes);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -46,18 +52,20 @@ class LimitRow : public QFrame, public Copyable {
     void fill_details();
     void look_for_headroom();
     void offer_to_accept();
+    void offer_change(bool coming);
 
     Limit limit_;
     UnitSystem units_ = UnitSystem::si;
     QString key_;
     QLabel* details_;
     QPushButton *accept_, *accept_all_;
-    std::function<std::vector<QString>(const GoOn&)> headroom_of_;
-    std::vector<QString> headroom_;
+    QPushButton* change_; ///< makes the changes of the remedy
+    std::function<Found(const GoOn&)> headroom_of_;
+    Found found_;
     QTimer settled_{this}; // while somebody types the cores belong to what they watch
     bool open_ = false;
     bool folded_ = false;
-    Background<std::vector<QString>> work_{std::chrono::milliseconds(3)};
+    Background<Found> work_{std::chrono::milliseconds(3)};
 };
 
 /// How many limits fit, are tight, are over, cannot be said: each with its sign.
@@ -95,6 +103,7 @@ class Ledger : public Live<QFrame>, public Copyable {
 
   private:
     void accept(const QString& key, bool on, bool all);
+    void change(const std::vector<Change>& changes);
     void show_problems(const Problems& found);
     Problems with_drafts(const Problems& found) const;
 

@@ -397,6 +397,7 @@ void WhatDrives::refresh_card() {
                      (document_.machine().currency.empty() ? tr("(no currency given)")
                                                            : qs(document_.machine().currency));
     const Assessment& a = document_.assessment();
+    if (motor_numbers(m).contradicts()) facts << tr("the sheet contradicts itself: see Check");
     if (const Figure* rms = a.figure("motor.rms_current"); rms && !rms->waits) {
         const Figure* peak = a.figure("motor.peak_current");
         const bool sine = a.can && a.can->model && a.can->model->numbers().sine_driven;

@@ -101,9 +101,11 @@ void SpeedTorquePlot::refresh() {
             if (by != BoundBy::unknown && !bounds.contains(words)) bounds << words;
         }
         const QString what = steps ? tr("pull-out") : tr("peak");
+        const bool two = can.model && can.model->numbers().contradicts();
         const QString peak_words = bounds.isEmpty() ? what
                                    : steps          ? tr("pull-out by the model: %1").arg(bounds.join(tr(", then ")))
-                                                    : tr("peak, by %1").arg(bounds.join(tr(", then ")));
+                                   : two ? tr("peak by the tighter constants: %1").arg(bounds.join(tr(", then ")))
+                                         : tr("peak, by %1").arg(bounds.join(tr(", then ")));
         notes_.push_back(note(rect_, end * 0.015, top, peak_words, t.accent, Qt::AlignLeft | Qt::AlignBottom));
         // on the side without the worst point, and away from the RMS point
         const bool below = !a.motor || a.motor->worst_peak.torque * a.motor->worst_peak.speed >= 0;
@@ -126,8 +128,9 @@ void SpeedTorquePlot::refresh() {
             // away from the worst point
             const bool slow = a.motor && from_si(std::abs(a.motor->worst_peak.speed), speed) < 0.35 * end;
             const int at = slow ? std::min(n / 2, last_above_zero(modelled)) : 0;
-            notes_.push_back(note(rect_, slow ? sx[at] : end * 0.015, modelled[at], tr("by its constants, hot"),
-                t.second, Qt::AlignLeft | Qt::AlignTop));
+            notes_.push_back(note(rect_, slow ? sx[at] : end * 0.015, modelled[at],
+                two ? tr("by its tighter constants, hot") : tr("by its constants, hot"), t.second,
+                Qt::AlignLeft | Qt::AlignTop));
         }
         // A, as it was pinned, and the motors that are compared
         const auto beside = [&](const Capability& other, const QPen& pen, const QString& name, double place) {

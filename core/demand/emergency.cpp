@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <numbers>
 #include <span>
 
@@ -15,9 +16,12 @@ namespace {
 // began follows from both.
 class EmergencyStop {
   public:
-    EmergencyStop(Demand& d, double speed, double time) : d_(d), m_(d.load), speed_(speed), time_(time) {}
+    static constexpr std::size_t wanted = 3; // torque at the motor, through the coupling, force at the load
+    using Values = std::array<double, wanted>;
 
-    void run(const StopCases& cases) {
+    EmergencyStop(const LoadModel& m, double speed, double time) : m_(m), speed_(speed), time_(time) {}
+
+    Values run(const StopCases& cases) {
         places(cases);
         locks_ = m_.efficiency_backward < 0;
         for (const StageModel& s : m_.stages) locks_ = locks_ || s.backward < 0;
@@ -45,9 +49,7 @@ class EmergencyStop {
                 climb(p, v);
             }
         }
-        d_.emergency_torque = most_[0];
-        d_.coupling_emergency = most_[1];
-        d_.axial_emergency = most_[2];
+        return most_;
     }
 
   private:
@@ -63,10 +65,6 @@ class EmergencyStop {
         Instant at;
         double value;
     };
-    static constexpr std::size_t wanted = 3; // torque at the motor, through the coupling, force at the load
-    using Values = std::array<double, wanted>;
-
-    Demand& d_;
     const LoadModel& m_;
     double speed_, time_;
     double from_ = 0, range_ = 0;
@@ -316,13 +314,53 @@ StopCases stop_cases(const Trajectory& motion, double payload) {
     return out;
 }
 
+double stop_torque_bound(const Axis& axis) {
+    if (!(motion_of(axis.mechanism).has & Motion::shaft)) return std::numeric_limits<double>::infinity();
+    return axis.drive.torque_limit.given() ? axis.drive.torque_limit.si : std::numeric_limits<double>::infinity();
+}
+
 void emergency_stop(Demand& d, const Axis& axis, const Trajectory& motion, const StopCases& cases) {
     const double v = motion.peak_speed;
     double time = axis.drive.stop_time.value_or(0);
     if (time <= 0 && axis.drive.stop_distance.given() && v > 0) time = 2 * axis.drive.stop_distance.si / v;
     if (time <= 0 || v <= 0) return;
-    d.stop_time = time;
-    EmergencyStop(d, v, time).run(cases);
+    const auto in = [&](double t) { return EmergencyStop(d.load, v, t).run(cases); };
+    EmergencyStop::Values most = in(time);
+    d.stop_asked = d.stop_time = time;
+    d.stop_torque_asked = most[0];
+    if (const double bound = stop_torque_bound(axis); most[0] > bound) {
+        // The torque falls with the deceleration as far as load and friction leave it, so that the first time that is
+        // long enough lies between two of these.
+        constexpr double wider = 1.25, longest = 1e4;
+        double too_short = time, long_enough = time;
+        EmergencyStop::Values there = most;
+        while (there[0] > bound && long_enough < longest * time) {
+            too_short = long_enough;
+            long_enough *= wider;
+            there = in(long_enough);
+        }
+        d.stops_in_time = false;
+        d.stop_ends = there[0] <= bound;
+        if (d.stop_ends) {
+            // over the deceleration, in which it is nearly straight
+            double high = 1 / too_short, low = 1 / long_enough;
+            for (int halvings = 0; halvings < 60 && high - low > 1e-12 * high; ++halvings) {
+                const double middle = (low + high) / 2;
+                const EmergencyStop::Values now = in(1 / middle);
+                if (now[0] > bound) {
+                    high = middle;
+                } else {
+                    low = middle;
+                    there = now;
+                }
+            }
+            d.stop_time = 1 / low;
+            most = there;
+        }
+    }
+    d.emergency_torque = most[0];
+    d.coupling_emergency = most[1];
+    d.axial_emergency = most[2];
 }
 
 } // namespace fulmox

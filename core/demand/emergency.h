@@ -18,9 +18,14 @@ struct StopCases {
 /// `payload` is that at the start of the cycle, kg.
 StopCases stop_cases(const Trajectory& motion, double payload);
 
+/// Most torque that the drive lets the motor give in an emergency stop, N·m at its shaft: the torque limit; infinite
+/// where there is none.
+double stop_torque_bound(const Axis& axis);
+
 /// Stops at constant deceleration from the top speed of the cycle and goes through each to its end: sets the stop time,
-/// the largest torque at the motor and through the coupling, and the largest force at the load. Nothing where neither
-/// the time nor the distance of the stop is given.
+/// the largest torque at the motor and through the coupling, and the largest force at the load. Where the torque of the
+/// stop is bounded and the time that is asked would take more, the stop takes the shortest longer time for which it is
+/// enough. Nothing where neither the time nor the distance of the stop is given.
 void emergency_stop(Demand& d, const Axis& axis, const Trajectory& motion, const StopCases& cases);
 
 } // namespace fulmox

@@ -193,6 +193,8 @@ class Calculation {
         if (const auto* forcer = std::get_if<LinearForcer>(&axis.motor.electric);
             forcer && axis.driven() && forcer->core == ForcerCore::iron && !forcer->attraction.given())
             waiting_->unknown({"/motor/electric/attraction", "attraction of the iron core"}, "Attraction", need::force);
+        // how long a stop takes by the torque limit depends on all that turns
+        if (axis.drive.torque_limit.given()) waiting_->also(need::rotor, need::stop);
         if (waiting_->blocks(need::everything)) stand_ins_ = waiting_->with_stand_ins();
         taken_ = stand_ins_ ? &*stand_ins_ : &axis_;
         const auto* belt = std::get_if<BeltDrive>(&axis.mechanism);

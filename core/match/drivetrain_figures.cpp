@@ -101,7 +101,8 @@ std::vector<FigureRow> drivetrain_figure_rows() {
                 of_loss(f, in, in.brake->standing, &PowerLoss::distance);
             }},
         {"drive.torque_limit", "Torque limit to program", nullptr, Kind::torque,
-            travel | need::stage | need::coupling | need::buckling | motor_shaft,
+            travel | need::force | need::losses | need::thread | need::stage | need::coupling | need::buckling |
+                motor_shaft,
             [](In in) { return turns(in) && !torque_limit(in.axis, in.load, *in.policy).part.empty(); },
             [](Figure& f, In in) {
                 const TorqueLimit t = torque_limit(in.axis, in.load, *in.policy);

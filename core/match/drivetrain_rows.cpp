@@ -64,8 +64,26 @@ void judge_coupling(Limit& l, const LimitInput& in) {
     if (u.bounded)
         l.reason += "; a step of torque may swing to " +
                     words(in).torque(std::abs(u.worst(&CouplingBounds::first_swing).bounds.first_swing));
-    if (l.state != LimitState::fits)
-        l.remedy = "A larger coupling, or a torque limit in the drive. Never size it on the rated torque.";
+    if (l.state == LimitState::fits) return;
+    // a torque limit helps where the motor could give more than the cycle needs of it, and the coupling is rated for
+    // that
+    bool by_limit = u.bounded && !open_loop(in.axis) && u.cycle * c.service_factor.si <= l.allowed &&
+                    worst.bounds.load_share > 0 &&
+                    !(worst.of == CouplingUse::stop && in.axis.drive.emergency_torque.given());
+    double at_motor = infinite;
+    if (by_limit && shared * c.service_factor.si > l.allowed) {
+        const double of_motor = worst.of == CouplingUse::stop ? u.emergency_motor_torque : u.motor_torque;
+        const double may = std::copysign(l.allowed / c.service_factor.si, worst.bounds.shared);
+        const double through = (may - worst.bounds.external) / worst.bounds.load_share + worst.bounds.external;
+        at_motor = std::abs(through / worst.bounds.motor_peak) * of_motor;
+        by_limit = at_motor >= std::abs(in.so_far.demand->peak.torque);
+    }
+    const bool longer_stop =
+        u.emergency * c.service_factor.si > l.allowed || in.so_far.demand->emergency_torque > at_motor;
+    l.remedy = remedies({"a larger coupling", !by_limit     ? ""
+                                              : longer_stop ? "a torque limit in the drive with a longer emergency stop"
+                                                            : "a torque limit in the drive"}) +
+               " Never size it on the rated torque.";
 }
 
 void judge_coupling_speed(Limit& l, const LimitInput& in) {
@@ -377,6 +395,29 @@ need::Bits life_needs(const Axis& axis) {
 }
 const Screw* screw_of(const LimitInput& in) { return std::get_if<Screw>(&in.axis.mechanism); }
 bool asks_life(const LimitInput& in) { return screw_of(in) && screw_of(in)->life_asked.given(); }
+// The torque limit holds in an emergency stop too.
+bool has_limited_stop(const LimitInput& in) {
+    const Drive& d = in.axis.drive;
+    return turns(in) && d.torque_limit.given() && (d.stop_time.given() || d.stop_distance.given());
+}
+void judge_stop(Limit& l, const LimitInput& in) {
+    if (!in.so_far.demand) return cannot(l, "the demand is not known");
+    const Demand& d = *in.so_far.demand;
+    l.used = d.stop_torque_asked;
+    l.allowed = in.axis.drive.torque_limit.si;
+    if (!closed(l, in, "torque limit as programmed")) return;
+    if (d.stop_asked <= 0) {
+        l.reason = "it never moves";
+        return;
+    }
+    l.reason = words(in).torque(l.used) + " to stop in " + words(in).say(d.stop_asked, Kind::time) + ", of " +
+               words(in).torque(l.allowed) + " that the torque limit permits";
+    if (d.stops_in_time) return;
+    l.reason += d.stop_ends ? "; with that it takes " + words(in).say(d.stop_time, Kind::time)
+                            : Text("; that stops it in no time");
+    l.remedy = d.stop_ends ? "A longer emergency stop, or a higher torque limit." : "A higher torque limit.";
+}
+
 void judge_screw_life(Limit& l, const LimitInput& in) {
     const Screw& s = *screw_of(in);
     if (!s.dynamic_rating.given()) return lacks(l, {{"/mechanism/dynamic_rating", "dynamic load rating of the nut"}});
@@ -522,20 +563,23 @@ TorqueLimit torque_limit(const Axis& axis, const LoadModel& load, const Policy& 
         if (!(torque < out.torque)) return;
         out = {std::move(part), std::move(name), torque};
     };
+    // driven back, as in a stop, a stage passes on more than it does forwards
+    const auto passes = [](double backward) { return backward > 0 ? std::max(1.0, 1 / backward) : 1.0; };
     double ahead = 1;
     for (std::size_t k = 0; k < axis.stages.size() && k < load.stages.size(); ++k) {
         const Stage& s = axis.stages[k];
-        ahead *= load.stages[k].ratio;
+        ahead *= load.stages[k].ratio * passes(load.stages[k].backward);
         if (s.peak_torque.given())
             by("stage_" + std::to_string(k + 1), s.name.empty() ? "stage " + std::to_string(k + 1) : s.name,
                 s.peak_torque.si * s.peak_share.value_or(1) / ahead);
     }
     if (const Coupling& c = axis.coupling; c.rated_torque.given())
         by("coupling", "the coupling",
-            c.rated_torque.si / c.service_factor.si / (load.coupling_at_mechanism ? load.ratio : 1));
+            c.rated_torque.si / c.service_factor.si / (load.coupling_at_mechanism ? ahead : 1));
     if (const auto* s = std::get_if<Screw>(&axis.mechanism); s && s->root_diameter.given())
         by("screw", "the screw, buckling",
-            policy.buckling_share.value_or(1) * buckling_load(*s, false).value * std::abs(load.radius) / load.ratio);
+            policy.buckling_share.value_or(1) * buckling_load(*s, false).value * std::abs(load.radius) /
+                (ahead * passes(load.efficiency_backward)));
     if (axis.driven() && axis.motor.shaft_torque.given()) by("shaft", "the motor's shaft", axis.motor.shaft_torque.si);
     if (out.part.empty()) out.torque = no_number;
     return out;
@@ -557,6 +601,7 @@ std::vector<LimitRow> drivetrain_limit_rows() {
         {"stage_mating", "Gearhead on motor", Kind::length, coupling_fit, false, has_mating, judge_mating},
         {"brake_stop", "Brake, stopping", Kind::torque, brakes, false, wants_brake, judge_brake_stop},
         {"brake_energy", "Brake, energy of a stop", Kind::energy, brakes, false, wants_brake, judge_brake_energy},
+        {"drive_stop", "Drive, emergency stop", Kind::torque, need::demand | stop, false, has_limited_stop, judge_stop},
         {"drive_overload", "Drive, I²t", Kind::current_squared_time, currents | drive_overload, true, has_servo_drive,
             judge_overload},
         {"drive_standstill", "Drive, standstill", Kind::current, need::demand | current | temperatures | drive_overload,

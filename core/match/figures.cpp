@@ -23,6 +23,10 @@ using In = const FigureInput&;
 
 bool always(In) { return true; }
 bool turns(In in) { return !in.words.direct; }
+bool limited_stop(In in) {
+    const Drive& d = in.axis.drive;
+    return turns(in) && d.torque_limit.given() && (d.stop_time.given() || d.stop_distance.given());
+}
 bool has_motor(In in) { return in.can != nullptr; }
 bool has_servo(In in) { return has_motor(in) && !open_loop(in.axis); }
 bool has_constant(In in) { return has_motor(in) && in.axis.motor.has_constant(); }
@@ -309,6 +313,15 @@ std::vector<FigureRow> demand_rows() {
                 f.si = stops ? d.emergency_torque : std::nan("");
                 f.note = stops ? "from top speed in " + in.words.say(d.stop_time, Kind::time) + ", worst case"
                                : "no time and no distance of a stop is given";
+            }},
+        {"demand.stop_time", "Time of the emergency stop", nullptr, Kind::time, demand | stop, limited_stop,
+            [](Figure& f, In in) {
+                const Demand& d = *in.demand;
+                f.si = d.stop_ends && d.stop_time > 0 ? d.stop_time : no_number;
+                f.note = d.stops_in_time ? Text("as asked")
+                         : d.stop_ends
+                             ? in.words.say(d.stop_asked, Kind::time) + " asked; the torque limit permits no more"
+                             : Text("the torque limit stops it in no time");
             }},
         {"demand.coupling_torque", "Torque through the coupling", nullptr, Kind::torque, load | stop, turns,
             [](Figure& f, In in) {

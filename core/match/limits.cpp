@@ -685,6 +685,7 @@ const std::vector<Moves>& moves() {
         {"coupling_alignment", {"/coupling/angular_allowed", "/coupling/parallel_allowed", "/coupling/axial_allowed"},
             {"/coupling/angular", "/coupling/parallel", "/coupling/axial"}},
         {"brake_energy", {"/motor/brake_stop_energy", "/brake/stop_energy"}, {}},
+        {"drive_stop", {"/drive/torque_limit"}, {}},
         {"drive_overload", {"/drive/peak_time"}, {}},
         {"drive_standstill", {"/drive/standstill_share"}, {}},
         {"drive_highest", {"/drive/highest_voltage"}, {"/drive/mains_rise"}},
@@ -800,6 +801,10 @@ std::vector<Limit> judge_all(const LimitInput& in, const Waiting& waiting) {
             cannot(l, motor_missing(in));
         } else {
             row.judge(l, in);
+            if (row.of_motor && in.so_far.can && in.so_far.can->model &&
+                (needs_on(needs, in.axis) & (need::current | need::voltage)) != 0 && l.state != LimitState::cannot_say)
+                if (const std::string words = tighter_words(in.so_far.can->model->numbers()); !words.empty())
+                    l.reason += "; " + words;
             // whatever is not said in numbers of its own is an unknown of its own
             if (l.state == LimitState::cannot_say && l.missing.empty())
                 l.missing.push_back({"limit/" + l.key, l.label});

@@ -105,7 +105,7 @@ void judge_peak(Limit& l, const LimitInput& in) {
                                            " % of the sheet's peak are left at this number of cycles an hour"
                                      : "") +
                asked.not_judged;
-    if (l.state != LimitState::fits) l.remedy = "A larger gearhead, gentler ramps, or a torque limit in the drive.";
+    if (l.state != LimitState::fits) l.remedy = "A larger gearhead, or gentler ramps.";
 }
 
 void judge_equivalent(Limit& l, const LimitInput& in) {
@@ -157,7 +157,10 @@ void judge_emergency(Limit& l, const LimitInput& in) {
         l.reason += "; the motor itself could give " + words(in).torque(motor) +
                     " there, so that a torque limit in the drive has to protect it";
     l.reason += asked.not_judged;
-    if (l.state != LimitState::fits) l.remedy = "A longer stop, a torque limit in the drive, or a larger gearhead.";
+    if (l.state == LimitState::fits) return;
+    // a stop as gentle as the cycle itself; what the load alone takes stays
+    const bool longer = !in.axis.stages[u->stage].stop_torque.given() && u->peak <= l.allowed;
+    l.remedy = remedies({longer ? "a longer emergency stop" : "", "a larger gearhead"});
 }
 
 void judge_mean_speed(Limit& l, const LimitInput& in) {
@@ -253,7 +256,7 @@ void judge_ratchet(Limit& l, const LimitInput& in) {
     if (!u) return;
     l.reason = words(in).torque(l.used) + " at the output of " + name_of(in.axis, u->stage) +
                ", emergency stop included; beyond " + words(in).torque(l.allowed) + " its teeth jump";
-    if (l.state != LimitState::fits) l.remedy = "A larger gear, or a torque limit in the drive.";
+    if (l.state != LimitState::fits) l.remedy = "A larger gear, or gentler ramps and stops.";
 }
 bool has_ratchet(const LimitInput& in) {
     return !motion_of(in.axis.mechanism).direct &&

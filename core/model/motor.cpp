@@ -452,8 +452,9 @@ void Drive::describe(FieldVisitor& v) {
     v.quantity(altitude_rate, part);
     part = only_for(Motion::shaft, optional("torque_limit", "Torque limit", "N·m", 1e7,
                                        "As programmed in the drive, at the motor's shaft: how a drive protects "
-                                       "gearhead, coupling and screw.",
-                                       left_empty::zero("none"), "T_lim", need::peak_curve));
+                                       "gearhead, coupling and screw. An emergency stop takes longer where it is "
+                                       "not enough.",
+                                       left_empty::not_asked("none"), "T_lim", need::peak_curve | need::stop));
     v.quantity(torque_limit, part);
     v.choice(modulation, {.key = "modulation",
                              .label = "Modulation",

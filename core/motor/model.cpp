@@ -115,7 +115,8 @@ ElectricModel::ElectricModel(const MotorNumbers& numbers, const MotorConditions&
         hot_ = dc_machine(n_, c_.hot, c_.hot);
     }
     double motor_peak = n_.peak_current;
-    if (std::isnan(motor_peak) && n_.peak_torque > 0) motor_peak = n_.peak_torque / n_.torque_constant();
+    if (std::isnan(motor_peak) && n_.peak_torque > 0)
+        motor_peak = n_.peak_torque / (n_.torque_constant() * n_.torque_share());
     motor_peak = positive_or(motor_peak, infinite);
     peak_current_ = amperes_ * std::min(motor_peak, c_.drive_peak);
     current_bound_ = motor_peak < c_.drive_peak ? BoundBy::motor_current : BoundBy::drive_current;
@@ -386,7 +387,7 @@ double ElectricModel::voltage_bound(const MotorDraw& hot, double speed) const {
             const double resistance = std::max(cold.resistance, warm.resistance);
             if constexpr (std::is_same_v<std::decay_t<decltype(cold)>, SineMachine>) {
                 const double i = std::abs(hot.iq) * std::max(1.0, warm.k / cold.k);
-                const double q = resistance * i + std::max(cold.k, warm.k) * w,
+                const double q = resistance * i + std::max(emf_constant(cold), emf_constant(warm)) * w,
                              d = cold.pole_pairs * w * cold.inductance * i;
                 return std::sqrt(3 * (q * q + d * d));
             } else {
@@ -489,7 +490,7 @@ double ElectricModel::corner_speed(bool hot) const {
 }
 
 double ElectricModel::no_load_speed(bool hot) const {
-    return std::visit(Overloaded{[&](const SineMachine& m) { return phase_voltage_ / m.k; },
+    return std::visit(Overloaded{[&](const SineMachine& m) { return phase_voltage_ / emf_constant(m); },
                           [&](const DcMachine& m) {
                               return fulmox::no_load_speed(m, {infinite, c_.bus});
                           }},
@@ -516,7 +517,7 @@ double ElectricModel::turning_current() const {
 }
 
 double ElectricModel::open_circuit_emf(double speed) const {
-    const double k = n_.k * flux_at(n_.magnet, c_.cold);
+    const double k = n_.k * n_.emf_share() * flux_at(n_.magnet, c_.cold);
     const double line = n_.base == EmfBase::dc ? 1 : voltage_conventions(n_.base)[1].factor;
     return line * k * std::abs(speed);
 }

@@ -47,6 +47,89 @@ void take_first(MotorNumbers& n, std::initializer_list<Candidate> candidates) {
         }
 }
 
+// An entry that tells k by itself.
+struct Tells {
+    const char* key;
+    const char* label;
+    const QuantityBase* entry;
+    Kind kind;
+    bool speed = false; // quoted = factor/k, not factor·k
+    double factor = 1;  // of the convention it is read by
+    double flux = 1;
+
+    double k() const { return speed ? 1 / (entry->si * factor) / flux : entry->si / factor / flux; }
+    double implied(double other_k) const { return speed ? 1 / (other_k * flux * factor) : other_k * flux * factor; }
+};
+
+double tolerance_of(const QuantityBase& q, double silent) {
+    return q.given() && q.tolerance > 0 && q.si != 0 ? std::abs(q.tolerance / q.si) : silent;
+}
+
+// What each kind of sheet may say of k.
+std::vector<Tells> tells_of(const SineMotor& m) {
+    const double flux = flux_at(m.magnet, celsius(m.constants_at));
+    const auto t = torque_conventions(EmfBase::sine), v = voltage_conventions(EmfBase::sine);
+    return {{"torque_constant", "torque constant", &m.torque_constant, Kind::torque_constant, false,
+                factor_of(t, m.torque_per), flux},
+        {"voltage_constant", "voltage constant", &m.voltage_constant, Kind::voltage_constant, false,
+            factor_of(v, m.voltage_of), flux},
+        {"speed_constant", "speed constant", &m.speed_constant, Kind::speed_constant, true, factor_of(v, m.speed_of),
+            flux}};
+}
+std::vector<Tells> tells_of(const BlockMotor& m) {
+    const double flux = flux_at(m.magnet, celsius(m.constants_at));
+    const EmfBase base = m.emf == EmfShape::sine ? EmfBase::sine : EmfBase::trapezoid;
+    const auto v = voltage_conventions(base);
+    return {{"torque_constant", "torque constant", &m.torque_constant, Kind::torque_constant, false,
+                torque_conventions(base).back().factor, flux},
+        {"voltage_constant", "voltage constant", &m.voltage_constant, Kind::voltage_constant, false,
+            factor_of(v, m.voltage_of), flux},
+        {"speed_constant", "speed constant", &m.speed_constant, Kind::speed_constant, true, v[1].factor, flux}};
+}
+std::vector<Tells> tells_of(const BrushedMotor& m) {
+    const double flux = flux_at(m.magnet, celsius(m.constants_at));
+    return {{"torque_constant", "torque constant", &m.torque_constant, Kind::torque_constant, false, 1, flux},
+        {"voltage_constant", "voltage constant", &m.voltage_constant, Kind::voltage_constant, false, 1, flux},
+        {"speed_constant", "speed constant", &m.speed_constant, Kind::speed_constant, true, 1, flux}};
+}
+std::vector<Tells> tells_of(const LinearForcer& m) {
+    const double flux = flux_at(m.magnet, celsius(m.constants_at));
+    const auto t = torque_conventions(EmfBase::sine), v = voltage_conventions(EmfBase::sine);
+    return {{"force_constant", "force constant", &m.force_constant, Kind::force_constant, false,
+                factor_of(t, m.force_per), flux},
+        {"voltage_constant", "voltage constant", &m.voltage_constant, Kind::linear_voltage_constant, false,
+            factor_of(v, m.voltage_of), flux}};
+}
+template <class M> std::vector<Tells> tells_of(const M&) { return {}; } // steppers
+
+Verdict verdict_of(double factor, double tolerance) {
+    const double off = std::abs(factor - 1);
+    return off <= agreement ? Verdict::agrees : off <= tolerance ? Verdict::within_tolerance : Verdict::contradicts;
+}
+
+// Until somebody says how the sheet is to be read no bound is drawn from the constant that flatters it.
+void take_tighter(MotorNumbers& n, const Motor& motor) {
+    const std::vector<Tells> all = std::visit([](const auto& held) { return tells_of(held); }, motor.electric);
+    bool against = false;
+    const Tells *least = nullptr, *most = nullptr;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const Tells& a = all[i];
+        if (!a.entry->given() || !(a.k() > 0) || !std::isfinite(a.k())) continue;
+        if (!least || a.k() < least->k()) least = &a;
+        if (!most || a.k() > most->k()) most = &a;
+        for (std::size_t j = i + 1; j < all.size(); ++j)
+            if (const Tells& b = all[j]; b.entry->given() && b.k() > 0 && std::isfinite(b.k()))
+                against = against || verdict_of(a.entry->si / a.implied(b.k()),
+                                         tolerance_of(*a.entry, silent_constant) +
+                                             tolerance_of(*b.entry, silent_constant)) == Verdict::contradicts;
+    }
+    if (!against) return;
+    n.k_torque = least->k();
+    n.k_emf = most->k();
+    n.k_torque_from = least->label;
+    n.k_emf_from = most->label;
+}
+
 template <class M> void take_winding(MotorNumbers& n, const M& m) {
     double r = si(m.resistance), l = si(m.inductance);
     if constexpr (requires { m.resistance_of; }) {
@@ -180,8 +263,14 @@ double MotorNumbers::motor_constant() const {
 }
 
 double MotorNumbers::friction() const {
-    const double f = torque_constant() * no_load_current;
+    const double f = torque_constant() * emf_share() * no_load_current;
     return std::isnan(f) ? 0 : f;
+}
+
+std::string tighter_words(const MotorNumbers& n) {
+    if (!n.contradicts()) return {};
+    return "the sheet contradicts itself: until a reading is taken " + std::string(n.linear ? "force" : "torque") +
+           " by the " + n.k_torque_from + ", voltage by the " + n.k_emf_from;
 }
 
 double peak_saturation(const MotorNumbers& n) { return 1 - n.peak_torque / (n.torque_constant() * n.peak_current); }
@@ -199,7 +288,8 @@ MotorNumbers motor_numbers(const Motor& motor) {
         },
         motor.electric);
     n.rotor = motor.rotor_inertia.given() ? motor.rotor_inertia.si : unknown;
-    const double beta = peak_saturation(n);
+    take_tighter(n, motor);
+    const double beta = 1 - n.peak_torque / (n.torque_constant() * n.torque_share() * n.peak_current);
     // what the peak point loses within the scatter of the constants is no saturation
     if (beta > agreement && beta < 1) n.saturation = beta;
     return n;
@@ -239,7 +329,8 @@ SineMachine sine_machine(const MotorNumbers& n, double winding, double magnet) {
     const auto or_0 = [](double x) { return std::isnan(x) ? 0 : x; };
     SineMachine m;
     m.phases = n.phases;
-    m.k = n.k * flux_at(n.magnet, magnet);
+    m.k = n.k * n.torque_share() * flux_at(n.magnet, magnet);
+    if (n.contradicts()) m.emf = n.k_emf * flux_at(n.magnet, magnet);
     m.resistance = or_0(motor_constants::copper_at(n.resistance / 2, winding));
     m.inductance = std::isnan(n.pole_pairs) ? 0 : or_0(n.inductance / 2);
     m.pole_pairs = or_0(n.pole_pairs);
@@ -254,9 +345,9 @@ DcMachine dc_machine(const MotorNumbers& n, double winding, double magnet) {
     const auto or_0 = [](double x) { return std::isnan(x) ? 0 : x; };
     const double flux = flux_at(n.magnet, magnet);
     DcMachine m;
-    m.torque_constant = n.torque_constant() * flux;
+    m.torque_constant = n.torque_constant() * n.torque_share() * flux;
     // what the EMF takes from the bus while two terminals conduct, mean over the block: with a sine 3/π of its peak
-    m.voltage_constant = m.torque_constant;
+    m.voltage_constant = n.torque_constant() * n.emf_share() * flux;
     m.resistance = or_0(motor_constants::copper_at(n.resistance, winding));
     m.inductance = or_0(n.inductance);
     m.pole_pairs = or_0(n.pole_pairs);
@@ -275,24 +366,6 @@ const char* verdict_key(Verdict v) {
 
 namespace {
 
-// An entry that tells k by itself.
-struct Tells {
-    const char* key;
-    const char* label;
-    const QuantityBase* entry;
-    Kind kind;
-    bool speed = false; // quoted = factor/k, not factor·k
-    double factor = 1;  // of the convention it is read by
-    double flux = 1;
-
-    double k() const { return speed ? 1 / (entry->si * factor) / flux : entry->si / factor / flux; }
-    double implied(double other_k) const { return speed ? 1 / (other_k * flux * factor) : other_k * flux * factor; }
-};
-
-double tolerance_of(const QuantityBase& q, double silent) {
-    return q.given() && q.tolerance > 0 && q.si != 0 ? std::abs(q.tolerance / q.si) : silent;
-}
-
 class Pairs {
   public:
     explicit Pairs(const Motor& motor) : motor_(motor), n_(motor_numbers(motor)) {
@@ -309,10 +382,7 @@ class Pairs {
     void add(SheetPair p, const std::string& reason = "") {
         if (!std::isfinite(p.entered) || !std::isfinite(p.implied) || p.implied == 0) return;
         p.factor = p.entered / p.implied;
-        const double off = std::abs(p.factor - 1);
-        p.verdict = off <= agreement || !reason.empty() ? Verdict::agrees
-                    : off <= p.tolerance                ? Verdict::within_tolerance
-                                                        : Verdict::contradicts;
+        p.verdict = reason.empty() ? verdict_of(p.factor, p.tolerance) : Verdict::agrees;
         if (!reason.empty()) p.note = reason;
         out_.push_back(std::move(p));
     }
@@ -418,36 +488,20 @@ class Pairs {
     }
 
     void compare(const SineMotor& m) {
-        const double flux = flux_at(m.magnet, celsius(m.constants_at));
-        const auto t = torque_conventions(n_.base), v = voltage_conventions(n_.base);
-        constants({{"torque_constant", "torque constant", &m.torque_constant, Kind::torque_constant, false,
-                       factor_of(t, m.torque_per), flux},
-            {"voltage_constant", "voltage constant", &m.voltage_constant, Kind::voltage_constant, false,
-                factor_of(v, m.voltage_of), flux},
-            {"speed_constant", "speed constant", &m.speed_constant, Kind::speed_constant, true,
-                factor_of(v, m.speed_of), flux}});
+        constants(tells_of(m));
         winding(m, Kind::motor_constant);
         ratings(m);
         curve_end();
     }
     void compare(const BlockMotor& m) {
-        const double flux = flux_at(m.magnet, celsius(m.constants_at));
-        const auto v = voltage_conventions(n_.base);
-        constants({{"torque_constant", "torque constant", &m.torque_constant, Kind::torque_constant, false,
-                       torque_conventions(n_.base).back().factor, flux},
-            {"voltage_constant", "voltage constant", &m.voltage_constant, Kind::voltage_constant, false,
-                factor_of(v, m.voltage_of), flux},
-            {"speed_constant", "speed constant", &m.speed_constant, Kind::speed_constant, true, v[1].factor, flux}});
+        constants(tells_of(m));
         winding(m, Kind::motor_constant);
         ratings(m);
         no_load(m.resistance);
         curve_end();
     }
     void compare(const BrushedMotor& m) {
-        const double flux = flux_at(m.magnet, celsius(m.constants_at));
-        constants({{"torque_constant", "torque constant", &m.torque_constant, Kind::torque_constant, false, 1, flux},
-            {"voltage_constant", "voltage constant", &m.voltage_constant, Kind::voltage_constant, false, 1, flux},
-            {"speed_constant", "speed constant", &m.speed_constant, Kind::speed_constant, true, 1, flux}});
+        constants(tells_of(m));
         winding(m, Kind::motor_constant);
         ratings(m);
         no_load(m.resistance);
@@ -471,12 +525,7 @@ class Pairs {
     void compare(const TwoPhaseStepper& m) { compare_stepper(m); }
     void compare(const FivePhaseStepper& m) { compare_stepper(m); }
     void compare(const LinearForcer& m) {
-        const double flux = flux_at(m.magnet, celsius(m.constants_at));
-        const auto t = torque_conventions(n_.base), v = voltage_conventions(n_.base);
-        constants({{"force_constant", "force constant", &m.force_constant, Kind::force_constant, false,
-                       factor_of(t, m.force_per), flux},
-            {"voltage_constant", "voltage constant", &m.voltage_constant, Kind::linear_voltage_constant, false,
-                factor_of(v, m.voltage_of), flux}});
+        constants(tells_of(m));
         winding(m, Kind::linear_motor_constant);
         by_current("continuous_force", m.continuous_force, "continuous_current", m.continuous_current, n_.stall_torque,
             n_.stall_current, Kind::force, "Continuous force");

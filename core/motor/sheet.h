@@ -27,8 +27,11 @@ struct MotorNumbers {
     double k = unknown;                    ///< V·s/rad, see conventions.h
     std::string k_from;                    ///< label of the field it comes from
     bool k_from_rating = false;            ///< of a torque and its current, for want of a constant
-    double resistance = unknown;           ///< Ω between two terminals, or twice that of a stepper's phase
-    double inductance = unknown;           ///< H between two terminals, or twice that of a stepper's phase
+    // where two constants contradict one another: torque goes by the smaller, voltage by the larger
+    double k_torque = unknown, k_emf = unknown; ///< else k
+    std::string k_torque_from, k_emf_from;      ///< labels of their fields
+    double resistance = unknown;                ///< Ω between two terminals, or twice that of a stepper's phase
+    double inductance = unknown;                ///< H between two terminals, or twice that of a stepper's phase
     double pole_pairs = unknown;
     Magnet magnet = Magnet::neodymium;
     double rotor = unknown; ///< kg·m²
@@ -46,6 +49,10 @@ struct MotorNumbers {
     double torque_constant() const;
     /// V·s/rad, line to line RMS of a sine; flat top or terminals else.
     double voltage_constant() const;
+    /// Two constants of the sheet differ by more than their tolerances, and no reading of it is taken yet.
+    bool contradicts() const { return k_torque < k_emf; }
+    double torque_share() const { return contradicts() ? k_torque / k : 1; } ///< of k that the torque goes by
+    double emf_share() const { return contradicts() ? k_emf / k : 1; }       ///< of k that the voltage goes by
     /// N·m/√W at 20 °C.
     double motor_constant() const;
     /// N·m that friction takes, from the no-load current; 0 where it is not given.
@@ -100,6 +107,10 @@ struct SheetPair {
 /// inductance (common practice, no source). Readings are named within 5 %. What contradicts comes first,
 /// then what differs within tolerance; curves against constants after other pairs.
 std::vector<SheetPair> check_sheet(const Motor& motor);
+
+/// ", torque by the voltage constant, voltage by the torque constant: …", where the sheet contradicts itself; else
+/// empty.
+std::string tighter_words(const MotorNumbers& n);
 
 /// β of T = K_t I (1 − β (I/I_p)²) through the peak point; NaN where the sheet has none. Above 1/3 the curve would fall
 /// before the peak current.

@@ -19,7 +19,7 @@ struct VoltageDisc {
 
     VoltageDisc(const SineMachine& m, double voltage, double speed) {
         const double x = m.pole_pairs * speed * m.inductance, z2 = m.resistance * m.resistance + x * x;
-        const double emf = m.k * speed;
+        const double emf = emf_constant(m) * speed;
         if (z2 > 0) {
             d = -emf * x / z2;
             q = -emf * m.resistance / z2;
@@ -112,7 +112,7 @@ std::optional<Dq> currents(const SineMachine& m, const SineSupply& s, double tor
 
 double phase_voltage(const SineMachine& m, Dq i, double speed) {
     const double x = m.pole_pairs * speed * m.inductance;
-    return length(m.resistance * i.d - x * i.q, m.resistance * i.q + m.k * speed + x * i.d);
+    return length(m.resistance * i.d - x * i.q, m.resistance * i.q + emf_constant(m) * speed + x * i.d);
 }
 
 double copper_loss(const SineMachine& m, Dq i) { return m.phases / 2 * (i.d * i.d + i.q * i.q) * m.resistance; }
@@ -121,24 +121,25 @@ double corner_speed(const SineMachine& m, const SineSupply& s) {
     if (!std::isfinite(s.current)) return 0;
     // (R I + kω)² + (pωLI)² = U²
     const double drop = m.resistance * s.current, x = m.pole_pairs * m.inductance * s.current;
-    const double a = m.k * m.k + x * x, c = drop * drop - s.voltage * s.voltage;
+    const double k = emf_constant(m);
+    const double a = k * k + x * x, c = drop * drop - s.voltage * s.voltage;
     if (c >= 0 || a <= 0) return c < 0 ? infinite : 0;
-    const double b = m.k * drop;
+    const double b = k * drop;
     return -c / (b + std::sqrt(b * b - a * c));
 }
 
 double characteristic_current(const SineMachine& m) {
     const double pl = m.pole_pairs * m.inductance;
-    return pl > 0 ? m.k / pl : infinite;
+    return pl > 0 ? emf_constant(m) / pl : infinite;
 }
 
 double motoring_end(const SineMachine& m, const SineSupply& s) {
-    const double no_load = m.k > 0 ? s.voltage / m.k : infinite;
+    const double k = emf_constant(m), no_load = k > 0 ? s.voltage / k : infinite;
     const double pl = m.pole_pairs * m.inductance;
     if (!s.weakening || !(pl > 0)) return no_load;
-    if (m.k / pl <= s.current && s.voltage * pl > m.k * m.resistance) return infinite;
-    const double most = m.resistance > 0 ? s.voltage * s.voltage * pl / (m.k * m.resistance * m.resistance) : infinite;
-    const double j = std::min(s.current, most), rest = m.k - pl * j;
+    if (k / pl <= s.current && s.voltage * pl > k * m.resistance) return infinite;
+    const double most = m.resistance > 0 ? s.voltage * s.voltage * pl / (k * m.resistance * m.resistance) : infinite;
+    const double j = std::min(s.current, most), rest = k - pl * j;
     const double under = s.voltage * s.voltage - m.resistance * m.resistance * j * j;
     if (rest <= 0) return infinite;
     return under > 0 ? std::sqrt(under) / rest : no_load;

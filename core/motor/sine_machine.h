@@ -14,12 +14,16 @@ namespace fulmox {
 struct SineMachine {
     double phases = 3;            ///< m: T = m/2 k i_q, copper m/2 i² R
     double k = 0;                 ///< V·s/rad, E_phase,peak/ω
+    double emf = 0;               ///< the same for the voltage, where a sheet says two; 0: as k
     double resistance = 0;        ///< Ω, half of that between two terminals
     double inductance = 0;        ///< H, half of that between two terminals; 0 where it is not known
     double pole_pairs = 1;        ///< or π over the pole pitch
     double saturation = 0;        ///< β of T = m/2 k i_q (1 − β (i_q/I_ref)²)
     double reference_current = 1; ///< I_ref, A peak
 };
+
+/// V·s/rad by which the voltage goes.
+inline double emf_constant(const SineMachine& m) { return m.emf > 0 ? m.emf : m.k; }
 
 struct SineSupply {
     double current = std::numeric_limits<double>::infinity(); ///< I, A peak

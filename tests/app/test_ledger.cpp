@@ -212,3 +212,42 @@ TEST_CASE("an unknown is accepted in the ledger, kept in the file, and taken bac
     CHECK(w.limit("coupling_speed").state == LimitState::fits);
     CHECK(!w.limit("coupling_speed").accepted);
 }
+
+TEST_CASE("a pair of changes that brings a limit back is made at one press, and taken back by one undo") {
+    Window w;
+    w.document().select_axis(3); // the edge wiper
+    w.click_page(4);
+    w.settle();
+    REQUIRE(w.limit("coupling").state == LimitState::over);
+    auto* ledger = w.window.findChild<Ledger*>();
+    ledger->open_row(QStringLiteral("coupling"));
+    w.settle();
+    const auto offered = [&]() -> QPushButton* {
+        for (QPushButton* b : ledger->findChildren<QPushButton*>())
+            if (b->isVisible() && b->property("action").toString() == QStringLiteral("change")) return b;
+        return nullptr;
+    };
+    QPushButton* set = offered();
+    REQUIRE(set);
+    INFO(set->text().toStdString());
+    CHECK(set->text().contains(QStringLiteral("Torque limit")));
+    CHECK(set->text().contains(QStringLiteral("Emergency stop in")));
+    CHECK(set->width() >= set->sizeHint().width() - 1); // whole at this width
+    const int before = w.document().undo_stack().index();
+    QTest::mouseClick(set, Qt::LeftButton);
+    w.settle();
+    CHECK(w.document().undo_stack().index() == before + 1);
+    for (const char* key : {"coupling", "stage_emergency", "drive_stop"}) {
+        INFO(key);
+        CHECK((w.limit(key).state == LimitState::fits || w.limit(key).state == LimitState::tight));
+    }
+    CHECK(!offered()); // nothing is over any more
+    w.document().undo_stack().undo();
+    w.settle();
+    CHECK(w.limit("coupling").state == LimitState::over);
+    CHECK(offered());
+    // a limit that a torque limit cannot bring back offers nothing
+    ledger->open_row(QStringLiteral("peak_torque"));
+    w.settle();
+    CHECK(!offered());
+}

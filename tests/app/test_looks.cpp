@@ -122,7 +122,8 @@ void expect_whole(const char* view, QWidget& shown) {
     }
     for (InertiaView* v : shown.findChildren<InertiaView*>()) {
         if (!v->isVisible()) continue;
-        INFO(view << ", inertia statement of " << v->parentWidget()->height() << " " << v->height() << " of " << v->minimumSizeHint().height());
+        INFO(view << ", inertia statement of " << v->parentWidget()->height() << " " << v->height() << " of "
+                  << v->minimumSizeHint().height());
         CHECK(v->height() >= v->minimumSizeHint().height() - 2); // a layout that goes by width rounds
     }
     for (QPushButton* b : shown.findChildren<QPushButton*>()) {

@@ -3,6 +3,7 @@
 #include "core/match/coupling_kinds.h"
 #include "core/match/drivetrain_rows.h"
 #include "core/motor/overload_integral.h"
+#include "core/quantity/format.h"
 #include "core/report/json_report.h"
 #include "tests/catch.h"
 #include "tests/drivetrain.h"
@@ -319,7 +320,8 @@ TEST_CASE("the torque limit to program is that of the weakest part") {
         s.peak_torque = Quantity<Kind::torque>("8 N·m");
         x.stages = {s};
     });
-    CHECK(geared.figure("drive.torque_limit")->si == Approx(2)); // no efficiency credited
+    // driven back, as in a stop, the stage passes on 1/(2 − 1/0.9) of what the motor holds
+    CHECK(geared.figure("drive.torque_limit")->si == Approx(2 * (2 - 1 / 0.9)));
     CHECK_THAT(geared.figure("drive.torque_limit")->note.in(UnitSystem::si), Catch::Matchers::Contains("small one"));
 }
 

@@ -76,6 +76,7 @@ const std::multimap<std::string, std::string>& asks_for() {
     static const std::multimap<std::string, std::string> all{{"accuracy/asked", "precision"},
         {"life_asked", "screw_life"}, {"static_rating", "screw_static"}, {"speed_value", "speed_value"},
         {"drive/stop_time", "stage_emergency"}, {"drive/stop_distance", "stage_emergency"},
+        {"drive/stop_time", "drive_stop"}, {"drive/stop_distance", "drive_stop"}, {"drive/torque_limit", "drive_stop"},
         {"ramp_start", "start_rate"}, {"ramp_start", "pull_in"}, {"pulse_limit", "pulse_rate"},
         {"pulse_input", "pulse_rate"}, {"trip_voltage", "open_circuit_emf"}, {"standstill_share", "drive_standstill"},
         {"shaft_torque", "shaft"}, {"housing_limit", "housing_temperature"}, {"electric/peak_current", "motor_current"},

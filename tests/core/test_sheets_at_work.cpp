@@ -7,6 +7,7 @@
 #include "core/motor/curves.h"
 #include "core/motor/windings.h"
 #include "tests/demo.h"
+#include "tests/drivetrain.h"
 
 #include <cmath>
 
@@ -403,4 +404,71 @@ TEST_CASE("a voltage of which a part is not known may be over, but never fits") 
     CHECK_THAT(limit_at(without, "voltage").reason.in(UnitSystem::si), Contains("inductance"));
     set(m, "/drive/bus_voltage", "150 V");
     CHECK(limit_at(assess(m, 0), "voltage").state == LimitState::over);
+}
+
+TEST_CASE("a sheet that contradicts itself draws torque by the smaller and voltage by the larger constant") {
+    // 5.8 lb-in/A and 48.5 V/krpm between lines: the torque constant implied is 0.802 N·m/A (1.5 √2/√1.5 times V·s/rad)
+    Machine m = demo();
+    Axis& a = m.axes[0];
+    a.drive.mains_tolerance = a.drive.bus_droop = {};
+    a.drive.bus_voltage = Quantity<Kind::voltage>("325 V");
+    a.motor.peak.clear();
+    a.motor.continuous.clear();
+    SineMotor e;
+    e.torque_constant = Quantity<Kind::torque_constant>("5.8 lb-in/A");
+    e.voltage_constant = Quantity<Kind::voltage_constant>("48.5 V/krpm");
+    e.resistance = Quantity<Kind::resistance>("1.9 Ω");
+    e.inductance = Quantity<Kind::inductance>("8.2 mH");
+    e.pole_pairs = Quantity<Kind::number>("4");
+    e.stall_torque = Quantity<Kind::torque>("24 lb-in");
+    e.peak_torque = Quantity<Kind::torque>("72 lb-in");
+    e.peak_current = Quantity<Kind::current>("12.4 A");
+    a.motor.electric = e;
+    const double kt = 5.8 * 0.112984829, ke = 48.5 / (1000 * 2 * half_circle / 60);
+    const MotorNumbers n = motor_numbers(a.motor);
+    REQUIRE(n.contradicts());
+    CHECK(n.k_torque == Approx(kt / (1.5 * std::sqrt(2.0))));
+    CHECK(n.k_emf == Approx(ke / std::sqrt(1.5)));
+    const SheetPair* pair = pair_named(check_sheet(a.motor), "torque_constant/voltage_constant");
+    REQUIRE(pair);
+    CHECK(pair->implied == Approx(0.802).epsilon(2e-3));
+    const auto of = [](const Machine& machine) { return assess(machine, 0); };
+    const Assessment now = of(m);
+    REQUIRE(now.can);
+    REQUIRE(now.can->model);
+    // torque of the current by 5.8 lb-in/A, no-load speed of the bus by 48.5 V/krpm, cold
+    CHECK(now.can->model->torque_of(10, false) == Approx(10 * kt).epsilon(1e-3));
+    const double volts = 325 / std::sqrt(3.0) * 0.95;
+    CHECK(now.can->model->no_load_speed(false) == Approx(volts / n.k_emf).epsilon(1e-9));
+    CHECK_THAT(limit_at(now, "peak_torque").reason.in(UnitSystem::si),
+        Contains("the sheet contradicts itself: until a reading is taken torque by the torque constant, voltage by the "
+                 "voltage constant"));
+    // by either alone the curve gives more somewhere, and nowhere less
+    const auto alone = [&](bool torque) {
+        Machine one = m;
+        auto& held = std::get<SineMotor>(one.axes[0].motor.electric);
+        if (torque)
+            held.voltage_constant = {};
+        else
+            held.torque_constant = {};
+        return of(one);
+    };
+    const Assessment by_torque = alone(true), by_voltage = alone(false);
+    CHECK_THAT(limit_at(by_torque, "peak_torque").reason.in(UnitSystem::si), !Contains("contradicts itself"));
+    bool more_t = false, more_v = false;
+    for (double rpm = 0; rpm < 4500; rpm += 250) {
+        const double w = rpm * 2 * half_circle / 60;
+        const auto at = [&](const Assessment& x) { return x.can->model->peak(w, Quadrant::motoring).torque; };
+        INFO(rpm << " rpm");
+        CHECK(at(now) <= at(by_torque) * (1 + 1e-9));
+        CHECK(at(now) <= at(by_voltage) * (1 + 1e-9));
+        more_t = more_t || at(by_torque) > at(now) * 1.01;
+        more_v = more_v || at(by_voltage) > at(now) * 1.01;
+    }
+    CHECK(more_t);
+    CHECK(more_v);
+    // the reading is taken: amperes peak of the current; the contradiction and its words are gone
+    std::get<SineMotor>(a.motor.electric).torque_constant = Quantity<Kind::torque_constant>("0.802 N·m/A");
+    CHECK(!motor_numbers(a.motor).contradicts());
+    CHECK_THAT(limit_at(of(m), "peak_torque").reason.in(UnitSystem::si), !Contains("contradicts itself"));
 }

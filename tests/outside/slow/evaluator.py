@@ -7,7 +7,7 @@ import re
 
 import numpy as np
 from scipy.interpolate import CubicHermiteSpline, PchipInterpolator
-from scipy.optimize import minimize, minimize_scalar
+from scipy.optimize import brentq, minimize, minimize_scalar
 
 from motion import Plan
 import parts
@@ -717,8 +717,6 @@ def emergency(x, v_top, out, force, through):
     whole = not x.winder and high - low >= 2 * pi
     if whole:
         high = low + 2 * pi
-    torque = Most()
-    outs = [Most() for _ in x.stages]
     places = np.linspace(low, high, 241 if high > low else 1)
     shares = np.linspace(0, 1, 81)
     P, S = np.meshgrid(places, shares, indexing="ij")
@@ -731,54 +729,80 @@ def emergency(x, v_top, out, force, through):
         r = x.radius_at(turn)[0]
         narrow = [float(turn[i + 1]) for i in np.concatenate(tops)] + [float(turn[i]) for i in np.flatnonzero(r[1:] * r[:-1] <= 0)] + [0.0, pi, pi / 2]
     locks = x.eta_back < 0 or any(s[2] < 0 for s in x.stages)
-    for d in ways:
-        for payload in payloads:
-            for friction in frictions if len(frictions) < 3 or locks else (frictions[0], frictions[-1]):
-                def values(place, share):
-                    q = place + d * v_top * time * (share - share ** 2 / 2)
-                    s = x.moving(q, d * v_top * (1 - share), -d * v_top / time + 0 * q, d, payload, 0.0, friction)
-                    return [np.abs(s["T"]), np.abs(s["C"]), np.abs(s["F"])] + [np.abs(each) for each in s["O"]]
-                for at in narrow:
-                    for aside in np.concatenate((-np.geomspace(1e-8, 2e-3, 25), np.geomspace(1e-8, 2e-3, 25))):
-                        # every stop that passes it: the part of it that is over follows from where it began
-                        where = at + aside
-                        begun = np.concatenate((places, [where]))
-                        way = (where - begun) * d
-                        way = np.where(way < -1e-12, way + 2 * pi * np.ceil(-way / (2 * pi)), np.maximum(way, 0.0))
-                        for turns in range(1 + int(v_top * time / 2 / (2 * pi)) if whole else 1 + int(v_top * time / 2 / (2 * pi)) + 1):
-                            part = (way + 2 * pi * turns) / (v_top * time / 2)
-                            fits = (part <= 1) & (begun >= low - 1e-12) & (begun <= high + 1e-12) if not whole else part <= 1
-                            if not fits.any():
-                                continue
-                            share = 1 - np.sqrt(1 - part[fits])
-                            near = values(begun[fits], share)
-                            for most, k in ((torque, 0), (through, 1), (force, 2), *((each, 3 + n) for n, each in enumerate(outs))):
-                                most.see(float(near[k].max()))
-                grid = values(P, S)
-                for most, k in ((torque, 0), (through, 1), (force, 2), *((each, 3 + n) for n, each in enumerate(outs))):
-                    best = float(grid[k].max())
-                    if best < 0.98 * most.value:
-                        continue
-                    most.see(best)
-                    order = np.argsort(grid[k].ravel())[::-1][:60:12]
-                    for i in order:
-                        place, share = float(P.ravel()[i]), float(S.ravel()[i])
 
-                        def loss(z):
-                            pl = z[0] if whole else min(max(z[0], low), high)
-                            return -float(values(np.array([pl]), np.array([min(max(z[1], 0.0), 1.0)]))[k][0])
-                        if high > low:
-                            r = minimize(loss, [place, share], method="Nelder-Mead",
-                                         options={"initial_simplex": [[place, share], [place + 0.02 * (high - low), share],
-                                                                      [place, share + 0.01]],
-                                                  "xatol": 1e-10, "fatol": 0, "maxfev": 250})
-                            most.see(-r.fun)
-                            for fixed in (low, high):
-                                most.see(golden(lambda s: -loss([fixed, s]), max(share - 0.05, 0), min(share + 0.05, 1))[0])
-                        else:
-                            most.see(golden(lambda s: -loss([low, s]), max(share - 0.02, 0), min(share + 0.02, 1))[0])
-    out["demand.emergency_torque"] = torque.value
-    return outs
+    def stop_in(time):
+        """The largest of all stops that take this long: torque at the motor, through the coupling, force, stages."""
+        torque, through, force = Most(), Most(), Most()
+        outs = [Most() for _ in x.stages]
+        for d in ways:
+            for payload in payloads:
+                for friction in frictions if len(frictions) < 3 or locks else (frictions[0], frictions[-1]):
+                    def values(place, share):
+                        q = place + d * v_top * time * (share - share ** 2 / 2)
+                        s = x.moving(q, d * v_top * (1 - share), -d * v_top / time + 0 * q, d, payload, 0.0, friction)
+                        return [np.abs(s["T"]), np.abs(s["C"]), np.abs(s["F"])] + [np.abs(each) for each in s["O"]]
+                    for at in narrow:
+                        for aside in np.concatenate((-np.geomspace(1e-8, 2e-3, 25), np.geomspace(1e-8, 2e-3, 25))):
+                            # every stop that passes it: the part of it that is over follows from where it began
+                            where = at + aside
+                            begun = np.concatenate((places, [where]))
+                            way = (where - begun) * d
+                            way = np.where(way < -1e-12, way + 2 * pi * np.ceil(-way / (2 * pi)), np.maximum(way, 0.0))
+                            for turns in range(1 + int(v_top * time / 2 / (2 * pi)) if whole else 1 + int(v_top * time / 2 / (2 * pi)) + 1):
+                                part = (way + 2 * pi * turns) / (v_top * time / 2)
+                                fits = (part <= 1) & (begun >= low - 1e-12) & (begun <= high + 1e-12) if not whole else part <= 1
+                                if not fits.any():
+                                    continue
+                                share = 1 - np.sqrt(1 - part[fits])
+                                near = values(begun[fits], share)
+                                for most, k in ((torque, 0), (through, 1), (force, 2), *((each, 3 + n) for n, each in enumerate(outs))):
+                                    most.see(float(near[k].max()))
+                    grid = values(P, S)
+                    for most, k in ((torque, 0), (through, 1), (force, 2), *((each, 3 + n) for n, each in enumerate(outs))):
+                        best = float(grid[k].max())
+                        if best < 0.98 * most.value:
+                            continue
+                        most.see(best)
+                        order = np.argsort(grid[k].ravel())[::-1][:60:12]
+                        for i in order:
+                            place, share = float(P.ravel()[i]), float(S.ravel()[i])
+
+                            def loss(z):
+                                pl = z[0] if whole else min(max(z[0], low), high)
+                                return -float(values(np.array([pl]), np.array([min(max(z[1], 0.0), 1.0)]))[k][0])
+                            if high > low:
+                                r = minimize(loss, [place, share], method="Nelder-Mead",
+                                             options={"initial_simplex": [[place, share], [place + 0.02 * (high - low), share],
+                                                                          [place, share + 0.01]],
+                                                      "xatol": 1e-10, "fatol": 0, "maxfev": 250})
+                                most.see(-r.fun)
+                                for fixed in (low, high):
+                                    most.see(golden(lambda s: -loss([fixed, s]), max(share - 0.05, 0), min(share + 0.05, 1))[0])
+                            else:
+                                most.see(golden(lambda s: -loss([low, s]), max(share - 0.02, 0), min(share + 0.02, 1))[0])
+        return torque, through, force, outs
+    bound = math.inf
+    if not x.direct:
+        bound = number(drive.get("torque_limit"), math.inf)
+    most = stop_in(time)
+    if bound < math.inf:
+        out["demand.stop_time"] = time
+    x.stop_torque_asked = most[0].value
+    if most[0].value > bound:
+        # the first longer time, step by step, whose torque is enough
+        longer = time
+        while longer < 1e4 * time and stop_in(longer)[0].value > bound:
+            before, longer = longer, longer * 1.25
+        if longer < 1e4 * time:
+            rate = brentq(lambda a: stop_in(1 / a)[0].value - bound, 1 / longer, 1 / before, xtol=1e-13 / time, rtol=1e-12)
+            out["demand.stop_time"] = 1 / rate
+            most = stop_in(1 / rate)
+        else:
+            out["demand.stop_time"] = None
+    for all_of_it, of_the_stop in ((through, most[1]), (force, most[2])):
+        all_of_it.see(of_the_stop.value)
+    out["demand.emergency_torque"] = most[0].value
+    return most[3]
 
 
 def inertia(x):
@@ -914,6 +938,9 @@ def limits(x, project, fig, extra, ratio):
         open_loss = any(s.get("no_load_torque") is not None and s.get("rated_torque") is None for s in axis.get("stages", []))
         if open_loss and out["shaft"][0] <= out["shaft"][1]:
             out["shaft"] = unknown
+    drive = axis["drive"]
+    if not x.direct and drive.get("torque_limit") is not None and (drive.get("stop_time") or drive.get("stop_distance")):
+        out["drive_stop"] = (getattr(x, "stop_torque_asked", 0.0), number(drive["torque_limit"]), 1.0)
     over = pol("inertia_ratio_over")
     if has_motor and not x.direct and over is not None and ratio is not None:
         out["inertia_ratio"] = (ratio, over, pol("inertia_ratio_tight") / over)
@@ -1177,7 +1204,7 @@ def constants(x, axis, motor, model, fig, extra, pol, out):
             if model.sine:
                 volts = max(volts, float((sqrt(3) * model.volts(d, np.sign(np.where(w < 0, -1, 1)) * q, np.abs(w), at)).max()))
             else:
-                volts = max(volts, float(np.abs(model.res(at) * q + model.k * model.flux(at) * w + np.sign(q) * model.drop).max()))
+                volts = max(volts, float(np.abs(model.res(at) * q + model.ke * model.flux(at) * w + np.sign(q) * model.drop).max()))
     rms = sqrt(square / x.plan.duration)
     for T in (fig["demand.peak_torque"], fig.get("demand.breakaway_torque") or 0.0):
         for at in (model.cold, model.hot):
@@ -1200,7 +1227,7 @@ def constants(x, axis, motor, model, fig, extra, pol, out):
         there = sqrt(3) * model.u if model.sine else model.u
         out["voltage"] = unknown if lost else (volts, there, pol("voltage_share") or 1.0)
     if drive.get("trip_voltage") is not None:
-        line = (sqrt(3) if model.sine else 1.0) * model.k * model.flux(model.cold)
+        line = (sqrt(3) if model.sine else 1.0) * model.ke * model.flux(model.cold)
         out["open_circuit_emf"] = (line * fig["demand.peak_speed"], number(drive["trip_voltage"]), 1.0)
     if electric.get("brush_speed") is not None:
         out["brush_speed"] = (fig["demand.peak_speed"], number(electric["brush_speed"]), 1.0)

@@ -29,6 +29,14 @@ class Model:
         self.per_k = 1.5 if self.sine else 1.0
         kt = n(e, "force_constant" if linear else "torque_constant")
         self.k = kt / (1.5 * sqrt(2)) if self.sine else kt
+        self.ke = self.k
+        # a sheet that contradicts itself: torque by the smaller, voltage by the larger constant
+        volts = n(e, "voltage_constant")
+        if volts is not None and volts == volts:
+            other = volts / (sqrt(1.5) if self.sine else 1.0)
+            if abs(self.k / other - 1) > 0.1:
+                self.k, self.ke = min(self.k, other), max(self.k, other)
+        kt = self.k * (1.5 * sqrt(2) if self.sine else 1.0)
         self.r20 = n(e, "resistance") / (2 if self.sine else 1)
         self.l = n(e, "inductance", 0.0) / (2 if self.sine else 1)
         self.p = pi / n(e, "pole_pitch") if linear else n(e, "pole_pairs", 0.0)
@@ -46,7 +54,7 @@ class Model:
         rms *= parts.share_of_drive(drive, site, number)
         self.i_drive = (n(drive, "continuous_current", math.inf) * rms, n(drive, "peak_current", math.inf) * rms)
         self.drop, self.idle = n(e, "brush_drop", 0.0), n(e, "no_load_current", 0.0)
-        self.friction20 = kt * self.idle if not self.sine else 0.0
+        self.friction20 = self.ke * self.idle if not self.sine else 0.0
         self.amperes = sqrt(2) if self.sine else 1.0
         # a drive that is derated to nothing: where the voltage ends the curve is still told
         self.i_max = self.amperes * max(min(self.ip, self.i_drive[1]), 1e-9 * self.ip)
@@ -89,7 +97,7 @@ class Model:
 
     def volts(self, d, q, w, at):
         x = self.p * w * self.l
-        r, k = self.res(at), self.k * self.flux(at)
+        r, k = self.res(at), self.ke * self.flux(at)
         return np.hypot(r * d - x * q, r * q + k * w + x * d)
 
     def draw(self, torque, speed, at, voltage=True):
@@ -101,7 +109,7 @@ class Model:
             t = t + np.where(speed != 0, self.friction20, 0.0)
             i = self.iq(t, at, speed)
             if voltage:
-                room = max(0.0, self.u - self.drop) - self.k * self.flux(at) * w
+                room = max(0.0, self.u - self.drop) - self.ke * self.flux(at) * w
                 i = np.where(i > room / self.res(at) * (1 + 1e-12) + 1e-12, np.nan, i)
             return np.zeros_like(i), way * i
         q = self.iq(t, at, speed)
@@ -109,7 +117,7 @@ class Model:
         if not voltage:
             return d, way * q
         v0 = self.volts(d, q, w, at)
-        x, r, k = self.p * w * self.l, self.res(at), self.k * self.flux(at)
+        x, r, k = self.p * w * self.l, self.res(at), self.ke * self.flux(at)
         # |v| is least where its derivative by i_d vanishes
         z2 = r * r + x * x
         best = -(x * (r * q + k * w) - r * x * q) / np.where(z2 > 0, z2, 1)
@@ -123,20 +131,20 @@ class Model:
         """highest torque while braking; 0 where it cannot be said: the motor runs away into the drive"""
         speed = np.abs(np.asarray(w, dtype=float))
         if not self.sine:
-            room = (max(0.0, self.u - self.drop) + self.k * self.flux(at) * speed) / self.res(at)
+            room = (max(0.0, self.u - self.drop) + self.ke * self.flux(at) * speed) / self.res(at)
             i = np.minimum(limit, room)
             if self.beta > 0:
                 i = np.minimum(i, self.ip / sqrt(3 * self.beta))
-            away = max(0.0, self.u - self.drop) - self.k * self.flux(at) * speed < 0
+            away = max(0.0, self.u - self.drop) - self.ke * self.flux(at) * speed < 0
             return np.where(away, 0.0, self.gap(i, at) + np.where(speed > 0, self.friction20, 0.0))
-        away = (not self.weakens) & (speed > 0) & (self.k * self.flux(at) * speed > self.u)
+        away = (not self.weakens) & (speed > 0) & (self.ke * self.flux(at) * speed > self.u)
         return np.where(away, 0.0, self.most(w, at, limit, -1.0))
 
     def most(self, w, at, limit, side=1.0):
         """highest torque while driving at each speed, by scanning the current; side -1: the lowest current"""
         w = np.abs(np.asarray(w, dtype=float))[:, None]
         if not self.sine:
-            room = (max(0.0, self.u - self.drop) - self.k * self.flux(at) * w[:, 0]) / self.res(at)
+            room = (max(0.0, self.u - self.drop) - self.ke * self.flux(at) * w[:, 0]) / self.res(at)
             i = np.minimum(limit, room)
             if self.beta > 0:
                 i = np.minimum(i, self.ip / sqrt(3 * self.beta))
@@ -144,7 +152,7 @@ class Model:
         turn = self.ip * self.amperes / sqrt(3 * self.beta) if self.beta > 0 else math.inf
 
         def allowed(q):
-            x, r, k = self.p * w * self.l, self.res(at), self.k * self.flux(at)
+            x, r, k = self.p * w * self.l, self.res(at), self.ke * self.flux(at)
             z2 = r * r + x * x
             q = side * q
             best = -(x * (r * q + k * w) - r * x * q) / np.where(z2 > 0, z2, 1)
@@ -218,7 +226,7 @@ class Stepper(Model):
                 current *= sqrt(a[0] / b[0])
         else:
             k = holding / ((math.tan(2 * pi / 5) if e.get("phases_on", "four") == "four" else 1 / math.sin(pi / 10)) * current)
-        self.k, self.per_k, self.magnet = k, self.phases / 2, 0.0011
+        self.k, self.ke, self.per_k, self.magnet = k, k, self.phases / 2, 0.0011
         self.rated = current
         self.cold, self.hot = n(drive, "cold", 293.15) - 273.15, n(drive, "hot", number(motor["winding_limit"])) - 273.15
         bus = n(drive, "bus_voltage") * (1 - n(drive, "mains_tolerance", 0.0)) * (1 - n(drive, "bus_droop", 0.0))

@@ -591,6 +591,13 @@ def project(seed, count):
     for a in axes:
         if wholes.maybe(0.5):
             wholes.complete(a)
+    # sheets that say two constants, now and then against one another
+    seconds = Maker(np.random.default_rng(seed + 13_000_000))
+    for a in axes:
+        e = a.get("motor", {}).get("electric", {})
+        if e.get("kind") in ("sine", "brushed") and "torque_constant" in e and seconds.maybe(0.25):
+            k = float(e["torque_constant"].split()[0]) * (1 / math.sqrt(3) if e["kind"] == "sine" else 1)
+            e["voltage_constant"] = f"{k * float(seconds.pick(1, seconds.r.uniform(0.6, 0.88), seconds.r.uniform(1.13, 1.5))):.8g} V·s/rad"
     return {"format": "fulmox-project", "version": 5, "name": f"random {seed}", "unit_system": "si",
             "site": {"gravity": "9.80665 m/s²", "ambient": f"{float(rng.uniform(10, 70)):.3g} °C",
                      "altitude": f"{float(rng.uniform(0, 3000)):.4g} m"},
