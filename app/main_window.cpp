@@ -6,6 +6,7 @@
 #include "app/forms/list_editor.h"
 #include "app/guide.h"
 #include "app/ledger.h"
+#include "app/library.h"
 #include "app/pages/machine_page.h"
 #include "app/pages/page.h"
 #include "app/parts/motor_table.h"
@@ -26,10 +27,8 @@
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QLabel>
-#include <QMenuBar>
 #include <QMessageBox>
 #include <QMimeData>
-#include <QPointer>
 #include <QPushButton>
 #include <QResizeEvent>
 #include <QScrollArea>
@@ -37,7 +36,6 @@
 #include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
-#include <QTimer>
 #include <QVBoxLayout>
 #include <utility>
 
@@ -148,11 +146,17 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     palette_->set_parts([this] {
         std::vector<CommandPalette::Command> out;
         if (!document_.has_axis()) return out;
-        for (const Motor& m : shipped_motors())
-            out.push_back({qs(m.name), tr("motor of the catalogue"), [this, &m] {
-                               show_page(page_by_key("parts"));
-                               findChild<MotorTable*>()->show_motor(qs(m.name));
-                           }});
+        const auto offer = [&](const auto& motors, const QString& from) {
+            for (const Motor& m : motors)
+                if (!m.name.empty())
+                    out.push_back({qs(m.name), from, [this, name = qs(m.name)] {
+                                       open_page("parts");
+                                       findChild<MotorTable*>()->show_motor(name);
+                                   }});
+        };
+        offer(shipped_motors(), tr("motor of the catalogue"));
+        offer(document_.machine().motors, tr("motor of this project"));
+        offer(motor_library().motors(), tr("motor of my library"));
         return out;
     });
     palette_->set_doings([this] { return doings(); });

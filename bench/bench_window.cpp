@@ -27,6 +27,8 @@ using namespace fulmox::app;
 namespace {
 
 constexpr double promise = 16; // ms
+// of a keystroke without anything else open
+constexpr double plain_promise = 8, plain_promise_3 = 10;
 
 // Counts the frames of a window; UpdateRequest is handled after everything dirty has been painted.
 struct Painted : QObject {
@@ -50,12 +52,12 @@ struct Times {
         QApplication::processEvents();
         each.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
     }
-    bool tell(const char* what) {
+    bool tell(const char* what, double allowed = promise) {
         std::sort(each.begin(), each.end());
         const double most = each[each.size() * 95 / 100];
         std::printf("%-44s %5.1f ms median, %5.1f ms at the 95th percentile (promise %.0f ms)%s\n", what,
-            each[each.size() / 2], most, promise, most > promise ? "  BROKEN" : "");
-        return most <= promise;
+            each[each.size() / 2], most, allowed, most > allowed ? "  BROKEN" : "");
+        return most <= allowed;
     }
 };
 
@@ -66,7 +68,8 @@ QuantityEdit* visible_field(MainWindow& window, const char* field) {
 }
 
 // One digit more, then one less: every key changes every result.
-bool type(MainWindow& window, Painted& painted, int page, const char* field, const char* start, const char* what) {
+bool type(MainWindow& window, Painted& painted, int page, const char* field, const char* start, const char* what,
+    double allowed) {
     window.show_page(page);
     QTest::qWait(300);
     QuantityEdit* edit = visible_field(window, field);
@@ -80,7 +83,7 @@ bool type(MainWindow& window, Painted& painted, int page, const char* field, con
     for (int i = 0; i < 60; ++i)
         times.take(painted,
             [&] { QTest::keyClick(edit, i % 2 == 0 ? static_cast<Qt::Key>(Qt::Key_1 + i % 9) : Qt::Key_Backspace); });
-    return times.tell(what);
+    return times.tell(what, allowed);
 }
 
 // CPU time of this thread, ms.
@@ -156,7 +159,7 @@ int main(int argc, char** argv) {
         return true;
     };
     // where a page or card has no field of its own, a change is taken back and done again
-    const auto undo_and_redo = [&](const std::string& what) {
+    const auto undo_and_redo = [&](const std::string& what, double allowed = promise) {
         Times times;
         for (int i = 0; i < 60; ++i)
             times.take(painted, [&] {
@@ -165,20 +168,22 @@ int main(int argc, char** argv) {
                 else
                     window.document().undo_stack().redo();
             });
-        held &= times.tell(what.c_str());
+        held &= times.tell(what.c_str(), allowed);
     };
     const auto pages = [&](const char* with) {
         const std::string w(with);
-        held &= type(window, painted, 0, "/load/payload", "2", ("page 1" + w + ", a keystroke to repaint").c_str());
+        const double key = w.empty() ? plain_promise : promise, key_3 = w.empty() ? plain_promise_3 : promise;
+        held &=
+            type(window, painted, 0, "/load/payload", "2", ("page 1" + w + ", a keystroke to repaint").c_str(), key);
         held &= type(window, painted, 1, "/cycle/segments/0/what/duration", "0.75",
-            ("page 2" + w + ", a keystroke to repaint").c_str());
+            ("page 2" + w + ", a keystroke to repaint").c_str(), key);
         held &= card(CardOf::drive) && type(window, painted, 3, "/drive/bus_voltage", "32",
-                                           ("page 4" + w + ", a keystroke to repaint").c_str());
+                                           ("page 4" + w + ", a keystroke to repaint").c_str(), key);
         window.document().set_quantity(QStringLiteral("/axes/0/load/payload"), QStringLiteral("3 kg"));
         window.document().end_typing();
         window.show_page(2);
         QTest::qWait(300);
-        undo_and_redo("page 3" + w + ", undo to repaint");
+        undo_and_redo("page 3" + w + ", undo to repaint", key_3);
         static constexpr std::pair<CardOf, const char*> cards[] = {{CardOf::motor, "motor"},
             {CardOf::gearhead, "gearhead"}, {CardOf::coupling, "coupling"}, {CardOf::brake, "brake"},
             {CardOf::drive, "drive"}, {CardOf::screw, "screw ends"}, {CardOf::precision, "precision"}};
@@ -210,6 +215,29 @@ int main(int argc, char** argv) {
             each.back() > most ? "  BROKEN" : "");
         held &= each.back() <= most;
     };
+    // the first look at page 4 of a window that has shown page 1
+    const auto first_look = [&] {
+        constexpr double most = 150;
+        double best = 1e9;
+        for (int i = 0; i < 5; ++i) {
+            MainWindow fresh(home.path() + QStringLiteral("/first"));
+            fresh.confirm_leave = [] { return MainWindow::Leave::discard; };
+            fresh.open_demo();
+            fresh.show();
+            if (!QTest::qWaitForWindowExposed(&fresh)) return false;
+            QTest::qWait(400);
+            Painted seen;
+            fresh.installEventFilter(&seen);
+            Times once;
+            once.take(seen, [&] { fresh.show_page(3); });
+            best = std::min(best, once.each.front());
+            fresh.close();
+        }
+        std::printf("%-44s %5.0f ms, the best of 5 (promise %.0f ms)%s\n", "the first look at page 4", best, most,
+            best > most ? "  BROKEN" : "");
+        return best <= most;
+    };
+    held &= first_look();
     held &= open_picture("PNG", "a picture of 50 megapixels, PNG");
     held &= open_picture("JPG", "a picture of 50 megapixels, JPEG");
     pages("");

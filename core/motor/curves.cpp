@@ -100,7 +100,8 @@ void check_pull_out(std::vector<SheetPair>& out, const Motor& motor, const Motor
 
 std::vector<SheetPair> check_curves(const Motor& motor) {
     std::vector<SheetPair> out;
-    const MotorNumbers n = motor_numbers(motor);
+    MotorNumbers n = motor_numbers(motor);
+    n.take_first_constant();
     if (motor.stepper()) {
         if (n.stepper) check_pull_out(out, motor, n);
         return out;

@@ -273,6 +273,12 @@ std::string tighter_words(const MotorNumbers& n) {
            " by the " + n.k_torque_from + ", voltage by the " + n.k_emf_from;
 }
 
+void MotorNumbers::take_first_constant() {
+    k_torque = k_emf = unknown;
+    const double beta = peak_saturation(*this);
+    saturation = beta > agreement && beta < 1 ? beta : 0;
+}
+
 double peak_saturation(const MotorNumbers& n) { return 1 - n.peak_torque / (n.torque_constant() * n.peak_current); }
 
 MotorNumbers motor_numbers(const Motor& motor) {

@@ -51,6 +51,8 @@ struct MotorNumbers {
     double voltage_constant() const;
     /// Two constants of the sheet differ by more than their tolerances, and no reading of it is taken yet.
     bool contradicts() const { return k_torque < k_emf; }
+    /// By the first constant alone, as the pairs of a check are.
+    void take_first_constant();
     double torque_share() const { return contradicts() ? k_torque / k : 1; } ///< of k that the torque goes by
     double emf_share() const { return contradicts() ? k_emf / k : 1; }       ///< of k that the voltage goes by
     /// N·m/√W at 20 °C.

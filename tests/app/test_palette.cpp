@@ -2,12 +2,15 @@
 #include "app/command_palette.h"
 #include "app/pages/registry.h"
 #include "app/parts/motor_table.h"
+#include "tests/app/own_files.h"
 #include "tests/app/window.h"
+#include "tests/demo.h"
 
 #include <QClipboard>
 #include <QListWidget>
 #include <QPushButton>
 #include <QStackedWidget>
+#include <QTabWidget>
 
 using namespace fulmox;
 using namespace fulmox::testing;
@@ -74,6 +77,51 @@ TEST_CASE("a motor found in the palette is shown in the catalogue, and Enter tak
     REQUIRE(table->hasFocus());
     QTest::keyClick(table, Qt::Key_Return);
     CHECK(w.document().axis().motor.name.find("Wren 80-32") == 0);
+}
+
+TEST_CASE("motors of one's own library and of the project are found in the palette, and every tab the axis has") {
+    NoLibrary none;
+    Motor own = demo().axes[0].motor;
+    own.name = "Nuthatch of my own";
+    REQUIRE(motor_library().add(own).isEmpty());
+    Window w;
+    auto* palette = w.window.findChild<CommandPalette*>();
+    REQUIRE(palette);
+    const auto run = [&](const char* words) {
+        palette->setFocus();
+        palette->clear();
+        QTest::keyClicks(palette, QString::fromUtf8(words));
+        REQUIRE(palette->matches() > 0);
+        QTest::keyClick(palette, Qt::Key_Return);
+        w.settle();
+    };
+    run("Nuthatch of my own");
+    QTest::keyClick(w.window.findChild<MotorTable*>(), Qt::Key_Return);
+    w.settle();
+    CHECK(w.document().axis().motor.name == "Nuthatch of my own");
+    int tabs = 0;
+    for (const PageEntry& page : page_registry())
+        for (const TabEntry& tab : page.tabs) {
+            if (tab.card && !has_card(w.document().axis(), *tab.card)) continue;
+            palette->setFocus();
+            palette->clear();
+            QTest::keyClicks(palette, QString::fromUtf8(tab.name));
+            const auto& found = palette->found();
+            INFO(tab.name);
+            const auto at = std::find_if(found.begin(), found.end(), [&](const CommandPalette::Command& c) {
+                return c.text == QString::fromUtf8(tab.name) && c.hint.contains(QStringLiteral("tab of"));
+            });
+            REQUIRE(at != found.end());
+            const auto go = at->run;
+            go();
+            w.settle();
+            bool in_front = false;
+            for (QTabWidget* t : w.window.findChildren<QTabWidget*>())
+                in_front = in_front || (t->isVisible() && t->tabText(t->currentIndex()) == QString::fromUtf8(tab.name));
+            CHECK(in_front);
+            ++tabs;
+        }
+    CHECK(tabs == 21);
 }
 
 TEST_CASE("what the pages do and what can be copied is found in the palette") {
