@@ -13,8 +13,6 @@
 #include <QPainter>
 #include <QPixmap>
 #include <QPushButton>
-#include <QScrollArea>
-#include <QScrollBar>
 #include <QTemporaryDir>
 #include <cstdlib>
 
@@ -87,11 +85,6 @@ int write_shots(const QString& folder) {
     window.document().select_axis(7);
     tab("check");
     shot("11-datasheet-check");
-    const auto scrolled = [&](bool down) {
-        settle();
-        for (QScrollArea* page : window.findChildren<QScrollArea*>())
-            if (page->isVisible()) page->verticalScrollBar()->setValue(down ? page->verticalScrollBar()->maximum() : 0);
-    };
     window.findChild<Ledger*>()->open_row(QStringLiteral("inertia_ratio")); // closed again
     window.document().select_axis(6);
     tab("drive");
@@ -106,7 +99,6 @@ int write_shots(const QString& folder) {
     shot("16-curve-off-a-picture");
     // the cards of other parts
     if (auto* cards = window.findChild<PartCards*>()) {
-        scrolled(false);
         window.document().select_axis(1);
         cards->select(CardOf::gearhead);
         for (int i = 0; i < 4; ++i) settle(); // judged and drawn beside the window
@@ -117,9 +109,7 @@ int write_shots(const QString& folder) {
         cards->select(CardOf::motor);
     }
     tab("heat");
-    scrolled(true);
     shot("14-heat");
-    scrolled(false);
     tab("catalogue");
     window.document().select_axis(0);
     apply_theme(*qApp, true);

@@ -84,7 +84,7 @@ class ColumnFit : public QObject {
         QStyleOptionViewItem option;
         option.initFrom(&table_);
         option.font = table_.font();
-        // with its paddings and room for the mark of sorting, which only one of them bears at a time
+        // with its paddings and room for the mark of sorting, which one column has at a time
         int need = 21 + table_.horizontalHeader()->fontMetrics().horizontalAdvance(
                             model.headerData(column, Qt::Horizontal).toString());
         qsizetype longest = 0;

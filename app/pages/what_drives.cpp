@@ -98,7 +98,7 @@ const std::vector<WhatDrives::Maker>& WhatDrives::makers() {
         {{.key = "couplings", .name = QT_TR_NOOP("Coupling catalogue"), .card = CardOf::coupling}, &W::of_couplings},
         {{.key = "coupling",
              .name = QT_TR_NOOP("Coupling"),
-             .tip = QT_TR_NOOP("The coupling of this axis, and what it comes to"),
+             .tip = QT_TR_NOOP("The coupling of this axis, and its results"),
              .card = CardOf::coupling,
              .places = {"/coupling"}},
             &W::of_coupling},

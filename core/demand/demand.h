@@ -125,10 +125,10 @@ struct Demand {
     double stop_time = 0;         ///< s that the emergency stop takes; 0 where neither time nor distance is given
     double stop_asked = 0;        ///< s that are asked of it
     double stop_torque_asked = 0; ///< N·m at the motor that it takes in that time
-    bool stops_in_time = true; ///< else the torque of the stop is bounded, and that of the time that is asked is more
-    bool stop_ends = true;     ///< else the bound stops it in no time; what is said of it is of the time that is asked
-    double emergency_torque = 0;     ///< N·m, 0 where no stop time is given
-    double coupling_peak = 0;        ///< N·m through the coupling over the cycle, at rest and breaking away too
+    bool stops_in_time = true;   ///< else the torque of the stop is bounded, and that of the time that is asked is more
+    bool stop_ends = true;       ///< else the torque limit never stops it; results are of the time that is asked
+    double emergency_torque = 0; ///< N·m, 0 where no stop time is given
+    double coupling_peak = 0;    ///< N·m through the coupling over the cycle, at rest and breaking away too
     double coupling_emergency = 0;   ///< N·m through the coupling in the emergency stop
     double axial_peak = 0;           ///< N, largest |force| at the load over the cycle, at rest and breaking away too
     double axial_emergency = 0;      ///< N in the emergency stop

