@@ -79,7 +79,7 @@ class ColumnFit : public QObject {
 
   private:
     int needed(int column) const {
-        constexpr int most_rows = 3000; // beyond, what is longer says so by its ellipsis
+        constexpr int most_rows = 1000; // beyond, what is longer says so by its ellipsis
         const QAbstractItemModel& model = *table_.model();
         QStyleOptionViewItem option;
         option.initFrom(&table_);

@@ -56,20 +56,6 @@ void note(const QString& what, int done, double longest_ms = 0) {
 // by scripts/bench. FULMOX_PATIENCE where everything is slow.
 double within(double ms) { return 20 * ms * count_of("FULMOX_PATIENCE", 1); }
 
-// What the window's thread itself works, whatever else the machine does.
-class OwnTime {
-  public:
-    double elapsed() const { return now() - start_; }
-
-  private:
-    double start_ = now();
-    static double now() {
-        timespec t{};
-        ::clock_gettime(CLOCK_THREAD_CPUTIME_ID, &t);
-        return 1e3 * static_cast<double>(t.tv_sec) + 1e-6 * static_cast<double>(t.tv_nsec);
-    }
-};
-
 class Chance {
   public:
     explicit Chance(unsigned seed) : engine_(seed) {}

@@ -291,8 +291,7 @@ TEST_CASE("no label is clipped and nothing is cut off at 1280 by 800, on every p
     for_each_view(w, expect_whole);
 }
 
-TEST_CASE(
-    "nothing is cut off at 1024 by 700, and no page scrolls over what scrolls itself") {
+TEST_CASE("nothing is cut off at 1024 by 700, and no page scrolls over what scrolls itself") {
     Window w;
     w.window.resize(1024, 700);
     // a screw with all parts, a crank that is over, a winder, an open-loop stepper and a linear motor

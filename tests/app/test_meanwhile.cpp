@@ -18,7 +18,8 @@ namespace {
 // A list of one's own that is too long to be read at once; `open` as long as it is being read.
 void write_large_list() {
     QByteArray text = "name,ratio,rated torque [N·m],peak torque [N·m],inertia [kg·cm²],price\n";
-    for (int i = 0; text.size() <= (200 << 10); ++i) text += QStringLiteral("Long %1,5,20,60,0.3,100\n").arg(i).toUtf8();
+    for (int i = 0; text.size() <= (200 << 10); ++i)
+        text += QStringLiteral("Long %1,5,20,60,0.3,100\n").arg(i).toUtf8();
     REQUIRE(QDir().mkpath(part_shelf().folder()));
     put(part_shelf().folder() + QStringLiteral("/large.csv"), text);
 }

@@ -561,25 +561,25 @@ TEST_CASE("a large catalogue of one's own is read beside the window, which says 
     csv.write(text);
     csv.close();
     Window w;
-    QElapsedTimer since;
-    since.start();
+    // against what would stop the window for seconds; how long it takes is measured by scripts/bench
+    constexpr double most_own = 5000;
+    const OwnTime reading_took;
     part_shelf().reload();
-    const qint64 took = since.elapsed();
     REQUIRE(part_shelf().own().size() == 1);
-    CHECK(took < 1000);
+    CHECK(reading_took.elapsed() < most_own);
     const bool reading = part_shelf().own()[0].problem.contains(QStringLiteral("being read"));
     if (reading) CHECK(part_shelf().own()[0].parts->gearheads.empty());
     REQUIRE(QTest::qWaitFor([] { return part_shelf().own()[0].parts->gearheads.size() >= many; }, 60000));
     CHECK(part_shelf().own()[0].problem.isEmpty());
     // they stand in the table, are judged, and the window goes on meanwhile
     cards(w);
-    since.restart();
+    const OwnTime showing;
     QTest::mouseClick(w.window.findChild<PartCards*>()->card(CardOf::gearhead), Qt::LeftButton);
     QApplication::processEvents();
     auto* shelf = w.window.findChild<ShelfView*>();
     REQUIRE(shelf);
-    INFO(since.elapsed() << " ms");
-    CHECK(since.elapsed() < 30000); // rows are gathered beside the window
+    INFO(showing.elapsed() << " ms");
+    CHECK(showing.elapsed() < most_own); // rows are gathered beside the window
     // what is typed meanwhile filters what comes
     auto* words = w.child<QLineEdit>("shelf-words-gearhead");
     auto* table = w.child<QTableView>("shelf-gearhead");
@@ -589,23 +589,21 @@ TEST_CASE("a large catalogue of one's own is read beside the window, which says 
     CHECK(shelf->model().rowCount() > many);
     CHECK(table->model()->rowCount() == 1);
     words->clear();
-    const auto within = [&](const char* what, qint64 most, auto act) {
-        QElapsedTimer each;
-        each.start();
+    const auto within = [&](const char* what, auto act) {
+        const OwnTime each;
         act();
         QApplication::processEvents();
-        const qint64 ms = each.elapsed();
-        INFO(what << " " << ms << " ms");
-        CHECK(ms < most);
+        INFO(what << " " << each.elapsed() << " ms");
+        CHECK(each.elapsed() < most_own);
     };
-    within("a word", 1000, [&] { QTest::keyClicks(words, QStringLiteral("g")); });
-    within("more of it", 1000, [&] { QTest::keyClicks(words, QStringLiteral("e 1")); });
+    within("a word", [&] { QTest::keyClicks(words, QStringLiteral("g")); });
+    within("more of it", [&] { QTest::keyClicks(words, QStringLiteral("e 1")); });
     CHECK(table->model()->rowCount() > 1000);
     CHECK(table->model()->rowCount() < shelf->model().rowCount());
-    within("all again", 1000, [&] { words->clear(); });
+    within("all again", [&] { words->clear(); });
     for (const int column :
         {int(ShelfModel::name), int(ShelfModel::price), ShelfModel::first_field + 1, shelf->model().columnCount() - 1})
-        within("an order", 1000, [&] { table->sortByColumn(column, Qt::DescendingOrder); });
+        within("an order", [&] { table->sortByColumn(column, Qt::DescendingOrder); });
     // whatever is under way is left off
     w.document().edit(
         QStringLiteral("lighter"), [&](Machine& m) { m.axes[0].load.payload = Quantity<Kind::mass>("2 kg"); });

@@ -16,6 +16,7 @@
 #include <QTemporaryDir>
 #include <QTest>
 #include <QTimer>
+#include <ctime>
 #include <string>
 #include <utility>
 #include <vector>
@@ -30,6 +31,20 @@ inline QStringList& complaints() {
     static QStringList all;
     return all;
 }
+
+/// ms that the window's thread itself works, whatever else the machine does.
+class OwnTime {
+  public:
+    double elapsed() const { return now() - start_; }
+
+  private:
+    double start_ = now();
+    static double now() {
+        timespec t{};
+        ::clock_gettime(CLOCK_THREAD_CPUTIME_ID, &t);
+        return 1e3 * static_cast<double>(t.tv_sec) + 1e-6 * static_cast<double>(t.tv_nsec);
+    }
+};
 
 struct Window {
     QTemporaryDir folder;
