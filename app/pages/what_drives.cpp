@@ -241,9 +241,9 @@ const TabEntry& WhatDrives::entry() const {
     return tabs().at(static_cast<std::size_t>(std::max(0, tabs_->currentIndex())));
 }
 
-bool WhatDrives::show_tab(const QString& key) {
+bool WhatDrives::show_tab(const QString& tab) {
     for (std::size_t i = 0; i < tabs().size(); ++i)
-        if (key == QLatin1String(tabs()[i].key)) {
+        if (tab == QLatin1String(tabs()[i].key)) {
             if (document_.has_axis() && !has_card(document_.axis(), *tabs()[i].card)) return false;
             make(static_cast<int>(i));
             tabs_->setCurrentIndex(static_cast<int>(i));

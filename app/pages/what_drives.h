@@ -36,7 +36,7 @@ class WhatDrives : public Page {
     void refresh() override;
     QSize least() const override;
     bool go_to(const QString& path) override;
-    bool show_tab(const QString& key) override;
+    bool show_tab(const QString& tab) override;
     /// Takes the curves of a file; rows that cannot be read are named over the datasheet.
     void read_curves(const QString& file);
 
@@ -54,7 +54,7 @@ class WhatDrives : public Page {
     };
     static const std::vector<Maker>& makers();
     const TabEntry& entry() const;
-    bool in_front(const char* key) const { return QLatin1String(entry().key) == QLatin1String(key); }
+    bool in_front(const char* tab) const { return QLatin1String(entry().key) == QLatin1String(tab); }
     void make(int tab);
     bool folds() const;
     void fold(bool on);

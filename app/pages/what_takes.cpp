@@ -98,9 +98,9 @@ const std::vector<TabEntry>& WhatTakes::tabs() {
     return entries;
 }
 
-bool WhatTakes::show_tab(const QString& key) {
+bool WhatTakes::show_tab(const QString& tab) {
     for (std::size_t i = 0; i < tabs().size(); ++i)
-        if (key == QLatin1String(tabs()[i].key)) {
+        if (tab == QLatin1String(tabs()[i].key)) {
             tabs_->setCurrentIndex(static_cast<int>(i));
             return true;
         }

@@ -19,7 +19,7 @@ class WhatTakes : public Page {
     explicit WhatTakes(Document& document, QWidget* parent = nullptr);
     QSize least() const override { return {760, 720}; }
 
-    bool show_tab(const QString& key) override;
+    bool show_tab(const QString& tab) override;
 
   protected:
     QString sentence() const override;
