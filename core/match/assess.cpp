@@ -1,5 +1,6 @@
 #include "core/match/assess.h"
 
+#include "core/demand/emergency.h"
 #include "core/match/bounds.h"
 #include "core/match/cautions.h"
 #include "core/match/figures.h"
@@ -194,7 +195,7 @@ class Calculation {
             forcer && axis.driven() && forcer->core == ForcerCore::iron && !forcer->attraction.given())
             waiting_->unknown({"/motor/electric/attraction", "attraction of the iron core"}, "Attraction", need::force);
         // how long a stop takes by the torque limit depends on all that turns
-        if (axis.drive.torque_limit.given()) waiting_->also(need::rotor, need::stop);
+        if (stop_is_limited(axis)) waiting_->also(need::rotor, need::stop);
         if (waiting_->blocks(need::everything)) stand_ins_ = waiting_->with_stand_ins();
         taken_ = stand_ins_ ? &*stand_ins_ : &axis_;
         const auto* belt = std::get_if<BeltDrive>(&axis.mechanism);

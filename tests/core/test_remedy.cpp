@@ -110,6 +110,21 @@ TEST_CASE("without the rotor's inertia a limited stop waits for it, a free one d
     CHECK(state("drive_stop") == LimitState::cannot_say);
 }
 
+TEST_CASE("a torque limit left over on a linear motor has no effect") {
+    constexpr std::size_t shuttle = 7; // direct linear drive
+    Machine m = demo();
+    m.axes[shuttle].motor.rotor_inertia = {};
+    const Assessment was = assess(m, shuttle);
+    m.axes[shuttle].drive.torque_limit = Quantity<Kind::torque>("0.01 N·m");
+    const Assessment now = assess(m, shuttle);
+    REQUIRE(now.limits.size() == was.limits.size());
+    for (std::size_t i = 0; i < was.limits.size(); ++i) {
+        INFO(was.limits[i].key);
+        CHECK(now.limits[i].state == was.limits[i].state);
+    }
+    CHECK(!now.figure("demand.stop_time"));
+}
+
 TEST_CASE("the edge wiper of the demo fits with a torque limit and a longer stop, proposed as a pair") {
     const Assessment now = assess(demo(), wiper);
     REQUIRE(now.limit("coupling")->state == LimitState::over);
