@@ -32,7 +32,7 @@ QString today() { return QDate::currentDate().toString(Qt::ISODate); }
 
 constexpr double sharpness = 3; // pixels of a picture to a point on paper
 
-QImage plot_picture(Plot& plot, QSize size, std::size_t segments) {
+QImage plot_picture(Live<Plot>& plot, QSize size, std::size_t segments) {
     plot.resize(size);
     plot.replot(QCustomPlot::rpImmediateRefresh); // lays out, so that words have their room
     plot.refresh();

@@ -48,7 +48,6 @@ class CandidateMap : public Plot {
     };
 
     explicit CandidateMap(QWidget* parent = nullptr);
-    void refresh() override { draw_all(); }
     void show_points(const MapSource& source, const std::vector<int>& rows, const MapColumn& x, const MapColumn& y);
     void choose(int row); ///< −1: none
     int chosen() const { return chosen_; }

@@ -17,7 +17,6 @@ class Plot : public QCustomPlot, public Copyable {
   public:
     explicit Plot(QWidget* parent = nullptr);
 
-    virtual void refresh() = 0;
     /// Colours and fonts of the present theme on every axis rect.
     void restyle();
     QCPAxisRect* add_rect(int row, const QString& y_label, bool time_axis, int column = 0);
