@@ -25,6 +25,7 @@ class CyclePlot : public Live<Plot> {
 
   protected:
     void reset_view() override;
+    void draw_again() override { refresh(); }
     QString readout(double x, double y, QCPAxisRect* rect) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;

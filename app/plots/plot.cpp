@@ -65,7 +65,7 @@ void Plot::resizeEvent(QResizeEvent* event) {
     QCustomPlot::resizeEvent(event);
     place_missing();
     // the room that words take beyond a curve is a share of the height
-    if (event->oldSize().height() != height() && isVisible()) QTimer::singleShot(0, this, &Plot::refresh);
+    if (event->oldSize().height() != height() && isVisible()) QTimer::singleShot(0, this, &Plot::draw_again);
 }
 
 QCPAxisRect* Plot::add_rect(int row, const QString& y_label, bool time_axis, int column) {

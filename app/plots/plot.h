@@ -45,6 +45,8 @@ class Plot : public QCustomPlot, public Copyable {
     void leaveEvent(QEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     virtual void reset_view() = 0;
+    /// The same for another height: the view stays where it is.
+    virtual void draw_again() { reset_view(); }
     /// Text of the readout at a position, empty for none; `x` in the coordinate of the bottom axis.
     virtual QString readout(double x, double y, QCPAxisRect* rect) = 0;
 

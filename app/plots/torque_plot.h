@@ -19,6 +19,7 @@ class TorquePlot : public Live<Plot> {
 
   protected:
     void reset_view() override;
+    void draw_again() override { refresh(); }
     QString readout(double x, double y, QCPAxisRect* rect) override;
 
   private:
