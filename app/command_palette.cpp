@@ -60,6 +60,12 @@ CommandPalette::CommandPalette(Document& document, QWidget* parent) : QLineEdit(
 
 int CommandPalette::matches() const { return static_cast<int>(found_.size()); }
 
+void CommandPalette::ask() {
+    if (!hasFocus()) return setFocus(Qt::ShortcutFocusReason);
+    selectAll();
+    search();
+}
+
 void CommandPalette::focusInEvent(QFocusEvent* event) {
     QLineEdit::focusInEvent(event);
     selectAll();

@@ -33,6 +33,8 @@ class CommandPalette : public QLineEdit {
     void set_doings(std::function<std::vector<Command>()> doings) { doings_ = std::move(doings); }
     /// Where the focus was; Escape gives it back.
     void came_from(QWidget* widget) { before_ = widget; }
+    /// Takes the keyboard, whatever stands there is typed over.
+    void ask();
     int matches() const;
     const std::vector<Command>& found() const { return found_; }
 

@@ -360,13 +360,8 @@ void MainWindow::go_to(const QString& path) {
 
 void MainWindow::focus_page(int index) {
     show_page(index);
-    // the first field, or whatever the page has first
-    QWidget* page = stack_->currentWidget();
-    for (QWidget* w = page->nextInFocusChain(); w && w != page; w = w->nextInFocusChain())
-        if (page->isAncestorOf(w) && w->isVisible() && w->isEnabled() && (w->focusPolicy() & Qt::TabFocus)) {
-            w->setFocus(Qt::ShortcutFocusReason);
-            return;
-        }
+    if (index != Outline::machine_page) return page(index)->begin();
+    focus_first(*machine_);
 }
 
 void MainWindow::edit_materials() {

@@ -1,6 +1,7 @@
 // The window: top bar, outline, page, ledger.
 #pragma once
 
+#include "app/background.h"
 #include "app/banner.h"
 #include "app/command_palette.h"
 #include "app/document.h"
@@ -79,6 +80,9 @@ class MainWindow : public QMainWindow {
     /// The quick report of the axis: as a PDF into this file, and on a printer that the dialog asks for.
     bool save_report(const QString& file);
     void print_report();
+    /// All results and limits of every axis, as `assess --json` of the command line gives them; written beside the
+    /// window, which then says where it is or what went wrong.
+    void save_results(const QString& file);
     /// Copies the part of the page around the focus, or else the figures of the axis.
     void copy_here();
     /// Autosave now, rather than a moment after the last change.
@@ -162,6 +166,7 @@ class MainWindow : public QMainWindow {
     PolicyEditor* policies_ = nullptr;
     QDialog* materials_ = nullptr;
     QDialog* sums_ = nullptr;
+    Background<QByteArray> results_;
 };
 
 } // namespace fulmox::app

@@ -3,8 +3,11 @@
 #include "app/main_window.h"
 #include "app/pages/page.h"
 #include "app/quick_report.h"
+#include "app/storage.h"
 #include "app/theme.h"
 #include "app/words.h"
+#include "core/match/bounds.h"
+#include "core/report/json_report.h"
 
 #include <QAccessible>
 #include <QAction>
@@ -50,6 +53,24 @@ bool MainWindow::save_report(const QString& file) {
     }
     say_done(tr("The report is in %1.").arg(QDir::toNativeSeparators(file)));
     return true;
+}
+
+void MainWindow::save_results(const QString& file) {
+    results_.run(
+        this,
+        [machine = document_.snapshot()](const GoOn& go_on) {
+            const auto beyond = too_long(*machine);
+            std::vector<Assessment> axes;
+            for (std::size_t i = 0; i < machine->axes.size() && go_on(); ++i)
+                axes.push_back(assess(*machine, i, {.workings = true, .beyond = &beyond[i]}));
+            return go_on() ? QByteArray::fromStdString(assessment_json(*machine, axes)) : QByteArray();
+        },
+        [this, file, drafts = !document_.drafts().all().empty()](const QByteArray& json) {
+            const QString why = json.isEmpty() ? tr("there is not enough memory") : write_atomically(file, json);
+            if (!why.isEmpty()) return show_message(tr("No results were written: %1").arg(why));
+            const QString where = tr("The results are in %1.").arg(QDir::toNativeSeparators(file));
+            say_done(drafts ? where + tr(" Text that cannot be read is not among the inputs.") : where);
+        });
 }
 
 void MainWindow::print_report() {
@@ -107,15 +128,20 @@ std::vector<CommandPalette::Command> MainWindow::doings() {
         for (const TabEntry& tab : page.tabs)
             if (!tab.card || has_card(document_.axis(), *tab.card))
                 out.push_back({tr(tab.name), tr("tab of %1").arg(tr(page.question)),
-                    [this, key = page.key, tab = QString::fromUtf8(tab.key)] { open_page(key, tab); }});
+                    [this, key = page.key, tab = QString::fromUtf8(tab.key)] {
+                        if (open_page(key, tab)) this->page(page_by_key(key))->begin();
+                    }});
     for (std::size_t i = 0; i < pages.size(); ++i)
         for (const PageDoing& does : pages[i].doings)
-            out.push_back({tr(does.words), tr(pages[i].question), [this, i, button = QString::fromUtf8(does.button)] {
-                               show_page(static_cast<int>(i));
-                               for (QPushButton* b : page(static_cast<int>(i))->findChildren<QPushButton*>())
-                                   if (b->objectName() == button || b->property("action").toString() == button)
-                                       return b->click();
-                           }});
+            out.push_back({tr(does.words), tr(pages[i].question),
+                [this, i, button = QString::fromUtf8(does.button), words = tr(does.words)] {
+                    show_page(static_cast<int>(i));
+                    for (QPushButton* b : page(static_cast<int>(i))->findChildren<QPushButton*>())
+                        if (b->objectName() == button || b->property("action").toString() == button) {
+                            if (b->isVisible()) return b->click();
+                            return say_done(tr("%1: there is nothing to do").arg(words));
+                        }
+                }});
     for (const ReportSection& s : report_of(document_))
         if (!s.table.empty() && s.key != "head")
             out.push_back({tr("Copy %1").arg(qs(s.title).toLower()), tr("as a table"),

@@ -4,6 +4,7 @@
 #include "app/ledger.h"
 #include "app/main_window.h"
 #include "app/outline.h"
+#include "app/pages/page.h"
 #include "app/theme.h"
 #include "app/words.h"
 
@@ -78,7 +79,9 @@ void MainWindow::build_menus() {
     };
     QMenu* file = bar->addMenu(tr("&File"));
     action(file, tr("&New"), QKeySequence::New, [this] {
-        if (may_leave()) document_.start_new();
+        if (!may_leave()) return;
+        document_.start_new();
+        go_to(document_.axis_path() + QStringLiteral("/mechanism")); // the first that is chosen
     });
     action(file, tr("&Open…"), QKeySequence::Open, [this] {
         const QString f =
@@ -103,6 +106,11 @@ void MainWindow::build_menus() {
         if (!f.isEmpty()) save_report(QFileInfo(f).suffix().isEmpty() ? f + QStringLiteral(".pdf") : f);
     });
     report->setObjectName(QStringLiteral("report"));
+    action(file, tr("Results as &JSON…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_J), [this] {
+        const QString f = QFileDialog::getSaveFileName(
+            this, tr("Results as JSON"), document_.title() + QStringLiteral(".json"), tr("JSON (*.json)"));
+        if (!f.isEmpty()) save_results(QFileInfo(f).suffix().isEmpty() ? f + QStringLiteral(".json") : f);
+    });
     action(file, tr("&Print report…"), QKeySequence::Print, [this] { print_report(); });
     file->addSeparator();
     action(file, tr("&Quit"), QKeySequence::Quit, [this] { close(); });
@@ -133,12 +141,18 @@ void MainWindow::build_menus() {
         [this] { outline_->move_axis(1); });
     edit->addSeparator();
     action(edit, tr("&Copy this"), QKeySequence::Copy, [this] { copy_here(); });
+    action(edit, tr("Copy the &limits"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_C),
+        [this] { copy_section("limits"); });
     QMenu* copies = edit->addMenu(tr("Copy of this ax&is"));
     connect(copies, &QMenu::aboutToShow, this, [this, copies] { fill_copies(copies); });
     edit->addSeparator();
     action(edit, tr("&Find a field or command"), QKeySequence(Qt::CTRL | Qt::Key_K),
-        [this] { palette_->setFocus(Qt::ShortcutFocusReason); });
+        [this] { palette_->ask(); });
 
+    action(edit, tr("Find in this lis&t"), QKeySequence::Find, [this] {
+        auto* here = qobject_cast<Page*>(stack_->currentWidget());
+        if (!here || !here->search()) palette_->ask();
+    });
     action(edit, tr("Pin this state as &A"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_P), [this] {
         document_.pin();
         show_message(tr("This state is pinned as A. What changes from here is shown beside it; A is taken up again "

@@ -268,6 +268,8 @@ void Form::arrange(QVBoxLayout* box, Widgets& there, const std::vector<Entry>& e
         if (old != there.end()) there.erase(old);
         describe(e, w);
         if (box->indexOf(w) != at) box->insertWidget(at, w);
+        // now, not with the next event: a key that is in the queue already finds it
+        if (!w->testAttribute(Qt::WA_WState_ExplicitShowHide)) w->show();
         if (!e.heading.isEmpty()) w->setContentsMargins(0, at == 0 ? 0 : 8, 0, 2);
         now[e.key] = w;
         ++at;

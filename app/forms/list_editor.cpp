@@ -4,7 +4,6 @@
 
 #include <QHBoxLayout>
 #include <QPushButton>
-#include <QTimer>
 #include <QVBoxLayout>
 
 namespace fulmox::app {
@@ -129,8 +128,7 @@ void ListEditor::edit(
     });
     refresh();
     if (list_) list_->setCurrentRow(then_select);
-    // a new one is filled in next, once its fields are there
-    if (from < 0 && form_) QTimer::singleShot(0, form_, [this] { form_->focus_first(); });
+    if (from < 0 && form_) form_->focus_first(); // a new one is filled in next
 }
 
 bool ListEditor::go_to(const QString& path) {

@@ -19,7 +19,6 @@
 #include <QInputDialog>
 #include <QMessageBox>
 #include <QPushButton>
-#include <QTimer>
 #include <QVBoxLayout>
 
 namespace fulmox::app {
@@ -383,8 +382,7 @@ void HowMoves::edit_segments(
     document_.edit_list(name, {document_.axis_path() + QStringLiteral("/cycle/segments"), from, to},
         [&](Machine& m) { change(m.axes[static_cast<std::size_t>(document_.axis_index())].cycle.segments); });
     list_->select(then_select);
-    // a new one is filled in next, once its fields are there
-    if (from < 0) QTimer::singleShot(0, form_, [this] { form_->focus_first(); });
+    if (from < 0) form_->focus_first(); // a new one is filled in next
 }
 
 bool HowMoves::go_to(const QString& path) {

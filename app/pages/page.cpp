@@ -46,6 +46,19 @@ bool Page::go_to(const QString& path) {
     return false;
 }
 
+void focus_first(QWidget& within) {
+    for (QWidget* w = within.nextInFocusChain(); w && w != &within; w = w->nextInFocusChain())
+        if (within.isAncestorOf(w) && w->isVisible() && w->isEnabled() && (w->focusPolicy() & Qt::TabFocus))
+            return w->setFocus(Qt::ShortcutFocusReason);
+}
+
+void Page::begin() {
+    if (document_.has_axis())
+        for (const Problem& p : document_.assessment().problems)
+            if (p.severity == Severity::error && go_to(qs(p.path))) return;
+    focus_first(*this);
+}
+
 void Page::lay_out(const std::vector<QWidget*>& inputs, QWidget* meaning, int input_width) {
     auto* line = new QHBoxLayout;
     line->setSpacing(12);

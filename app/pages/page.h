@@ -12,6 +12,9 @@ class QVBoxLayout;
 
 namespace fulmox::app {
 
+/// Puts the focus on what comes first in the order of the Tab key.
+void focus_first(QWidget& within);
+
 class Page : public LiveWidget {
     Q_OBJECT
 
@@ -27,6 +30,11 @@ class Page : public LiveWidget {
     virtual bool show_tab(const QString&) { return false; }
     /// Puts the focus into a field by its absolute path; false if it is not on this page.
     virtual bool go_to(const QString& path);
+    /// Puts the focus where the work goes on: on the first value that is missing or wrong, else on whatever comes
+    /// first.
+    virtual void begin();
+    /// Puts the focus where a list of the page is searched; false if it shows none.
+    virtual bool search() { return false; }
 
   signals:
     void least_changed();

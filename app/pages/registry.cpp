@@ -25,7 +25,8 @@ const std::vector<PageEntry>& page_registry() {
         entry<HowMoves>({"/cycle"},
             {{QT_TR_NOOP("Import a trace"), "import-trace"}, {QT_TR_NOOP("Import G-code"), "import-gcode"},
                 {QT_TR_NOOP("Export the motion"), "export-motion"}, {QT_TR_NOOP("Add a move"), "add-move"},
-                {QT_TR_NOOP("Add a dwell"), "add-dwell"}, {QT_TR_NOOP("Delete the segment"), "delete-segment"}}),
+                {QT_TR_NOOP("Add a dwell"), "add-dwell"}, {QT_TR_NOOP("Delete the segment"), "delete-segment"},
+                {QT_TR_NOOP("Add the way back"), "close-cycle"}}),
         entry<WhatTakes>({}),
         entry<WhatDrives>(
             {"/motor", "/drive", "/coupling", "/brake", "/accuracy", "/mechanism/ends", "/mechanism/nut_body"})};

@@ -217,6 +217,8 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
         tabs_->setCurrentIndex(last != last_tab_.end() ? last->second : static_cast<int>(first - tabs().begin()));
         show_card();
     });
+    connect(cards_, &PartCards::opened, this, &WhatDrives::begin);
+    connect(tabs_, &QTabWidget::tabBarClicked, this, [this] { QTimer::singleShot(0, this, &WhatDrives::begin); });
     bottom_box->addWidget(tabs_);
     body_->addWidget(bottom, 1);
     // another project begins where one begins
@@ -229,12 +231,34 @@ WhatDrives::WhatDrives(Document& document, QWidget* parent) : Page(document, tr(
     });
 }
 
+// A form has the keyboard in its first field; a list of parts has it, so that Enter takes from it.
+void WhatDrives::begin() {
+    QWidget* front = tabs_->currentWidget();
+    for (auto* form : front->findChildren<Form*>())
+        if (form->isVisible() && form->focus_first()) return;
+    for (auto* list : front->findChildren<QTableView*>())
+        if (list->isVisible()) return list->setFocus(Qt::ShortcutFocusReason);
+    focus_first(*front);
+}
+
+bool WhatDrives::search() {
+    for (auto* words : tabs_->currentWidget()->findChildren<QLineEdit*>())
+        if (words->isVisible() && words->property("searches").toBool()) {
+            words->setFocus(Qt::ShortcutFocusReason);
+            words->selectAll();
+            return true;
+        }
+    return false;
+}
+
 // The contents of a tab, once.
 void WhatDrives::make(int tab) {
     const auto i = static_cast<std::size_t>(tab);
     if (made_.at(i)) return;
     made_[i] = true;
-    tabs_->widget(tab)->layout()->addWidget((this->*makers()[i].make)());
+    QWidget* contents = (this->*makers()[i].make)();
+    tabs_->widget(tab)->layout()->addWidget(contents);
+    contents->show(); // at once, so that it can take the focus
 }
 
 const TabEntry& WhatDrives::entry() const {

@@ -36,6 +36,8 @@ class WhatDrives : public Page {
     void refresh() override;
     QSize least() const override;
     bool go_to(const QString& path) override;
+    void begin() override;
+    bool search() override;
     bool show_tab(const QString& tab) override;
     /// Takes the curves of a file; rows that cannot be read are named over the datasheet.
     void read_curves(const QString& file);

@@ -92,6 +92,7 @@ QWidget* WhatDrives::of_catalogue() {
     });
     connect(table_, &MotorTable::hidden_by_filter, filter_, &FilterBar::clear);
     connect(table_, &MotorTable::compared_changed, this, [this] { plot_->compare(table_->compared()); });
+    connect(filter_, &FilterBar::left, table_, qOverload<>(&QWidget::setFocus));
     connect(filter_, &FilterBar::changed, this, [this] {
         table_->set_filter(filter_->filter());
         say_count();

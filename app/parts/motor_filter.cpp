@@ -35,6 +35,8 @@ FilterBar::FilterBar(QWidget* parent) : QWidget(parent) {
     line->setSpacing(4);
     words_ = new QLineEdit;
     words_->setObjectName(QStringLiteral("filter-words"));
+    words_->setProperty("searches", true);
+    connect(words_, &QLineEdit::returnPressed, this, &FilterBar::left);
     words_->setPlaceholderText(tr("Filter"));
     words_->setAccessibleName(tr("Words in name, series, kind or source"));
     words_->setToolTip(words_->accessibleName());

@@ -23,6 +23,7 @@ class FilterBar : public QWidget {
 
   signals:
     void changed();
+    void left(); ///< by Enter: what was filtered is looked at
 
   private:
     QLineEdit* words_;

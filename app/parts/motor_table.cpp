@@ -261,9 +261,10 @@ void MotorTable::take_out() {
 }
 
 void MotorTable::keyPressEvent(QKeyEvent* event) {
-    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter)
-        choose_current();
-    else if (event->key() == Qt::Key_Space)
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) {
+        // the first row of a list that is not in order yet is nobody's choice
+        if (selectionModel()->hasSelection() || !motors_->judging()) choose_current();
+    } else if (event->key() == Qt::Key_Space)
         toggle_compared();
     else if (event->key() == Qt::Key_Delete && currentIndex().isValid() &&
              motors_->of_library(order_->mapToSource(currentIndex()).row())) {

@@ -46,9 +46,15 @@ void PartCard::set(const QString& name, const QString& brief, const QString& say
 void PartCard::keyPressEvent(QKeyEvent* event) {
     // like the tabs below: the arrows go along the row, Enter and Space select
     if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter)
-        click();
+        click(), emit opened();
     else
         QAbstractButton::keyPressEvent(event);
+}
+
+void PartCard::mouseReleaseEvent(QMouseEvent* event) {
+    const bool on_it = isDown() && hitButton(event->pos());
+    QAbstractButton::mouseReleaseEvent(event);
+    if (on_it) emit opened();
 }
 
 void PartCard::paintEvent(QPaintEvent*) {
@@ -103,6 +109,7 @@ PartCards::PartCards(Document& document, QWidget* parent) : LiveWidget(document,
         line->addWidget(card);
         cards_.push_back(card);
         connect(card, &QAbstractButton::clicked, this, [this, card] { select(card->of()); });
+        connect(card, &PartCard::opened, this, &PartCards::opened);
     }
     cards_.front()->setChecked(true);
     refresh();

@@ -32,7 +32,11 @@ class PartCard : public QAbstractButton {
     QSize sizeHint() const override { return {128, 58}; }
     QSize minimumSizeHint() const override { return {84, 58}; }
 
+  signals:
+    void opened(); ///< by the mouse or Enter: the work goes on in what it shows, where the arrows only look
+
   protected:
+    void mouseReleaseEvent(QMouseEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
 
@@ -55,6 +59,7 @@ class PartCards : public LiveWidget {
 
   signals:
     void selected();
+    void opened();
 
   private:
     std::vector<PartCard*> cards_;

@@ -111,6 +111,8 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
     line->addWidget(count_);
     words_ = new QLineEdit;
     words_->setObjectName(QStringLiteral("shelf-words-%1").arg(QString::fromUtf8(kind)));
+    words_->setProperty("searches", true);
+    connect(words_, &QLineEdit::returnPressed, this, [this] { table_->setFocus(); });
     words_->setPlaceholderText(tr("Filter"));
     words_->setAccessibleName(tr("Words in name, series, type or source of %1").arg(things));
     words_->setClearButtonEnabled(true);
@@ -422,7 +424,7 @@ bool ShelfView::eventFilter(QObject* watched, QEvent* event) {
     }
     if (row < 0) return false;
     if (key->key() == Qt::Key_Return || key->key() == Qt::Key_Enter) {
-        take_current();
+        if (table_->selectionModel()->hasSelection() || !model_->judging()) take_current();
         return true;
     }
     if (key->key() == Qt::Key_Space) {

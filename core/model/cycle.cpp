@@ -6,9 +6,9 @@ namespace fulmox {
 
 void MoveInTime::describe(FieldVisitor& v) {
     v.quantity(distance, motion_spec::distance);
+    v.quantity(duration, motion_spec::duration);
     v.choice(
         reference, {"reference", "Counted", references, "From where the axis stands, or as a target position.", true});
-    v.quantity(duration, motion_spec::duration);
     v.choice(
         law, {"law", "Law", laws, "How speed rises and falls. The table beside compares them for this move.", true});
     v.quantity(
@@ -42,8 +42,6 @@ void MoveInTime::describe(FieldVisitor& v) {
 
 void MoveByLimits::describe(FieldVisitor& v) {
     v.quantity(distance, motion_spec::distance);
-    v.choice(
-        reference, {"reference", "Counted", references, "From where the axis stands, or as a target position.", true});
     v.quantity(speed, motion_spec::speed);
     v.quantity(acceleration, motion_spec::acceleration);
     v.quantity(deceleration, motion_spec::optional(motion_spec::with(motion_spec::acceleration, "deceleration",
@@ -60,6 +58,8 @@ void MoveByLimits::describe(FieldVisitor& v) {
                          .symbol = "j",
                          .rotary_unit = "rad/s³",
                          .rotary_range = {0, 1e10, true}});
+    v.choice(
+        reference, {"reference", "Counted", references, "From where the axis stands, or as a target position.", true});
 }
 
 void SpeedChange::describe(FieldVisitor& v) {

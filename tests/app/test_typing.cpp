@@ -237,3 +237,72 @@ TEST_CASE("a choice changed by keys keeps the focus, and keys that follow change
     }
     CHECK(seen >= 1);
 }
+
+namespace {
+
+// All keys at once, as they lie in the queue of a machine that was busy: the window does not come round between them.
+void at_once(const std::vector<int>& keys_before, const QString& text, bool slowly) {
+    const auto press = [&](int key, const QString& letter) {
+        QWidget* to = QApplication::focusWidget();
+        REQUIRE(to);
+        for (const auto what : {QEvent::KeyPress, QEvent::KeyRelease}) {
+            QKeyEvent e(what, key, Qt::NoModifier, what == QEvent::KeyPress ? letter : QString());
+            QApplication::sendEvent(to, &e);
+        }
+        if (slowly) QApplication::processEvents();
+    };
+    for (const int k : keys_before) press(k, k == Qt::Key_Space ? QStringLiteral(" ") : QString());
+    for (const QChar c : text) press(c.unicode(), QString(c));
+    QApplication::processEvents();
+}
+
+// What the project holds after them, on a page of a new one.
+std::map<std::string, std::string> after_keys(
+    Window& w, int page, const QString& at, const std::vector<int>& first, const QString& text, bool slowly) {
+    w.document().start_new();
+    w.click_page(page);
+    if (page == 4) tab(w, "Datasheet");
+    w.settle();
+    QWidget* from = nullptr;
+    for (QWidget* c : w.window.findChildren<QWidget*>())
+        if (c->isVisible() && (c->objectName() == at || c->accessibleName() == at)) from = c;
+    REQUIRE(from);
+    from->setFocus(Qt::TabFocusReason);
+    at_once(first, text, slowly);
+    return held(w.document().machine());
+}
+
+} // namespace
+
+TEST_CASE("keys that come all at once land where they land when they come slowly") {
+    Window w(false);
+    const auto same = [&](int page, const QString& at, const std::vector<int>& first) {
+        INFO(page << " " << at.toStdString());
+        std::string differ;
+        const auto slowly = after_keys(w, page, at, first, QStringLiteral("36"), true);
+        for (const auto& [path, words] : after_keys(w, page, at, first, QStringLiteral("36"), false))
+            if (const auto it = slowly.find(path); it == slowly.end() || it->second != words)
+                differ += path + " = " + words + "\n";
+        CHECK(differ == "");
+    };
+    for (const int page : {1, 2, 4}) {
+        w.document().start_new();
+        w.click_page(page);
+        if (page == 4) tab(w, "Datasheet");
+        QStringList choices;
+        for (Choice* c : w.window.findChildren<Choice*>())
+            if (c->isVisible() && c->count() > 1 && c->objectName().startsWith(QLatin1Char('/')))
+                choices << c->objectName();
+        CHECK(!choices.isEmpty());
+        for (const QString& c : choices)
+            for (int down = 1; down <= 3; ++down) {
+                std::vector<int> first(static_cast<std::size_t>(down), Qt::Key_Down);
+                first.push_back(Qt::Key_Tab);
+                same(page, c, first);
+            }
+    }
+    same(1, QStringLiteral("+ body to Bodies"), {Qt::Key_Space});
+    same(1, QStringLiteral("+ stage to Reduction, motor side first"), {Qt::Key_Space});
+    same(2, QStringLiteral("add-dwell"), {Qt::Key_Space});
+    same(2, QStringLiteral("add-move"), {Qt::Key_Space});
+}
