@@ -285,6 +285,17 @@ void Document::recover(ProjectRead project, const QString& file) {
     emit status_changed();
 }
 
+std::shared_ptr<const Document::AxisFields> Document::axis_fields() {
+    if (const std::pair now(machine_, axis_); !walked_ || walked_at_ != now) {
+        auto fields = std::make_shared<AxisFields>();
+        fields->of = *machine_;
+        if (has_axis()) fields->all = walk(fields->of.axes[static_cast<std::size_t>(axis_)], axis_path().toStdString());
+        walked_ = fields;
+        walked_at_ = now;
+    }
+    return walked_;
+}
+
 void Document::start_new() {
     ProjectRead fresh;
     Axis axis;

@@ -39,6 +39,12 @@ class Document : public QObject {
     bool has_axis() const { return !machine_->axes.empty(); }
     QString axis_path() const { return QStringLiteral("/axes/%1").arg(axis_); }
     void select_axis(int index);
+    /// The fields of the selected axis as they are now, to be read; walked once between two changes, whoever asks.
+    struct AxisFields {
+        Machine of;
+        FieldRefs all;
+    };
+    std::shared_ptr<const AxisFields> axis_fields();
 
     /// Assessment of an axis as it is now; where it is pending, `changed` follows.
     const Assessment& assessment(int axis);
@@ -120,6 +126,8 @@ class Document : public QObject {
     };
 
     Snapshot machine_;
+    std::shared_ptr<const AxisFields> walked_;
+    std::pair<Snapshot, int> walked_at_; ///< machine and axis
     Typing typed_;
     Drafts drafts_;
     Snapshot pinned_;

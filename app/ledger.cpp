@@ -305,9 +305,19 @@ Ledger::Ledger(Document& document, QWidget* parent) : Live(document, parent) {
     rows_box_ = new QVBoxLayout;
     rows_box_->setSpacing(3);
     problems_ = new QWidget;
-    problems_box_ = new QVBoxLayout(problems_);
-    problems_box_->setContentsMargins(0, 0, 0, 0);
-    problems_box_->setSpacing(6);
+    auto* problems_box = new QVBoxLayout(problems_);
+    problems_box->setContentsMargins(0, 0, 0, 0);
+    problems_box->setSpacing(6);
+    for (ProblemGroup& g : groups_) {
+        g.box = new QVBoxLayout;
+        g.box->setSpacing(6);
+        g.heading = new QLabel;
+        g.heading->setFont(type_face(12, Weight::strong));
+        g.heading->setContentsMargins(6, 10, 0, 0);
+        g.heading->hide();
+        g.box->addWidget(g.heading);
+        problems_box->addLayout(g.box);
+    }
     inner_box->addLayout(rows_box_);
     inner_box->addWidget(problems_);
     inner_box->addStretch(1);
@@ -427,6 +437,7 @@ void Ledger::refresh() {
     std::vector<std::size_t> order = by_tightness(a.limits);
     if (by_kind_) std::sort(order.begin(), order.end());
     int place = 0;
+    bool moved = false;
     for (const std::size_t i : order) {
         const Limit& l = a.limits[i];
         LimitRow*& row = rows_[l.key];
@@ -448,6 +459,7 @@ void Ledger::refresh() {
         if (rows_box_->indexOf(row) != place) {
             rows_box_->removeWidget(row);
             rows_box_->insertWidget(place, row);
+            moved = true;
         }
         ++place;
         row->show_limit(l, document_.machine().unit_system);
@@ -465,7 +477,8 @@ void Ledger::refresh() {
                 });
     }
     // tab order follows the order on screen
-    for (int i = 1; i < place; ++i) setTabOrder(rows_box_->itemAt(i - 1)->widget(), rows_box_->itemAt(i)->widget());
+    if (moved)
+        for (int i = 1; i < place; ++i) setTabOrder(rows_box_->itemAt(i - 1)->widget(), rows_box_->itemAt(i)->widget());
     if (all_) show_problems(a.problems);
 }
 
@@ -496,33 +509,37 @@ void Ledger::show_problems(const Problems& found) {
     for (const Problem& p : problems) shown += qs(to_text(p));
     if (shown == problems_shown_) return;
     problems_shown_ = shown;
-    while (QLayoutItem* item = problems_box_->takeAt(0)) {
-        if (QWidget* w = item->widget()) {
-            w->hide();
-            w->deleteLater();
-        }
-        delete item;
-    }
-    const auto group = [&](Severity severity, const QString& heading, const QColor& colour) {
-        bool first = true;
+    // lines are written anew rather than made anew: this happens while somebody types
+    bool more = false;
+    const auto group = [&](ProblemGroup& g, Severity severity, const QString& heading, const QColor& colour) {
+        std::size_t used = 0;
         for (const Problem& p : problems) {
             if (p.severity != severity) continue;
-            if (first) {
-                auto* h = new QLabel(heading);
-                h->setFont(type_face(12, Weight::strong));
-                h->setContentsMargins(6, 10, 0, 0);
-                h->setStyleSheet(QStringLiteral("color:%1").arg(colour.name()));
-                problems_box_->addWidget(h);
-                first = false;
+            if (used == g.lines.size()) {
+                g.lines.push_back(new NoteLine);
+                connect(g.lines.back(), &NoteLine::activated, this, &Ledger::go_to);
+                g.box->addWidget(g.lines.back());
+                more = true;
             }
-            auto* line = new NoteLine(field_name(p.field, qs(p.path)), qs(p.message), qs(p.path));
-            connect(line, &NoteLine::activated, this, &Ledger::go_to);
-            problems_box_->addWidget(line);
+            g.lines[used]->show_note(field_name(p.field, qs(p.path)), qs(p.message), qs(p.path));
+            g.lines[used++]->show();
         }
+        for (std::size_t i = used; i < g.lines.size(); ++i) g.lines[i]->hide();
+        g.heading->setText(heading);
+        if (g.colour != colour) g.heading->setStyleSheet(QStringLiteral("color:%1").arg(colour.name()));
+        g.colour = colour;
+        g.heading->setVisible(used > 0);
     };
-    group(Severity::error, tr("To be given or put right"), theme().over);
-    group(Severity::suspicious, tr("Worth a second look"), theme().tight);
-    group(Severity::caution, tr("Cautions"), theme().second);
+    group(groups_[0], Severity::error, tr("To be given or put right"), theme().over);
+    group(groups_[1], Severity::suspicious, tr("Worth a second look"), theme().tight);
+    group(groups_[2], Severity::caution, tr("Cautions"), theme().second);
+    if (!more) return;
+    QWidget* last = nullptr; // the Tab key goes down the screen
+    for (const ProblemGroup& g : groups_)
+        for (NoteLine* line : g.lines) {
+            if (last) setTabOrder(last, line);
+            last = line;
+        }
 }
 
 } // namespace fulmox::app

@@ -10,11 +10,14 @@
 #include <QLabel>
 #include <QPushButton>
 #include <QTimer>
+#include <array>
 #include <map>
 
 class QVBoxLayout;
 
 namespace fulmox::app {
+
+class NoteLine;
 
 /// One limit: sign, name, value, bar with the policy's share marked. Enter, Space or a click opens its working.
 class LimitRow : public QFrame, public Copyable {
@@ -112,7 +115,14 @@ class Ledger : public Live<QFrame>, public Copyable {
     QLabel* title_;
     QWidget* problems_;
     QVBoxLayout* rows_box_;
-    QVBoxLayout* problems_box_;
+    /// Problems of one severity, worst first.
+    struct ProblemGroup {
+        QVBoxLayout* box = nullptr;
+        QLabel* heading = nullptr;
+        QColor colour;
+        std::vector<NoteLine*> lines;
+    };
+    std::array<ProblemGroup, 3> groups_;
     std::map<std::string, LimitRow*> rows_;
     QString open_;
     QString problems_shown_;

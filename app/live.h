@@ -33,6 +33,7 @@ template <class Base = QWidget> class Live : public Base {
         if (std::exchange(stale_, false)) refresh();
         Base::showEvent(event);
     }
+    bool stale() const { return stale_; }
     /// What it shows is not of the present any more.
     void set_stale() { stale_ = true; }
 

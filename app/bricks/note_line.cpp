@@ -14,16 +14,27 @@ constexpr int margin = 6;
 
 } // namespace
 
-NoteLine::NoteLine(const QString& field, const QString& message, QString path, QWidget* parent)
-    : QWidget(parent), text_(field + QStringLiteral(": ") + message), path_(std::move(path)),
-      link_length_(static_cast<int>(field.size())) {
-    setAccessibleName(text_);
+NoteLine::NoteLine(QWidget* parent) : QWidget(parent) {
     QSizePolicy policy(QSizePolicy::Preferred, QSizePolicy::Minimum);
     policy.setHeightForWidth(true);
     setSizePolicy(policy);
-    if (path_.isEmpty()) return;
-    setFocusPolicy(Qt::StrongFocus);
-    setCursor(Qt::PointingHandCursor);
+}
+
+void NoteLine::show_note(const QString& field, const QString& message, const QString& path) {
+    const QString text = field + QStringLiteral(": ") + message;
+    if (path != path_) {
+        path_ = path;
+        setFocusPolicy(path.isEmpty() ? Qt::NoFocus : Qt::StrongFocus);
+        setCursor(path.isEmpty() ? Qt::ArrowCursor : Qt::PointingHandCursor);
+    }
+    if (text == text_ && link_length_ == field.size()) return;
+    text_ = text;
+    link_length_ = static_cast<int>(field.size());
+    laid_out_for_ = -1;
+    heights_.clear();
+    setAccessibleName(text_);
+    updateGeometry();
+    update();
 }
 
 void NoteLine::lay_out(int width) const {

@@ -13,7 +13,9 @@ class NoteLine : public QWidget {
     Q_OBJECT
 
   public:
-    NoteLine(const QString& field, const QString& message, QString path, QWidget* parent = nullptr);
+    explicit NoteLine(QWidget* parent = nullptr);
+    /// `path` empty: it leads nowhere.
+    void show_note(const QString& field, const QString& message, const QString& path);
     const QString& path() const { return path_; }
     QString text() const { return text_; }
     bool hasHeightForWidth() const override { return true; }
@@ -34,7 +36,7 @@ class NoteLine : public QWidget {
 
     QString text_;
     QString path_;
-    int link_length_;
+    int link_length_ = 0;
     mutable QTextLayout layout_;
     mutable int laid_out_for_ = -1;
     mutable int height_ = 0;

@@ -70,6 +70,7 @@ Form::Form(Document& document, QStringList places, int label_width, QWidget* par
 }
 
 void Form::set_places(const QStringList& places) {
+    if (places == places_ && !stale()) return; // it follows the document by itself
     places_ = places;
     refresh();
 }
@@ -78,11 +79,11 @@ QString Form::absolute(const QString& place) const {
     return place.startsWith(QLatin1String("//")) ? place.mid(1) : document_.axis_path() + place;
 }
 
-FieldRefs Form::own_fields(Machine& copy) const {
+FieldRefs Form::own_fields(Machine& copy, const FieldRefs& of_axis) const {
     FieldRefs out;
     // only the parts that are shown are walked: this runs at every keystroke
-    FieldRefs all;
-    const auto take = [&](FieldRefs more) { std::move(more.begin(), more.end(), std::back_inserter(all)); };
+    FieldRefs shared;
+    const auto take = [&](FieldRefs more) { std::move(more.begin(), more.end(), std::back_inserter(shared)); };
     const auto entries = [&](auto& items, const std::string& list) {
         for (std::size_t i = 0; i < items.size(); ++i) {
             const std::string at = list + "/" + std::to_string(i);
@@ -98,22 +99,20 @@ FieldRefs Form::own_fields(Machine& copy) const {
     if (any("//surroundings")) take(walk(copy.surroundings, "/surroundings"));
     if (any("//policies")) entries(copy.policies, "/policies");
     if (any("//materials")) entries(copy.materials, "/materials");
-    const bool axis = std::any_of(
-        places_.begin(), places_.end(), [](const QString& p) { return !p.startsWith(QLatin1String("//")); });
     for (const char* own : {"/name", "/notes", "/currency"})
         if (places_.contains(QLatin1Char('/') + QLatin1String(own)))
-            if (auto f = find_field(copy, own)) all.push_back(std::move(*f));
-    if (axis && !copy.axes.empty())
-        take(walk(copy.axes[static_cast<std::size_t>(document_.axis_index())], document_.axis_path().toStdString()));
+            if (auto f = find_field(copy, own)) shared.push_back(std::move(*f));
+    std::vector<std::string> left_out;
+    for (const QString& p : places_)
+        if (p.startsWith(QLatin1Char('!'))) left_out.push_back(absolute(p.mid(1)).toStdString());
     for (const QString& place : places_) {
-        const std::string at = absolute(place).toStdString();
+        const std::string at = absolute(place).toStdString(), below = at + "/";
         std::string inner_list;
-        for (FieldRef& f : all) {
-            if (f.path != at && !f.path.starts_with(at + "/")) continue;
-            const auto left_out = [&](const QString& p) {
-                return p.startsWith(QLatin1Char('!')) && f.path.starts_with(absolute(p.mid(1)).toStdString());
-            };
-            if (std::any_of(places_.begin(), places_.end(), left_out)) continue;
+        for (const FieldRef& f : place.startsWith(QLatin1String("//")) ? shared : of_axis) {
+            if (!f.path.starts_with(at) || (f.path.size() > at.size() && !f.path.starts_with(below))) continue;
+            if (std::any_of(left_out.begin(), left_out.end(),
+                    [&](const std::string& head) { return f.path.starts_with(head); }))
+                continue;
             if (!inner_list.empty() && f.path.starts_with(inner_list)) continue;
             if (f.type == FieldRef::Type::list) {
                 inner_list = f.path + "/";
@@ -138,7 +137,8 @@ void Form::refresh() {
     if (refreshing_) return; // a field that hears of its problem while all are looked at
     const QScopedValueRollback<bool> once(refreshing_, true);
     Machine copy = document_.machine();
-    const FieldRefs fields = own_fields(copy);
+    const auto walked = document_.axis_fields();
+    const FieldRefs fields = own_fields(copy, walked->all);
     const QString now = signature(fields);
     if (now != signature_) {
         signature_ = now;

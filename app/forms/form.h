@@ -95,7 +95,7 @@ class Form : public LiveWidget {
     QWidget* add_row(const FieldRef& f);
     QWidget* add_folded(const QString& section);
     void unfold(const QString& section, bool on);
-    FieldRefs own_fields(Machine& copy) const;
+    FieldRefs own_fields(Machine& copy, const FieldRefs& of_axis) const;
     QString absolute(const QString& place) const;
     QWidget* add_quantity(const FieldRef& f);
     QWidget* add_choice(const FieldRef& f);

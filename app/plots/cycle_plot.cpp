@@ -277,7 +277,7 @@ void CyclePlot::reset_view() {
 }
 
 void CyclePlot::mark_segment(int segment) {
-    marked_ = segment;
+    if (std::exchange(marked_, segment) == segment) return;
     if (isVisible()) refresh();
 }
 

@@ -23,6 +23,7 @@ Plot::Plot(QWidget* parent) : QCustomPlot(parent) {
     setInteractions(QCP::iRangeDrag | QCP::iRangeZoom);
     setAttribute(Qt::WA_NoMousePropagation, false); // a wheel it ignores is the page's
     setNoAntialiasingOnDrag(true);
+    setPlottingHint(QCP::phImmediateRefresh, false); // painted with the rest of the window, not once more by itself
     setMinimumSize(200, 140);
     setFocusPolicy(Qt::ClickFocus);
     bubble_ = new QLabel(this);

@@ -253,9 +253,9 @@ TEST_CASE("names that would turn the text around them are shown with codes, on e
     CHECK(w.document().machine().name.starts_with(evil)); // the file's text is as it was
     int seen = 0;
     const auto look = [&](const QWidget* at, const char* what, const QString& text) {
-        INFO(what << " of " << at->metaObject()->className() << " " << at->objectName().toStdString() << ": "
-                  << visible(text.toStdString()));
-        CHECK(!turns(text));
+        if (turns(text)) // a message for each of the many that do not would take most of the time
+            FAIL_CHECK(what << " of " << at->metaObject()->className() << " " << at->objectName().toStdString() << ": "
+                            << visible(text.toStdString()));
         seen += text.contains(QStringLiteral("\\u{202e}")) ? 1 : 0;
     };
     for (int axis = 0; axis < static_cast<int>(m.axes.size()); ++axis) {

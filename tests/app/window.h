@@ -107,7 +107,7 @@ struct Window {
         QElapsedTimer since;
         since.start();
         for (int still = 0; still < 4 && since.elapsed() < 5000;) {
-            QTest::qWait(15);
+            QTest::qWait(3);
             std::vector<std::pair<const QWidget*, QRect>> now;
             for (const QWidget* w : window.findChildren<QWidget*>())
                 if (w->isVisible()) now.emplace_back(w, w->geometry());
