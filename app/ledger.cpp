@@ -44,6 +44,14 @@ LimitRow::LimitRow(QWidget* parent) : QFrame(parent) {
     setCursor(Qt::PointingHandCursor);
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(26, 38, 8, 6);
+    settled_.setSingleShot(true);
+    settled_.setInterval(120);
+    connect(&settled_, &QTimer::timeout, this, &LimitRow::look_for_headroom);
+}
+
+// What a row shows when it is open; most never are.
+void LimitRow::make_details() {
+    auto* box = static_cast<QVBoxLayout*>(layout());
     details_ = new QLabel;
     details_->setWordWrap(true);
     details_->setTextFormat(Qt::RichText);
@@ -75,9 +83,9 @@ LimitRow::LimitRow(QWidget* parent) : QFrame(parent) {
     connect(change_, &QPushButton::clicked, this, [this] {
         if (found_.remedy) emit change_wanted(found_.remedy->changes);
     });
-    settled_.setSingleShot(true);
-    settled_.setInterval(120);
-    connect(&settled_, &QTimer::timeout, this, &LimitRow::look_for_headroom);
+    setTabOrder(this, accept_); // the Tab key goes down the row
+    setTabOrder(accept_, accept_all_);
+    setTabOrder(accept_all_, change_);
 }
 
 void LimitRow::show_limit(const Limit& limit, UnitSystem units) {
@@ -112,6 +120,7 @@ void LimitRow::set_open(bool open, const std::function<Found(const GoOn&)>& head
     // what was found before stays in its place, told apart, until it is found anew: nothing jumps while somebody types
     if (!open || !open_) found_ = {};
     const bool opened = open && !open_;
+    if (open && !details_) make_details();
     open_ = open;
     headroom_of_ = open ? headroom : nullptr;
     work_.drop();
@@ -123,10 +132,11 @@ void LimitRow::set_open(bool open, const std::function<Found(const GoOn&)>& head
     } else {
         settled_.stop();
     }
+    update();
+    if (!details_) return;
     details_->setVisible(open && !folded_);
     if (!open) offer_change(false);
     offer_to_accept();
-    update();
 }
 
 void LimitRow::offer_to_accept() {
@@ -142,10 +152,11 @@ void LimitRow::offer_to_accept() {
 void LimitRow::set_folded(bool on) {
     folded_ = on;
     layout()->setContentsMargins(on ? QMargins(0, 38, 0, 0) : QMargins(26, 38, 8, 6));
+    update();
+    if (!details_) return;
     details_->setVisible(open_ && !on);
     offer_change(work_.running() || settled_.isActive());
     offer_to_accept();
-    update();
 }
 
 void LimitRow::look_for_headroom() {

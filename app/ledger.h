@@ -52,6 +52,7 @@ class LimitRow : public QFrame, public Copyable {
     void focusOutEvent(QFocusEvent* event) override;
 
   private:
+    void make_details();
     void fill_details();
     void look_for_headroom();
     void offer_to_accept();
@@ -60,9 +61,9 @@ class LimitRow : public QFrame, public Copyable {
     Limit limit_;
     UnitSystem units_ = UnitSystem::si;
     QString key_;
-    QLabel* details_;
-    QPushButton *accept_, *accept_all_;
-    QPushButton* change_; ///< makes the changes of the remedy
+    QLabel* details_ = nullptr; ///< it and the buttons are made when the row is first opened
+    QPushButton *accept_ = nullptr, *accept_all_ = nullptr;
+    QPushButton* change_ = nullptr; ///< makes the changes of the remedy
     std::function<Found(const GoOn&)> headroom_of_;
     Found found_;
     QTimer settled_{this}; // while somebody types the cores belong to what they watch

@@ -120,6 +120,7 @@ class MainWindow : public QMainWindow {
     void say_done(const QString& text);
     bool may_leave();
     void watch_file();
+    void tell_of_file(const QString& file, const std::optional<QByteArray>& now);
     void claim_file();
     void say_what_was_found(const ProjectRead& project);
     bool save();
@@ -167,6 +168,7 @@ class MainWindow : public QMainWindow {
     QDialog* materials_ = nullptr;
     QDialog* sums_ = nullptr;
     Background<QByteArray> results_;
+    Background<std::optional<QByteArray>> looking_;
 };
 
 } // namespace fulmox::app

@@ -88,6 +88,7 @@ bool MainWindow::open_project(Opening opening) {
 
 void MainWindow::watch_file() {
     const QString file = document_.file();
+    looking_.drop(); // what it read may be older
     told_ = mark_ = file.isEmpty() ? std::nullopt : content_mark(file);
     if (const QStringList old = watcher_.files() + watcher_.directories(); !old.isEmpty()) watcher_.removePaths(old);
     // programs that write a new file and put it in place of the old one are seen by the folder only
@@ -107,7 +108,15 @@ void MainWindow::claim_file() {
 void MainWindow::look_at_file() {
     const QString file = document_.file();
     if (file.isEmpty()) return;
-    const auto now = content_mark(file);
+    // beside the window: a large file that another program writes is looked at again and again
+    looking_.run(
+        this, [file](const GoOn&) { return content_mark(file); },
+        [this, file](const std::optional<QByteArray>& now) {
+            if (file == document_.file()) tell_of_file(file, now);
+        });
+}
+
+void MainWindow::tell_of_file(const QString& file, const std::optional<QByteArray>& now) {
     if (now && !watcher_.files().contains(file)) watcher_.addPath(file); // a new file in the old one's place
     if (now == told_) return;
     told_ = now;
@@ -132,6 +141,7 @@ void MainWindow::look_at_file() {
                 open_project({std::move(project), file});
                 return;
             }
+            looking_.drop();
             told_ = mark_ = content_mark(file);
             document_.take_from_disk(project->machine);
         },

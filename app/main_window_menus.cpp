@@ -146,8 +146,7 @@ void MainWindow::build_menus() {
     QMenu* copies = edit->addMenu(tr("Copy of this ax&is"));
     connect(copies, &QMenu::aboutToShow, this, [this, copies] { fill_copies(copies); });
     edit->addSeparator();
-    action(edit, tr("&Find a field or command"), QKeySequence(Qt::CTRL | Qt::Key_K),
-        [this] { palette_->ask(); });
+    action(edit, tr("&Find a field or command"), QKeySequence(Qt::CTRL | Qt::Key_K), [this] { palette_->ask(); });
 
     action(edit, tr("Find in this lis&t"), QKeySequence::Find, [this] {
         auto* here = qobject_cast<Page*>(stack_->currentWidget());

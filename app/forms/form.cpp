@@ -67,6 +67,12 @@ Form::Form(Document& document, QStringList places, int label_width, QWidget* par
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(2);
     refresh();
+    connect(&document, &Document::drafts_changed, this, [this] {
+        if (isVisible())
+            refresh();
+        else
+            set_stale();
+    });
 }
 
 void Form::set_places(const QStringList& places) {

@@ -262,8 +262,11 @@ void MotorTable::take_out() {
 
 void MotorTable::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) {
-        // the first row of a list that is not in order yet is nobody's choice
-        if (selectionModel()->hasSelection() || !motors_->judging()) choose_current();
+        // nobody has chosen a row: the first of a list that is in order, wherever the row went that was first before
+        const bool chosen = selectionModel()->hasSelection();
+        if (!chosen && motors_->judging()) return;
+        if (!chosen) setCurrentIndex(model()->index(0, MotorModel::name));
+        choose_current();
     } else if (event->key() == Qt::Key_Space)
         toggle_compared();
     else if (event->key() == Qt::Key_Delete && currentIndex().isValid() &&

@@ -424,7 +424,11 @@ bool ShelfView::eventFilter(QObject* watched, QEvent* event) {
     }
     if (row < 0) return false;
     if (key->key() == Qt::Key_Return || key->key() == Qt::Key_Enter) {
-        if (table_->selectionModel()->hasSelection() || !model_->judging()) take_current();
+        // nobody has chosen a row: the first of a list that is in order, wherever the row went that was first before
+        const bool chosen = table_->selectionModel()->hasSelection();
+        if (!chosen && model_->judging()) return true;
+        if (!chosen) table_->setCurrentIndex(table_->model()->index(0, 0));
+        take_current();
         return true;
     }
     if (key->key() == Qt::Key_Space) {

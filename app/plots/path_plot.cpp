@@ -62,7 +62,7 @@ void PathPlot::refresh() {
     x->setLabel(tr("speed at the motor, %1").arg(symbol(speed)));
     y->setLabel((direct(document_) ? tr("force, %1") : tr("torque, %1")).arg(symbol(torque)));
     x->grid()->setZeroLinePen(QPen(t.second, 1));
-    points_->setName(y->label());
+    points_->setName(axis_name(*y));
     path_->setPen(QPen(t.ink, 1.5));
     points_->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssDisc, t.accent, 8));
     if (!document_.has_axis() || !document_.assessment().demand) {
@@ -128,7 +128,7 @@ Table PathPlot::as_table() const {
     if (!document_.has_axis() || !document_.assessment().demand) return {};
     const Unit& speed = speed_unit(document_);
     const Unit& torque = torque_unit(document_);
-    return table({tr("time, s"), rect_->axis(QCPAxis::atBottom)->label(), rect_->axis(QCPAxis::atLeft)->label()},
+    return table({tr("time, s"), axis_name(*rect_->axis(QCPAxis::atBottom)), axis_name(*rect_->axis(QCPAxis::atLeft))},
         path_of(*document_.assessment().demand, speed, torque));
 }
 

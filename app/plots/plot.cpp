@@ -11,6 +11,7 @@
 #include <QMenu>
 #include <QPageSize>
 #include <QPdfWriter>
+#include <QScopedValueRollback>
 #include <QSet>
 #include <QSvgGenerator>
 #include <QTimer>
@@ -26,6 +27,7 @@ Plot::Plot(QWidget* parent) : QCustomPlot(parent) {
     setPlottingHint(QCP::phImmediateRefresh, false); // painted with the rest of the window, not once more by itself
     setMinimumSize(200, 140);
     setFocusPolicy(Qt::ClickFocus);
+    connect(this, &QCustomPlot::afterLayout, this, &Plot::fit_words);
     bubble_ = new QLabel(this);
     bubble_->setTextFormat(Qt::PlainText);
     bubble_->setAttribute(Qt::WA_TransparentForMouseEvents);
@@ -62,6 +64,36 @@ void Plot::place_missing() {
     missing_->setGeometry(above ? QRect(0, 0, width(), high) : rect());
 }
 
+// Where a picture is low the name of an axis stands in two lines, and of words that meet the later ones stay away.
+void Plot::fit_words() {
+    if (fitting_) return;
+    const QScopedValueRollback<bool> once(fitting_, true);
+    bool changed = false;
+    for (QCPAxisRect* rect : axisRects())
+        for (QCPAxis* axis : rect->axes(QCPAxis::atLeft | QCPAxis::atRight)) {
+            const QString whole = axis_name(*axis);
+            const bool low = QFontMetricsF(axis->labelFont()).horizontalAdvance(whole) > rect->height();
+            const QString wanted = low ? QString(whole).replace(QStringLiteral(", "), QStringLiteral(",\n")) : whole;
+            if (wanted == axis->label()) continue;
+            axis->setLabel(wanted);
+            changed = true;
+        }
+    if (changed) updateLayout();
+    std::vector<QRectF> taken;
+    for (int i = 0; i < itemCount(); ++i)
+        if (auto* text = qobject_cast<QCPItemText*>(item(i))) {
+            const QRectF place(text->topLeft->pixelPosition(), text->bottomRight->pixelPosition());
+            const bool clear =
+                std::none_of(taken.begin(), taken.end(), [&](const QRectF& t) { return t.intersects(place); });
+            text->setVisible(clear);
+            if (clear) taken.push_back(place);
+        }
+}
+
+QString Plot::axis_name(const QCPAxis& axis) {
+    return QString(axis.label()).replace(QStringLiteral(",\n"), QStringLiteral(", "));
+}
+
 void Plot::resizeEvent(QResizeEvent* event) {
     QCustomPlot::resizeEvent(event);
     place_missing();
@@ -83,6 +115,9 @@ QCPAxisRect* Plot::add_rect(int row, const QString& y_label, bool time_axis, int
 void Plot::restyle() {
     const Theme& t = theme();
     bubble_->hide(); // it told of what was drawn before
+    qsizetype axes = 0;
+    for (QCPAxisRect* rect : axisRects()) axes += rect->axes().size();
+    if (std::exchange(styled_, {t.dark, axes}) == std::pair(t.dark, axes)) return; // asked at every keystroke
     setBackground(QBrush(t.panel));
     for (QCPAxisRect* rect : axisRects()) {
         for (QCPAxis* a : rect->axes()) {

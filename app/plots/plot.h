@@ -7,6 +7,7 @@
 #include <QLabel>
 #include <functional>
 #include <qcustomplot.h>
+#include <utility>
 #include <vector>
 
 namespace fulmox::app {
@@ -45,6 +46,8 @@ class Plot : public QCustomPlot, public Copyable {
     void leaveEvent(QEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     virtual void reset_view() = 0;
+    /// Of an axis in one line: "velocity, mm/s".
+    static QString axis_name(const QCPAxis& axis);
     /// The same for another height: the view stays where it is.
     virtual void draw_again() { reset_view(); }
     /// Text of the readout at a position, empty for none; `x` in the coordinate of the bottom axis.
@@ -73,6 +76,9 @@ class Plot : public QCustomPlot, public Copyable {
   private:
     QString stem_ = QStringLiteral("plot");
     QLabel* bubble_;
+    void fit_words();
+    bool fitting_ = false;
+    std::pair<bool, qsizetype> styled_{false, -1}; ///< for which colours, and how many axes
     QLabel* missing_;
     bool beside_ = false;
     void place_missing();

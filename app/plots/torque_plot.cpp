@@ -240,8 +240,8 @@ Table TorquePlot::as_table() const {
     for (int c = 0; c < cause_count; ++c)
         heads << QStringLiteral("%1, %2").arg(
             QString::fromUtf8(cause_label(static_cast<Cause>(c))).toLower(), symbol(torque));
-    heads << torque_rect_->axis(QCPAxis::atLeft)->label() << tr("shaft speed, %1").arg(symbol(speed))
-          << power_rect_->axis(QCPAxis::atLeft)->label();
+    heads << axis_name(*torque_rect_->axis(QCPAxis::atLeft)) << tr("shaft speed, %1").arg(symbol(speed))
+          << axis_name(*power_rect_->axis(QCPAxis::atLeft));
     std::vector<std::vector<double>> rows;
     along(*document_.assessment().demand, 8, [&](double at, const ShaftState& e) {
         std::vector<double> row{at};

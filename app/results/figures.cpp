@@ -216,6 +216,26 @@ std::vector<FigureGroup::Place> FigureList::places() const {
     return out;
 }
 
+namespace {
+
+// A value that can be marked and copied. QLabel lays out a document for that whenever a layout asks how wide it is.
+class ValueLabel : public QLabel {
+  public:
+    ValueLabel() {
+        setTextFormat(Qt::PlainText);
+        setTextInteractionFlags(Qt::TextSelectableByMouse);
+        setContextMenuPolicy(Qt::NoContextMenu); // that of the window copies the figures
+    }
+    QSize sizeHint() const override {
+        const QMargins m = contentsMargins();
+        return {fontMetrics().horizontalAdvance(text()) + m.left() + m.right() + 1,
+            fontMetrics().height() + m.top() + m.bottom()};
+    }
+    QSize minimumSizeHint() const override { return sizeHint(); }
+};
+
+} // namespace
+
 FigureTiles::FigureTiles(Document& document, const std::vector<std::pair<QString, QString>>& keys, QWidget* parent)
     : FigureGroup(document, parent) {
     setAccessibleName(tr("Figures with their workings"));
@@ -234,11 +254,9 @@ FigureTiles::FigureTiles(Document& document, const std::vector<std::pair<QString
         t.label = new QLabel;
         t.label->setObjectName(QStringLiteral("second"));
         t.label->setFont(type_face(12));
-        t.value = new QLabel;
+        t.value = new ValueLabel;
         t.value->setFont(type_face(17, Weight::strong));
-        t.value->setTextInteractionFlags(Qt::TextSelectableByMouse);
         t.value->installEventFilter(this);
-        t.value->setContextMenuPolicy(Qt::NoContextMenu); // that of the window copies the figures
         t.note = new QLabel;
         t.note->setObjectName(QStringLiteral("second"));
         t.note->setFont(type_face(11));
@@ -279,11 +297,9 @@ FigureList::FigureList(Document& document, QStringList keys, int columns, bool a
     for (const QString& key : keys) {
         const int row = place % rows;
         const int column = 3 * (place / rows);
-        Line l{key, new QLabel, new QLabel};
+        Line l{key, new QLabel, new ValueLabel};
         l.label->setObjectName(QStringLiteral("second"));
         l.value->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
-        l.value->setTextInteractionFlags(Qt::TextSelectableByMouse);
-        l.value->setContextMenuPolicy(Qt::NoContextMenu);
         l.value->installEventFilter(this);
         grid->addWidget(l.label, row, column);
         grid->addWidget(l.value, row, column + 1);

@@ -349,6 +349,27 @@ bool all_units(const std::vector<std::string>& cells) {
     return units > 0;
 }
 
+// A choice none of whose words stands below its heading: "Type" over the names of types.
+bool no_choice(const PartTable& table, std::size_t column, const PartKind& kind) {
+    if (table.sample.empty()) return false;
+    std::set<std::string> allowed;
+    bool choice = false;
+    for (std::size_t variant = 0; variant < variants(kind); ++variant) {
+        PartLists part;
+        for (const FieldRef& f : blank_fields(kind, part, variant)) {
+            if (f.path != table.columns[column].field || (!f.variant && f.type != FieldRef::Type::choice)) continue;
+            choice = true;
+            for (const Option& o : f.variant ? f.variant.kinds() : f.choice_spec.options) {
+                allowed.insert(plain_words(o.key));
+                allowed.insert(plain_words(o.label));
+            }
+        }
+    }
+    return choice && std::none_of(table.sample.begin(), table.sample.end(), [&](const auto& row) {
+        return column < row.size() && (says_nothing(trim(row[column])) || allowed.contains(plain_words(row[column])));
+    });
+}
+
 // No heading says which column is the name: the first whose cells are words, each another, is taken for it.
 void guess_name(PartTable& table) {
     const auto is_name = [](const PartColumn& c) { return c.field == "/name"; };
@@ -356,7 +377,8 @@ void guess_name(PartTable& table) {
     const std::set<std::string>& placed = placed_names(part_kind(table.kind));
     for (std::size_t c = 0; c < table.columns.size(); ++c) {
         PartColumn& column = table.columns[c];
-        if (!column.field.empty() || trim(column.heading).empty() || placed.contains(plain_words(column.heading)))
+        if ((!column.field.empty() && !no_choice(table, c, part_kind(table.kind))) || trim(column.heading).empty() ||
+            placed.contains(plain_words(column.heading)))
             continue;
         if (!column_name(column.heading).unit.empty()) continue;
         std::set<std::string_view> seen;

@@ -92,7 +92,7 @@ constexpr std::array table{
     Unit{"km/year", speed, 1e3 / (365.25 * 86400), "km/julianyear", ""},
 
     Unit{"rad/s", angular_speed, 1, "radian/s", ""},
-    Unit{"rpm", angular_speed, rpm, "rpm", "r/min rev/min min^-1 U/min"},
+    Unit{"rpm", angular_speed, rpm, "rpm", "r/min rev/min min^-1 min⁻¹ 1/min U/min"},
     Unit{"rev/s", angular_speed, rev, "turn/s", "rps r/s"},
     Unit{"deg/s", angular_speed, deg, "degree/s", "°/s"},
     Unit{"deg/min", angular_speed, deg / 60, "degree/min", "°/min"},

@@ -3,6 +3,7 @@
 #include "app/forms/mechanism_gallery.h"
 #include "app/outline.h"
 #include "app/pages/registry.h"
+#include "app/parts/part_cards.h"
 #include "app/plots/plot.h"
 #include "app/quick_report.h"
 #include "app/results/inertia_view.h"
@@ -12,6 +13,7 @@
 #include "tests/app/window.h"
 #include "tests/demo.h"
 #include "tests/mechanism_texts.h"
+#include "tests/mechanisms.h"
 
 #include <QAbstractItemView>
 #include <QComboBox>
@@ -141,6 +143,62 @@ void expect_whole(const char* view, QWidget& shown) {
     expect_cells_whole(view, shown);
 }
 
+// Numbers along an axis, and the names of axes above one another, keep clear.
+void expect_axes_clear(const char* view, QWidget& shown) {
+    for (QCustomPlot* plot : shown.findChildren<QCustomPlot*>()) {
+        if (!plot->isVisible()) continue;
+        const auto* own = dynamic_cast<Plot*>(plot);
+        if (own && !own->missing().isEmpty()) continue; // covered
+        std::vector<std::pair<std::string, QRectF>> names;
+        for (QCPAxisRect* rect : plot->axisRects())
+            for (QCPAxis* axis : rect->axes()) {
+                if (!axis->visible()) continue;
+                const bool along = QCPAxis::orientation(axis->axisType()) == Qt::Horizontal;
+                const QFontMetricsF of_name(axis->labelFont()), of_number(axis->tickLabelFont());
+                INFO(view << ": axis \"" << axis->label().toStdString() << "\"");
+                if (!axis->label().isEmpty()) {
+                    const QStringList lines = axis->label().split(QLatin1Char('\n'));
+                    double length = 0;
+                    for (const QString& line : lines) length = std::max(length, of_name.horizontalAdvance(line));
+                    const double half = of_name.height() / 2 * static_cast<double>(lines.size());
+                    const QPointF middle = QRectF(rect->rect()).center();
+                    if (along) {
+                        CHECK(middle.x() - length / 2 >= -1);
+                        CHECK(middle.x() + length / 2 <= plot->width() + 1);
+                    } else {
+                        const double x = axis->axisType() == QCPAxis::atLeft ? rect->outerRect().left() + half
+                                                                             : rect->outerRect().right() - half;
+                        names.emplace_back(
+                            axis->label().toStdString(), QRectF(x - half, middle.y() - length / 2, 2 * half, length));
+                    }
+                }
+                if (!axis->tickLabels()) continue;
+                QVector<double> ticks;
+                QVector<QString> labels;
+                axis->ticker()->generate(axis->range(), plot->locale(), axis->numberFormat().at(0).toLatin1(),
+                    axis->numberPrecision(), ticks, nullptr, &labels);
+                std::vector<std::pair<double, double>> spans;
+                for (qsizetype i = 0; i < std::min(ticks.size(), labels.size()); ++i) {
+                    if (!axis->range().contains(ticks[i]) || labels[i].isEmpty()) continue;
+                    const double at = axis->coordToPixel(ticks[i]);
+                    const double half = (along ? of_number.horizontalAdvance(labels[i]) : of_number.capHeight()) / 2;
+                    spans.emplace_back(at - half, at + half);
+                }
+                std::sort(spans.begin(), spans.end());
+                for (std::size_t i = 1; i < spans.size(); ++i) CHECK(spans[i].first >= spans[i - 1].second);
+            }
+        for (std::size_t i = 0; i < names.size(); ++i) {
+            INFO(view << ": axis \"" << names[i].first << "\"");
+            CHECK(names[i].second.top() >= -1);
+            CHECK(names[i].second.bottom() <= plot->height() + 1);
+            for (std::size_t k = 0; k < i; ++k) {
+                INFO("and \"" << names[k].first << "\"");
+                CHECK(!names[i].second.intersects(names[k].second));
+            }
+        }
+    }
+}
+
 // Counts the words in the plots; none is cut off or lies over another.
 int expect_words_clear(const char* view, QWidget& shown) {
     int count = 0;
@@ -163,6 +221,7 @@ int expect_words_clear(const char* view, QWidget& shown) {
         }
         count += static_cast<int>(words.size());
     }
+    expect_axes_clear(view, shown);
     return count;
 }
 
@@ -301,6 +360,7 @@ TEST_CASE("nothing is cut off at 1024 by 700, and no page scrolls over what scro
         for_each_page(w, [&](const char* view, QWidget& shown) {
             const std::string at = name + ", " + view;
             expect_whole(at.c_str(), shown);
+            expect_words_clear(at.c_str(), shown);
             auto* room = w.child<QScrollArea>("room");
             const QList<QAbstractScrollArea*> inside = room->widget()->findChildren<QAbstractScrollArea*>();
             const bool scrolls_itself = std::any_of(inside.begin(), inside.end(), [](QAbstractScrollArea* a) {
@@ -311,6 +371,33 @@ TEST_CASE("nothing is cut off at 1024 by 700, and no page scrolls over what scro
             CHECK(room->widget()->height() <= room->viewport()->height());
         });
     }
+}
+
+TEST_CASE("page 4 of every mechanism is whole at 1024 by 700, card by card") {
+    Window w;
+    w.window.resize(1024, 700);
+    int views = 0;
+    for (const Option& kind : mechanism_kinds()) {
+        const QString file = w.folder.filePath(QString::fromUtf8(kind.key) + QStringLiteral(".fulmox"));
+        QFile out(file);
+        REQUIRE(out.open(QIODevice::WriteOnly));
+        out.write(QByteArray::fromStdString(write_project(machine_with(kind.key))));
+        out.close();
+        REQUIRE(w.window.open_file(file));
+        w.click_page(4);
+        auto* cards = w.window.findChild<PartCards*>();
+        for (const CardOf card : {CardOf::motor, CardOf::gearhead, CardOf::coupling, CardOf::brake, CardOf::drive,
+                 CardOf::screw, CardOf::precision}) {
+            if (!cards->card(card)) continue;
+            QTest::mouseClick(cards->card(card), Qt::LeftButton);
+            w.settle();
+            const std::string at = std::string(kind.key) + ", card " + std::to_string(static_cast<int>(card));
+            expect_whole(at.c_str(), w.window);
+            expect_words_clear(at.c_str(), w.window);
+            ++views;
+        }
+    }
+    CHECK(views > 60);
 }
 
 TEST_CASE("the words in a plot stand inside it and clear of one another, on every axis of the demo") {

@@ -11,6 +11,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <numbers>
 #include <numeric>
 #include <rapidcheck.h>
 #include <set>
@@ -256,6 +257,32 @@ TEST_CASE("kinds of motor and settings of an axis in a parts list") {
     REQUIRE(drives.parts.drives.size() == 1);
     CHECK(drives.parts.drives[0].bus_voltage.text == "320 V");
     CHECK_THAT(said(drives), Contains("column 4") && Contains("passed over"));
+}
+
+TEST_CASE("a list with the symbols of datasheets, turns a minute and decimal commas is taken as it is") {
+    const std::string head = "Type; Ratio; T2N [Nm]; T2B [Nm]; n1 max [1/min]; backlash [arcmin]; J1 [kgcm²]; price\n";
+    const std::string rows = "Own 60-5; 5; 25,5; 50; 6000; 8; 0,135; 310\nOwn 60-10; 10; 22; 45; 5500; 8; 0,11; 320\n";
+    const PartTableRead read = read_text(head + rows);
+    INFO(said(read));
+    CHECK(read.problems.empty());
+    REQUIRE(read.parts.gearheads.size() == 2);
+    const Stage& own = read.parts.gearheads[0];
+    CHECK(own.name == "Own 60-5");
+    CHECK(own.rated_torque.si == Approx(25.5));
+    CHECK(own.peak_torque.si == Approx(50));
+    CHECK(own.top_speed.text == "6000 rpm");
+    CHECK(own.backlash.si == Approx(8 * std::numbers::pi / 180 / 60));
+    CHECK(own.inertia.si == Approx(0.135e-4));
+    CHECK(own.price.si == Approx(310));
+    // where the words below are those of the choice the column stays one
+    const PartTable kinds = looked_at("name;Type;Ratio;T2N [Nm]\nA;planetary;5;25\nB;worm;10;22\n");
+    CHECK(kinds.columns[0].field == "/name");
+    CHECK(kinds.columns[1].field != "/name");
+    for (const char* unit : {"1/min", "min⁻¹", "min^-1", "U/min", "r/min"}) {
+        INFO(unit);
+        REQUIRE(find_unit(unit, Kind::angular_speed));
+        CHECK(find_unit(unit, Kind::angular_speed)->symbol == "rpm");
+    }
 }
 
 TEST_CASE("parts written as CSV are read again as they were") {
