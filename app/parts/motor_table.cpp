@@ -265,7 +265,7 @@ void MotorTable::keyPressEvent(QKeyEvent* event) {
         // nobody has chosen a row: the first of a list that is in order, wherever the row went that was first before
         const bool chosen = selectionModel()->hasSelection();
         if (!chosen && motors_->judging()) return;
-        if (!chosen) setCurrentIndex(model()->index(0, MotorModel::name));
+        if (!chosen && currentIndex().isValid()) setCurrentIndex(model()->index(0, MotorModel::name));
         choose_current();
     } else if (event->key() == Qt::Key_Space)
         toggle_compared();

@@ -117,9 +117,9 @@ int type_into_all(Window& w, const std::string& view, std::set<QString>& done, b
 }
 
 // Every page, card and tab there is for this axis.
-int type_everywhere(Window& w, const std::string of, std::set<QString>& done, bool slowly) {
+int type_everywhere(Window& w, const std::string of, std::set<QString>& done, bool slowly, int from_page = 0) {
     int typed = 0;
-    for (int page = 0; page < static_cast<int>(page_registry().size()); ++page) {
+    for (int page = from_page; page < static_cast<int>(page_registry().size()); ++page) {
         w.window.show_page(page);
         w.idle();
         const std::string name = of + ", page " + std::to_string(page);
@@ -161,7 +161,8 @@ TEST_CASE("what is typed into a field of a new axis stays there: every page, car
         for (int kind = 0; kind < static_cast<int>(std::variant_size_v<MotorKind>); ++kind) {
             w.document().set_choice(w.path("/motor/electric"), kind);
             std::set<QString> done = first;
-            typed += type_everywhere(w, "kind of motor " + std::to_string(kind), done, slowly);
+            typed += type_everywhere(w, "kind of motor " + std::to_string(kind), done, slowly,
+                page_by_key("parts")); // no other page has fields of a motor
         }
     }
 }
