@@ -520,7 +520,7 @@ void Ledger::show_problems(const Problems& found) {
     for (const Problem& p : problems) shown += qs(to_text(p));
     if (shown == problems_shown_) return;
     problems_shown_ = shown;
-    // lines are written anew rather than made anew: this happens while somebody types
+    // lines are used again: this happens while somebody types
     bool more = false;
     const auto group = [&](ProblemGroup& g, Severity severity, const QString& heading, const QColor& colour) {
         std::size_t used = 0;
