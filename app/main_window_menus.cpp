@@ -107,8 +107,9 @@ void MainWindow::build_menus() {
     });
     report->setObjectName(QStringLiteral("report"));
     action(file, tr("Results as &JSON…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_J), [this] {
-        const QString f = QFileDialog::getSaveFileName(
-            this, tr("Results as JSON"), document_.title() + QStringLiteral(".json"), tr("JSON (*.json)"));
+        const QString f = QFileDialog::getSaveFileName(this, tr("Results as JSON"),
+            document_.title().replace(QLatin1Char('/'), QLatin1Char('-')) + QStringLiteral(".json"),
+            tr("JSON (*.json)"));
         if (!f.isEmpty()) save_results(QFileInfo(f).suffix().isEmpty() ? f + QStringLiteral(".json") : f);
     });
     action(file, tr("&Print report…"), QKeySequence::Print, [this] { print_report(); });
