@@ -28,7 +28,7 @@ QString value_text(const Limit& l, UnitSystem units) {
     if (l.state == LimitState::cannot_say) return l.accepted ? QObject::tr("accepted") : QObject::tr("cannot say");
     if (l.key == "inertia_ratio") return qs(format_number(l.used, 3)) + QStringLiteral(" : 1");
     if (l.key == "brake" && l.allowed == 0) return QObject::tr("no brake");
-    if (yes_or_no(l.key))
+    if (l.yes_or_no)
         return qs(format_quantity(l.used, l.kind, units)) + QObject::tr(" of ") +
                qs(format_quantity(l.allowed, l.kind, units));
     const double u = 100 * l.utilisation();
@@ -254,7 +254,7 @@ void LimitRow::paintEvent(QPaintEvent*) {
     const int used = p.fontMetrics().horizontalAdvance(value) + 8;
     p.drawText(line.adjusted(0, 0, -used, 0), Qt::AlignLeft | Qt::AlignVCenter,
         p.fontMetrics().elidedText(qs(limit_.label), Qt::ElideRight, line.width() - used));
-    const bool known = limit_.state != LimitState::cannot_say && !yes_or_no(limit_.key);
+    const bool known = limit_.state != LimitState::cannot_say && !limit_.yes_or_no;
     draw_bar(p, QRectF(26, 27, width() - 34, 5), known ? limit_.utilisation() : 0, known ? limit_.share : 0,
         theme().state(limit_.state));
 }

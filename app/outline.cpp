@@ -420,7 +420,7 @@ void Outline::refresh() {
         const Assessment& a = document_.assessment(static_cast<int>(i));
         if (a.limits.empty()) continue;
         const Limit& worst = a.limits[*deciding(a.limits)];
-        const double u = yes_or_no(worst.key) ? std::nan("") : 100 * worst.utilisation();
+        const double u = worst.yes_or_no ? std::nan("") : 100 * worst.utilisation();
         const QString figure = a.pending                               ? QStringLiteral("…")
                                : worst.state == LimitState::cannot_say ? QStringLiteral("?")
                                : std::isfinite(u) ? QStringLiteral("%1 %").arg(std::lround(std::min(u, 9999.0)))

@@ -1,5 +1,7 @@
 #include "parts.h"
 
+#include "commands.h"
+
 #include "catalogue.h"
 #include "core/drivetrain/screw_layout.h"
 #include "core/files/shelf_report.h"
@@ -13,6 +15,7 @@
 #include <cmath>
 #include <filesystem>
 #include <iostream>
+#include <memory>
 #include <numeric>
 #include <sstream>
 
@@ -207,6 +210,92 @@ int judge_candidates(const std::string& path, const CandidateOptions& options, b
     std::cout << (json ? judged_parts_json(judged)
                        : visible(csv ? judged_parts_csv(judged) : judged_parts_text(judged)));
     return judged_code(path, machine, *axis, read->problems, judged.judged);
+}
+
+void add_motors(CLI::App& app, Run& run) {
+    struct Options {
+        std::string file, axis, catalogue;
+        bool json = false, csv = false;
+    };
+    const auto o = std::make_shared<Options>();
+    auto* command = app.add_subcommand("motors", "Judges a catalogue of motors on an axis, cheapest that fits first");
+    command->add_option("FILE", o->file, project_file)->required();
+    command->add_option("--axis", o->axis, "The axis, by name or number")->required();
+    command->add_option("--catalogue", o->catalogue, "A catalogue file; the shipped one unless given");
+    auto* json = command->add_flag("--json", o->json, as_json);
+    command->add_flag("--csv", o->csv, "As CSV")->excludes(json);
+    command->callback(
+        [o, &run] { run = [o] { return judge_catalogue(o->file, o->axis, o->catalogue, o->json, o->csv); }; });
+}
+
+void add_candidates(CLI::App& app, Run& run) {
+    struct Options : CandidateOptions {
+        std::string file;
+        bool json = false, csv = false;
+    };
+    const auto o = std::make_shared<Options>();
+    auto* command = app.add_subcommand(
+        "candidates", "Judges gearheads, couplings, brakes or drives of a catalogue on an axis, cheapest first");
+    command->add_option("FILE", o->file, project_file)->required();
+    command->add_option("--axis", o->axis, "The axis, by name or number")->required();
+    command->add_option("--part", o->kind, "gearhead, coupling, brake or drive")
+        ->required()
+        ->check(CLI::IsMember({"gearhead", "coupling", "brake", "drive"}));
+    command->add_option(
+        "--place", o->place, "Which stage a gearhead replaces, the motor side first; one more: it is added");
+    command->add_option("--catalogue", o->catalogue, "A catalogue, JSON or CSV; the shipped one unless given");
+    auto* json = command->add_flag("--json", o->json, as_json);
+    command->add_flag("--csv", o->csv, "As CSV")->excludes(json);
+    command->callback([o, &run] { run = [o] { return judge_candidates(o->file, *o, o->json, o->csv); }; });
+}
+
+void add_catalogue(CLI::App& app, Run& run) {
+    struct Options {
+        std::string file, kind;
+        bool json = false;
+    };
+    const auto o = std::make_shared<Options>();
+    auto* command = app.add_subcommand("catalogue", "Looks at a catalogue of parts");
+    command->require_subcommand(1);
+    const CLI::IsMember kinds({"motor", "gearhead", "coupling", "brake", "drive", "supply"});
+    auto* check = command->add_subcommand(
+        "check", "What a catalogue holds, how its columns are taken, and what is wrong with it, by line and column");
+    check->add_option("FILE", o->file, "JSON, or CSV with units in its headings")->required();
+    check->add_option("--part", o->kind, "What a CSV lists, where its headings do not tell")->check(kinds);
+    check->add_flag("--json", o->json, as_json);
+    check->callback([o, &run] { run = [o] { return check_catalogue(o->file, o->kind, o->json); }; });
+    auto* csv = command->add_subcommand(
+        "csv", "One kind of part of a catalogue as CSV with units in its headings; curves are left out");
+    csv->add_option("FILE", o->file, "A catalogue, JSON or CSV")->required();
+    csv->add_option("--part", o->kind, "Which kind, where there are several")->check(kinds);
+    csv->callback([o, &run] { run = [o] { return catalogue_as_csv(o->file, o->kind); }; });
+}
+
+void add_screw(CLI::App& app, Run& run) {
+    struct Options {
+        std::string file, axis;
+        bool svg = false, dxf = false;
+    };
+    const auto o = std::make_shared<Options>();
+    auto* command = app.add_subcommand("screw", "Plan of a screw with its ends, or its drawing in millimetres");
+    command->add_option("FILE", o->file, project_file)->required();
+    command->add_option("--axis", o->axis, "The axis, by name or number")->required();
+    auto* svg = command->add_flag("--svg", o->svg, "The drawing as SVG");
+    command->add_flag("--dxf", o->dxf, "The drawing as DXF")->excludes(svg);
+    command->callback([o, &run] { run = [o] { return plan_screw(o->file, o->axis, o->svg, o->dxf); }; });
+}
+
+void add_parts(CLI::App& app, Run& run) {
+    struct Options {
+        std::string file;
+        bool json = false, csv = false;
+    };
+    const auto o = std::make_shared<Options>();
+    auto* command = app.add_subcommand("parts", "Parts of all axes: how many, price, mass, different ones");
+    command->add_option("FILE", o->file, project_file)->required();
+    auto* json = command->add_flag("--json", o->json, as_json);
+    command->add_flag("--csv", o->csv, "As CSV")->excludes(json);
+    command->callback([o, &run] { run = [o] { return show_parts(o->file, o->json, o->csv); }; });
 }
 
 } // namespace fulmox

@@ -90,7 +90,7 @@ void MachinePage::fill() {
             const Limit& worst = a.limits[*deciding(a.limits)];
             limit = qs(worst.label);
             state = QString::fromUtf8(state_words(worst.state));
-            const double u = yes_or_no(worst.key) ? std::nan("") : 100 * worst.utilisation();
+            const double u = worst.yes_or_no ? std::nan("") : 100 * worst.utilisation();
             use = a.pending          ? QStringLiteral("…")
                   : std::isfinite(u) ? qs(format_number(u, 3)) + QStringLiteral(" %")
                                      : QString();

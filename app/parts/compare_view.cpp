@@ -4,7 +4,7 @@
 #include "app/parts/motor_table.h"
 #include "app/plots/steady_plot.h"
 #include "app/theme.h"
-#include "core/match/stepper_rows.h"
+#include "core/match/stepping.h"
 #include "core/report/catalogue_report.h"
 
 #include <QHeaderView>

@@ -2,7 +2,7 @@
 
 #include "app/theme.h"
 #include "app/words.h"
-#include "core/match/stepper_rows.h"
+#include "core/match/stepping.h"
 #include "core/quantity/format.h"
 
 #include <cmath>

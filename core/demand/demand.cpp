@@ -103,8 +103,8 @@ class Course {
 
 } // namespace
 
-std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajectory& motion, const Axis& axis,
-    const std::function<void(std::size_t, const Demand&)>& then, const std::function<void()>& between) {
+void demands(const std::vector<LoadModel>& loads, const Trajectory& motion, const Axis& axis,
+    const std::function<void(std::size_t, Demand)>& then, const std::function<void()>& between) {
     const Course course(motion, axis);
     const std::vector<double> payloads = payloads_of(motion, first_payload(axis));
     const StopCases stops = stop_cases(motion, first_payload(axis));
@@ -117,7 +117,6 @@ std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajector
     accounts.reserve(loads.size() * parts);
     for (const LoadModel& load : loads)
         for (std::size_t k = 0; k < parts; ++k) accounts.emplace_back(load);
-    std::vector<Demand> out(loads.size());
     std::vector<std::atomic<std::size_t>> open(loads.size()); // parts not yet done
     for (auto& each : open) each = parts;
     const auto run = [&](std::size_t i) {
@@ -132,21 +131,21 @@ std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajector
         whole.d.samples.reserve(spans);
         for (std::size_t k = 1; k < parts; ++k) whole.add(std::move(accounts[load * parts + k]));
         whole.close(motion.duration, payloads, least_friction);
-        Demand& d = out[load];
-        d = std::move(whole.d);
+        Demand d = std::move(whole.d);
         d.load = loads[load];
         emergency_stop(d, axis, motion, stops);
-        if (then) then(load, d);
+        then(load, std::move(d));
     };
     if (accounts.size() == 1)
         run(0);
     else
         tbb::parallel_for(std::size_t{0}, accounts.size(), run);
-    return out;
 }
 
 Demand demand(const LoadModel& load, const Trajectory& motion, const Axis& axis) {
-    return std::move(demands({load}, motion, axis).front());
+    Demand out;
+    demands({load}, motion, axis, [&](std::size_t, Demand d) { out = std::move(d); });
+    return out;
 }
 
 std::vector<double> heat_by_segment(const Demand& d, std::size_t segments) {

@@ -148,11 +148,11 @@ struct Demand {
 /// The demand of one axis free of errors; `motion` is the plan of its cycle, `load` its load model.
 Demand demand(const LoadModel& load, const Trajectory& motion, const Axis& axis);
 
-/// The same for several states of the load, such as the fills of a winder. `then` is called with the index and the
+/// The same for several states of the load, such as the fills of a winder. `then` is given the index and the
 /// demand of each as soon as it is there, on any thread; `between` is called now and then, and may throw to end the
 /// work.
-std::vector<Demand> demands(const std::vector<LoadModel>& loads, const Trajectory& motion, const Axis& axis,
-    const std::function<void(std::size_t, const Demand&)>& then = {}, const std::function<void()>& between = {});
+void demands(const std::vector<LoadModel>& loads, const Trajectory& motion, const Axis& axis,
+    const std::function<void(std::size_t, Demand)>& then, const std::function<void()>& between = {});
 
 /// Best ratio of an ideal stage before the mechanism: J kg·m² is all that turns with the motor then.
 struct MotorSide {

@@ -20,6 +20,7 @@ struct StageUse {
     double rms = 0;          ///< over the whole cycle, dwell included; a dwell in which a brake holds counts as none
     double peak = 0;         ///< the largest, breakaway and standstill included
     double emergency = 0;    ///< of the emergency stop; 0 where none is given
+    bool stops = false;      ///< one is asked for
     double mean_speed = 0;   ///< mean |ω| over the cycle
     double moving_speed = 0; ///< the same over the time it moves
     double peak_speed = 0;

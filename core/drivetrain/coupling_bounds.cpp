@@ -55,6 +55,7 @@ CouplingUse coupling_use(const Demand& d, const Axis& axis, const Capability* ca
     CouplingUse out;
     out.cycle = d.coupling_peak;
     out.emergency = d.coupling_emergency;
+    out.stops = d.stop_time > 0;
     const LoadSide side(m, m.coupling_at_mechanism);
     out.motor_torque = most_torque(can);
     out.emergency_motor_torque = axis.drive.emergency_torque.given() ? axis.drive.emergency_torque.si : [&] {

@@ -20,6 +20,7 @@ struct CouplingBounds {
 struct CouplingUse {
     double cycle = 0;     ///< largest over the cycle, standstill and breakaway included, ≥ 0
     double emergency = 0; ///< largest of the emergency stop, ≥ 0; 0 where none is given
+    bool stops = false;   ///< one is asked for
     // without a known motor, or without the inertia of the load, there are no bounds
     bool bounded = false;
     double motor_torque = 0, emergency_motor_torque = 0; ///< at the motor's shaft

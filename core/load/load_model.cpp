@@ -332,11 +332,9 @@ std::vector<FillState> fill_states(const Axis& axis, const Excursion& trip) {
     const double least = winds ? trip.below : trip.above, more = winds ? trip.above : trip.below;
     const double most = full_web(*w), room = most - least - more;
     if (room < -1e-12 * most) return {};
-    static constexpr std::array<const char*, fill_count> names{
-        "empty", "a quarter full", "half full", "three quarters full", "full"};
     std::vector<FillState> out;
-    for (std::size_t i = 0; i < names.size(); ++i)
-        out.push_back({least + std::max(0.0, room) * static_cast<double>(i) / (fill_count - 1), names[i]});
+    for (std::size_t i = 0; i < fill_count; ++i)
+        out.push_back({least + std::max(0.0, room) * static_cast<double>(i) / (fill_count - 1), fill_names[i]});
     return out;
 }
 

@@ -3,6 +3,7 @@
 
 #include "core/model/machine.h"
 
+#include <array>
 #include <optional>
 #include <string>
 #include <vector>
@@ -114,9 +115,11 @@ struct Excursion {
 /// the roll; none where the roll cannot hold what the cycle moves one way. One entry, 0, for every other mechanism.
 struct FillState {
     double web = 0;
-    std::string name; ///< "empty", "quarter full", …
+    std::string name; ///< of `fill_names`
 };
 inline constexpr std::size_t fill_count = 5;
+inline constexpr std::array<const char*, fill_count> fill_names{
+    "empty", "a quarter full", "half full", "three quarters full", "full"};
 std::vector<FillState> fill_states(const Axis& axis, const Excursion& trip);
 
 /// Web on the full roll, m.

@@ -5,6 +5,7 @@
 #include "core/match/cautions.h"
 #include "core/match/figures.h"
 #include "core/match/limits.h"
+#include "core/match/stepping.h"
 #include "core/match/words.h"
 #include "core/model/validate.h"
 #include "core/model/walk.h"
@@ -80,21 +81,9 @@ std::optional<std::string> not_finite(const Trajectory& t) {
 
 constexpr std::size_t most_pieces_of_stages = 10'000;
 
-// What the parts between motor and load, and the drive, are asked for.
-struct Downstream {
-    std::vector<StageUse> stages;
-    std::optional<CouplingUse> coupling;
-    std::optional<BrakeStop> brake;
-    std::optional<OverloadIntegral> overload;
-    std::optional<PrecisionBudget> precision;
-};
-
 struct AtFill {
-    Demand demand;
+    StateResults results;
     std::optional<std::string> wrong; // a result that is no finite number
-    std::optional<MotorUse> use;
-    std::optional<CycleHeat> heat;
-    Downstream parts;
     std::vector<Limit> limits;
 };
 
@@ -171,9 +160,10 @@ namespace {
 
 // The stages of an assessment, one after the other. Each takes what the ones before it found out, and says what stops
 // it; what waits for something is calculated with stand-ins all the same, for the sake of what does not.
-class Calculation {
+class AxisAssessor {
   public:
-    Calculation(const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options, bool too_long)
+    AxisAssessor(
+        const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options, bool too_long)
         : machine_(machine), axis_(axis), path_(path), options_(options), too_long_(too_long),
           moves_(motion_of(axis.mechanism)), words_(moves_), policy_(policy_of(machine, axis)) {
         a_.problems = validate(axis, path, &machine.materials, options_.in_range);
@@ -205,8 +195,8 @@ class Calculation {
 
     Assessment take() {
         capability();
-        for (void (Calculation::*stage)() :
-            {&Calculation::plan_motion, &Calculation::load, &Calculation::inertia, &Calculation::demand}) {
+        for (void (AxisAssessor::*stage)() :
+            {&AxisAssessor::plan_motion, &AxisAssessor::load, &AxisAssessor::inertia, &AxisAssessor::demand}) {
             go_on();
             (this->*stage)();
         }
@@ -215,13 +205,13 @@ class Calculation {
                 "\"" + axis_.policy + "\" is not a policy of this project; judged by \"" + policy_.name +
                     "\" meanwhile"});
         figures();
-        if (a_.limits.empty()) a_.limits = judge_now(nullptr, nullptr, nullptr);
-        hide_what_waits();
+        if (a_.limits.empty()) a_.limits = judge_all(rows_of(a_));
+        // pictures and tables show a result as a whole, or not at all
+        a_.each_result([&](auto& result) { result.hide([&](need::Bits needs) { return waits(needs); }); });
         if (options_.workings) name_stand_ins();
         if (options_.cautions) {
             if (a_.inertia) a_.schools = schools(machine_, axis_, *a_.inertia);
-            cautions(a_.problems, axis_, path_, a_, machine_.surroundings);
-            flags(a_.problems, axis_, path_, a_, machine_.unit_system);
+            for (Problem& p : cautions({machine_, axis_, a_}, path_)) a_.problems.push_back(std::move(p));
         }
         if (moves_.direct) make_direct(a_);
         return std::move(a_);
@@ -241,14 +231,7 @@ class Calculation {
     std::optional<Axis> stand_ins_;
     std::optional<Machine> stand_in_machine_; // without axes
     const Axis* taken_ = nullptr;
-    std::optional<Capability> can_;
     LoadModel load_;
-    std::optional<InertiaStatement> inertia_;
-    std::optional<Demand> demand_;
-    std::optional<MotorUse> use_;
-    std::optional<CycleHeat> heat_;
-    Downstream parts_;
-    std::optional<StiffnessStatement> stiffness_;
 
     void stop(Problem p, need::Bits serves) {
         waiting_->add(p, serves);
@@ -277,7 +260,7 @@ class Calculation {
                 taken_ = &*stand_ins_;
             }
         }
-        can_ = fulmox::capability(taken_->motor, taken_->drive, known_machine().site);
+        a_.can = fulmox::capability(taken_->motor, taken_->drive, known_machine().site);
     }
 
     void plan_motion() {
@@ -328,9 +311,9 @@ class Calculation {
                 for (const Segment& s : taken_->cycle.segments)
                     if (s.payload.given()) over.push_back({s.payload.si, 0, 2 * std::numbers::pi});
         }
-        inertia_ = inertia_statement(known_machine(), *taken_, over, options_.workings);
-        if (!std::isfinite(inertia_->load) || !std::isfinite(inertia_->rotor)) {
-            inertia_.reset();
+        a_.inertia = inertia_statement(known_machine(), *taken_, over, options_.workings);
+        if (!std::isfinite(a_.inertia->load) || !std::isfinite(a_.inertia->rotor)) {
+            a_.inertia.reset();
             stop(beyond(path_ + "/mechanism", "Mechanism", "load inertia"), need::inertia);
         }
     }
@@ -362,118 +345,113 @@ class Calculation {
                 need::calculation);
     }
 
-    std::vector<Limit> judge_now(
-        const Demand* d, const MotorUse* use, const CycleHeat* heat, const Downstream& parts = {}) const {
-        const Known known{held(a_.motion), held(inertia_), d, use, heat, known_peak(), d ? &parts.stages : nullptr,
-            held(parts.coupling), held(parts.brake), held(parts.overload), held(parts.precision)};
-        return judge_all({machine_, *taken_, policy_, known, options_.workings}, *waiting_);
+    RowInput rows_of(const StateResults& state) const {
+        return {.machine = machine_,
+            .axis = *taken_,
+            .policy = policy_,
+            .results = a_,
+            .state = state,
+            .load = state.demand ? state.demand->load : load_,
+            .waiting = *waiting_,
+            .workings = options_.workings};
     }
 
-    template <class T> static const T* held(const std::optional<T>& x) { return x ? &*x : nullptr; }
+    const Capability* known_peak() const { return waits(need::peak_curve | need::voltage) ? nullptr : a_.can.get(); }
 
-    const Capability* known_peak() const { return can_ && !waits(need::peak_curve | need::voltage) ? &*can_ : nullptr; }
+    // What a screw lasts by a spectrum of loads, or by the demand that is known.
+    void life_of_screw(StateResults& r) const {
+        const auto* s = std::get_if<Screw>(&taken_->mechanism);
+        if (!s || (!r.demand && s->spectrum.empty()) || !(options_.figures || s->life_asked.given())) return;
+        r.screw_life = screw_life(*s, r.demand.get());
+    }
 
-    Downstream downstream(const Demand& d, const MotorUse* use) const {
-        Downstream out;
+    // What the motor, the drive and the parts between motor and load are asked for.
+    void use_of_parts(StateResults& r) const {
+        const Demand& d = *r.demand;
+        if (a_.can) {
+            r.motor = motor_use(d, *a_.can);
+            r.heat = cycle_heat(taken_->motor, taken_->drive, known_machine().site, *r.motor, d);
+            if (const auto& model = r.motor->can.model) {
+                const MotorConditions& c = model->conditions();
+                r.currents = {model->numbers().sine_driven, r.motor->peak_current, r.motor->rms_current,
+                    c.drive_continuous, c.drive_peak};
+                if (std::isfinite(r.motor->rms_current) && std::isfinite(c.drive_continuous))
+                    r.overload = overload_integral(d, *r.motor, taken_->drive);
+            }
+        }
         // what no sheet judges is shown where it costs little
         const bool all = options_.figures && a_.motion->pieces.size() <= most_pieces_of_stages;
-        out.stages = stage_uses(d.load, *a_.motion, *taken_, [all](const Stage& s) { return all || s.has_sheet(); });
-        if (use && std::isfinite(use->rms_current) && std::isfinite(use->can.model->conditions().drive_continuous))
-            out.overload = overload_integral(d, *use, taken_->drive);
+        std::vector<StageUse> stages =
+            stage_uses(d.load, *a_.motion, *taken_, [all](const Stage& s) { return all || s.has_sheet(); });
+        for (StageUse& u : stages) u.stops = d.stop_time > 0 || taken_->stages[u.stage].stop_torque.given();
+        r.stages = std::move(stages);
         if ((options_.figures || taken_->accuracy.asked.given()) && d.load.path != LoadModel::Path::winder)
-            out.precision = precision_budget(*taken_, d, a_.motion->stroke(), known_peak());
-        if (moves_.direct) return out;
-        const bool told = inertia_ && inertia_->told && !waits(need::ratio_inertia);
+            r.precision = precision_budget(*taken_, d, a_.motion->stroke(), known_peak());
+        life_of_screw(r);
+        if (moves_.direct) return;
+        const bool told = a_.inertia && a_.inertia->told && !waits(need::ratio_inertia);
         if (taken_->coupling.there())
-            out.coupling = coupling_use(d, *taken_, waits(need::rotor) ? nullptr : known_peak(), told);
-        out.brake = brake_stop(d, *taken_, told);
-        return out;
+            r.coupling = coupling_use(d, *taken_, waits(need::rotor) ? nullptr : known_peak(), told);
+        r.brake.set(brake_stop(d, *taken_, told));
+    }
+
+    StateResults none_yet() const {
+        StateResults r;
+        r.screw_life.needs_also(screw_life_also(axis_));
+        r.precision.needs_also(position_error_also(axis_));
+        return r;
     }
 
     void demand() {
-        if (!a_.motion || waits(need::speeds)) return;
+        static_cast<StateResults&>(a_) = none_yet();
+        if (!a_.motion || waits(need::speeds)) return life_of_screw(a_);
         check_bounds();
-        if (waits(need::calculation)) return;
+        if (waits(need::calculation)) return life_of_screw(a_);
         const std::vector<FillState> states = fill_states(*taken_, {a_.motion->below(), a_.motion->above()});
         std::vector<LoadModel> loads;
         for (const FillState& state : states) loads.push_back(load_model(known_machine(), *taken_, state.web));
-        std::vector<AtFill> fills(states.size());
-        std::vector<Demand> at_fill = demands(
+        std::vector<AtFill> fills(states.size(), {none_yet(), {}, {}});
+        demands(
             loads, *a_.motion, *taken_,
-            [&](std::size_t i, const Demand& d) {
+            [&](std::size_t i, Demand d) {
                 AtFill& f = fills[i];
                 f.wrong = d.not_finite();
                 if (f.wrong) return;
-                if (can_) {
-                    f.use = motor_use(d, *can_);
-                    f.heat = cycle_heat(taken_->motor, taken_->drive, known_machine().site, *f.use, d);
-                }
-                f.parts = downstream(d, f.use ? &*f.use : nullptr);
-                f.limits = judge_now(&d, f.use ? &*f.use : nullptr, f.heat ? &*f.heat : nullptr, f.parts);
+                f.results.demand = std::move(d);
+                use_of_parts(f.results);
+                f.limits = judge_all(rows_of(f.results));
             },
             [&] { go_on(); });
-        for (std::size_t i = 0; i < fills.size(); ++i) {
-            fills[i].demand = std::move(at_fill[i]);
-            if (!fills[i].wrong || waits(need::calculation)) continue;
+        for (const AtFill& f : fills) {
+            if (!f.wrong || waits(need::calculation)) continue;
             // no part of it is to be trusted; where stand-ins are at fault it is what they stand for that is waited for
             if (stand_ins_ || stand_in_machine_) waiting_->also(need::demand, need::calculation);
-            if (!waits(need::calculation))
-                stop(beyond(path_ + "/mechanism", "Demand", *fills[i].wrong), need::calculation);
+            if (!waits(need::calculation)) stop(beyond(path_ + "/mechanism", "Demand", *f.wrong), need::calculation);
         }
-        if (waits(need::calculation)) return;
+        if (waits(need::calculation)) return life_of_screw(a_);
         // a winder is judged at every fill; each limit keeps its worst, and what is shown is the fill of most heat
         std::size_t shown = 0;
+        std::vector<FillUse> uses;
         for (std::size_t i = 0; states.size() > 1 && i < states.size(); ++i) {
-            const Demand& d = fills[i].demand;
+            const Demand& d = *fills[i].results.demand;
             keep_worst(a_.limits, std::move(fills[i].limits), "roll " + states[i].name, "inertia_ratio");
-            if (!waits(need::demand)) {
-                a_.fills.push_back(
-                    {states[i].name, states[i].web, d.rms_torque, std::abs(d.peak.torque), d.peak_speed});
-                const std::string key = "demand.fill_" + std::to_string(i);
-                const auto add = [&](const char* what, const char* label, double si) {
-                    Figure f;
-                    f.key = key + what;
-                    f.label = label + std::string(", ") + states[i].name;
-                    f.kind = Kind::torque;
-                    f.si = si;
-                    if (options_.workings) f.read_from = "the demand at this fill, span by span";
-                    a_.figures.push_back(std::move(f));
-                };
-                add(".rms_torque", "RMS torque", d.rms_torque);
-                add(".peak_torque", "Peak torque", d.peak.torque);
-            }
-            if (d.rms_torque > fills[shown].demand.rms_torque) shown = i;
-            a_.fill_shown = states[shown].name;
+            uses.push_back({states[i].name, states[i].web, d.rms_torque, d.peak.torque, d.peak_speed});
+            if (d.rms_torque > fills[shown].results.demand->rms_torque) shown = i;
         }
-        if (states.size() == 1) a_.limits = std::move(fills[0].limits);
-        demand_ = std::move(fills[shown].demand);
-        use_ = std::move(fills[shown].use);
-        heat_ = std::move(fills[shown].heat);
-        parts_ = std::move(fills[shown].parts);
+        if (states.size() > 1) {
+            a_.fills = std::move(uses);
+            a_.fill_shown = states[shown].name;
+        } else {
+            a_.limits = std::move(fills[0].limits);
+        }
+        static_cast<StateResults&>(a_) = std::move(fills[shown].results);
     }
 
     void figures() {
-        if (!options_.figures) return a_.figures.clear();
+        if (!options_.figures) return;
         // with stand-ins too: rows that wait leave it alone
-        if (inertia_ && !moves_.direct) stiffness_ = stiffness_statement(*taken_, load_, *inertia_);
-        std::vector<Figure> all =
-            fulmox::figures({*taken_, demand_ ? demand_->load : load_, words_, a_.motion ? &*a_.motion : nullptr,
-                                inertia_ ? &*inertia_ : nullptr, demand_ ? &*demand_ : nullptr, can_ ? &*can_ : nullptr,
-                                use_ ? &*use_ : nullptr, heat_ ? &*heat_ : nullptr, &machine_, options_.workings,
-                                &policy_, held(parts_.coupling), held(parts_.brake), held(parts_.overload),
-                                held(stiffness_), held(parts_.precision)},
-                *waiting_);
-        // those of the fills stand between the motion and the load
-        const auto end_of_motion =
-            std::find_if(all.begin(), all.end(), [](const Figure& f) { return !f.key.starts_with("motion."); });
-        all.insert(
-            end_of_motion, std::make_move_iterator(a_.figures.begin()), std::make_move_iterator(a_.figures.end()));
-        a_.figures = std::move(all);
-    }
-
-    bool inertia_statement_known() const {
-        return a_.inertia &&
-               !waits(need::rotor | need::ratio_inertia | need::stiffness | need::bending | need::buckling);
+        if (a_.inertia && !moves_.direct) a_.stiffness = stiffness_statement(*taken_, load_, *a_.inertia);
+        a_.figures = fulmox::figures(rows_of(a_));
     }
 
     // Each limit names the defaults that took the place of empty fields among what it needs.
@@ -494,33 +472,6 @@ class Calculation {
                     l.stand_ins.push_back({below, f.label(), f.quantity_spec.if_empty.words});
         }
     }
-
-    // Pictures and tables show a stage as a whole, or not at all.
-    void hide_what_waits() {
-        if (!waits(need::travel | need::inertia)) {
-            a_.inertia = std::move(inertia_);
-            if (waits(need::rotor)) {
-                std::erase_if(a_.inertia->shares, [](const InertiaShare& s) { return s.rotor_side; });
-                a_.inertia->rotor = 0;
-            }
-        }
-        const need::Bits motor =
-            need::peak_curve | need::continuous_curve | need::voltage | need::top_speed | need::surroundings;
-        if (!waits(motor)) a_.can = can_;
-        if (inertia_statement_known()) a_.stiffness = std::move(stiffness_);
-        if (waits(need::demand)) return;
-        a_.demand = std::move(demand_);
-        if (!waits(need::stop | need::stage)) a_.stages = std::move(parts_.stages);
-        if (!waits(need::stop | need::coupling)) a_.coupling = parts_.coupling;
-        if (!waits(need::motor_brake | need::brake_stop)) a_.brake = std::move(parts_.brake);
-        if (!waits(need::current | need::resistance | need::temperatures | need::voltage | need::drive_overload))
-            a_.overload = parts_.overload;
-        if (!waits(need::precision | need::stiffness | need::bending | need::buckling | need::pulses))
-            a_.precision = std::move(parts_.precision);
-        if (!waits(motor)) a_.motor = std::move(use_);
-        if (!waits(motor | need::current | need::resistance | need::temperatures | need::thermal))
-            a_.heat = std::move(heat_);
-    }
 };
 
 // Where nothing is known for this reason.
@@ -529,7 +480,15 @@ Assessment nothing_known(const Machine& machine, const Axis& axis, const std::st
     a.problems = validate(axis, path, &machine.materials);
     Waiting waiting(machine, axis, path, {});
     waiting.add(problem, need::everything);
-    a.limits = judge_all({machine, axis, policy_of(machine, axis), {}, false}, waiting);
+    const LoadModel none;
+    a.limits = judge_all({.machine = machine,
+        .axis = axis,
+        .policy = policy_of(machine, axis),
+        .results = a,
+        .state = a,
+        .load = none,
+        .waiting = waiting,
+        .workings = false});
     return a;
 }
 
@@ -549,7 +508,7 @@ Assessment assess_one(
     const Machine& machine, const Axis& axis, const std::string& path, AssessOptions options, bool too_long) {
     std::string why;
     try {
-        return Calculation(machine, axis, path, options, too_long).take();
+        return AxisAssessor(machine, axis, path, options, too_long).take();
     } catch (const std::bad_alloc&) {
         why = "it needs more memory than there is; the cycle is too long";
     } catch (const std::exception& e) {

@@ -1,20 +1,10 @@
 // The whole assessment of one axis: from what the user wrote to the list of limits.
 #pragma once
 
-#include "core/demand/demand.h"
-#include "core/demand/stages.h"
-#include "core/drivetrain/brake_stop.h"
-#include "core/drivetrain/coupling_bounds.h"
-#include "core/drivetrain/precision.h"
-#include "core/drivetrain/stiffness.h"
-#include "core/load/statement.h"
 #include "core/match/limit.h"
+#include "core/match/results.h"
 #include "core/model/machine.h"
 #include "core/model/problem.h"
-#include "core/motion/trajectory.h"
-#include "core/motor/capability.h"
-#include "core/motor/cycle_heat.h"
-#include "core/motor/overload_integral.h"
 
 #include <functional>
 #include <optional>
@@ -47,35 +37,20 @@ struct SchoolView {
     bool chosen = false;
 };
 
-/// What one fill of a winder asks for.
-struct FillUse {
-    std::string name;
-    double web = 0; ///< m
-    double rms_torque = 0, peak_torque = 0, peak_speed = 0;
-};
-
-struct Assessment {
-    Problems problems; ///< errors stop the part they concern; flags and cautions do not
-    std::optional<Trajectory> motion;
+/// The results, and what is judged by them.
+struct Assessment : AxisResults, StateResults {
+    Problems problems;                    ///< errors stop the part they concern; flags and cautions do not
     std::optional<Trajectory> known_part; ///< the segments before the first that is not known, where the cycle is not
-    std::optional<InertiaStatement> inertia;
-    std::optional<Demand> demand;
-    std::vector<StageUse> stages;             ///< from the motor; empty: none, or not known
-    std::optional<CouplingUse> coupling;      ///< where there is one
-    std::optional<BrakeStop> brake;           ///< where there is one
-    std::optional<OverloadIntegral> overload; ///< of the drive, where its currents are given
-    std::optional<StiffnessStatement> stiffness;
-    std::optional<PrecisionBudget> precision; ///< not of a winder
-    std::optional<Capability> can;            ///< of the motor, whatever the axis asks of it
-    std::optional<MotorUse> motor;
-    std::optional<CycleHeat> heat; ///< of the motor over the cycle
     std::vector<Figure> figures;
     std::vector<Limit> limits;
     std::vector<SchoolView> schools;
-    std::vector<FillUse> fills; ///< of a winder, empty to full
-    bool pending = false;       ///< it is still being made
-    std::string fill_shown;     ///< the one `demand` belongs to: most heat
+    bool pending = false;   ///< it is still being made
+    std::string fill_shown; ///< of a winder, the one `demand` belongs to: most heat
 
+    template <class Do> void each_result(const Do& act) {
+        AxisResults::each(act);
+        StateResults::each(act);
+    }
     /// The cycle, or of one that is not known the segments before the first that is missing; null: none of them.
     const Trajectory* known_motion() const { return motion ? &*motion : known_part ? &*known_part : nullptr; }
     const Figure* figure(std::string_view key) const;

@@ -1,7 +1,8 @@
 #include "core/match/candidates.h"
 
 #include "core/match/assess.h"
-#include "core/match/stepper_rows.h"
+#include "core/match/limits.h"
+#include "core/match/stepping.h"
 #include "core/model/walk.h"
 #include "core/quantity/columns.h"
 
@@ -71,7 +72,7 @@ std::vector<Candidate> judge_each(const Machine& machine, std::size_t index, std
         const Limit& worst = a.limits[*deciding(a.limits)];
         // nothing but accepted unknowns: no reason against it
         c.state = worst.accepted ? LimitState::fits : worst.state;
-        if (!yes_or_no(worst.key)) c.tightest = worst.utilisation();
+        if (!worst.yes_or_no) c.tightest = worst.utilisation();
         c.key = worst.key;
         c.limit = worst.label;
         c.reason = worst.reason;
@@ -88,12 +89,8 @@ std::vector<Candidate> judge_each(const Machine& machine, std::size_t index, std
 } // namespace
 
 std::string_view part_of_limit(std::string_view key) {
-    for (const auto& [head, part] : {std::pair<std::string_view, std::string_view>{"stage", "gearhead"},
-             {"coupling", "coupling"}, {"brake", "brake"}, {"drive", "drive"}, {"voltage", "drive"},
-             {"open_circuit_emf", "drive"}, {"pulse_rate", "drive"}, {"screw", "screw"}, {"critical_speed", "screw"},
-             {"buckling", "screw"}, {"speed_value", "screw"}, {"precision", "precision"}})
-        if (key.starts_with(head)) return part;
-    return "motor";
+    const LimitRow* row = limit_row(key);
+    return row ? row->part : "motor";
 }
 
 const char* part_name(std::string_view part) {

@@ -1,18 +1,36 @@
-// What an axis is cautioned of, and what looks odd about it: words beside the limits.
+// What an axis is cautioned of, and what looks odd about it: rows of words beside the limits.
 #pragma once
 
 #include "core/match/assess.h"
 
 #include <string>
+#include <vector>
 
 namespace fulmox {
 
-/// Where work can hurt someone or a motor does not belong; source: ISO 12100, ISO 13849-1, IEC 60204-1 and the like,
-/// named in the words. `path` is the axis' JSON pointer.
-void cautions(
-    Problems& out, const Axis& axis, const std::string& path, const Assessment& a, const Surroundings& around);
+/// Everything a caution may look at.
+struct CautionInput {
+    const Machine& machine;
+    const Axis& axis;
+    const Assessment& assessment;
+};
 
-/// What is probably not meant so.
-void flags(Problems& out, const Axis& axis, const std::string& path, const Assessment& a, UnitSystem system);
+/// A caution (someone or something can come to harm) or what is probably not meant so, under a stable key.
+struct CautionRow {
+    const char* key;
+    Severity severity = Severity::caution;
+    const char* field;
+    const char* path; ///< below the axis
+    bool (*applies)(const CautionInput&);
+    std::string (*words)(const CautionInput&);
+    const char* meaning;                                 ///< for docs/formats
+    std::string (*label)(const CautionInput&) = nullptr; ///< in place of `field`
+};
+
+/// All rows. Sources: ISO 12100, ISO 13849-1, IEC 60204-1 and the like, named in the words.
+const std::vector<CautionRow>& caution_rows();
+
+/// Those that apply, with the axis' JSON pointer before their paths.
+Problems cautions(const CautionInput& in, const std::string& path);
 
 } // namespace fulmox

@@ -101,19 +101,15 @@ LimitCount count(const std::vector<Limit>& limits) {
     return c;
 }
 
-bool yes_or_no(std::string_view key) {
-    return key == "coupling_bores" || key == "coupling_range" || key == "stage_mating";
-}
-
 std::string use_text(const Limit& l) {
-    return l.state == LimitState::cannot_say || yes_or_no(l.key) ? std::string() : use_text(l.utilisation());
+    return l.state == LimitState::cannot_say || l.yes_or_no ? std::string() : use_text(l.utilisation());
 }
 
 namespace {
 
 // What orders limits of one state: of a yes there is nothing to come near to.
 double nearness(const Limit& l) {
-    return l.state == LimitState::cannot_say || (l.state != LimitState::over && yes_or_no(l.key)) ? 0 : l.utilisation();
+    return l.state == LimitState::cannot_say || (l.state != LimitState::over && l.yes_or_no) ? 0 : l.utilisation();
 }
 
 } // namespace

@@ -38,6 +38,7 @@ struct Limit {
     std::vector<StandIn> stand_ins; ///< of what it needs; with workings only
     std::vector<Missing> missing;   ///< which values are missing where it cannot be said
     bool accepted = false;          ///< it cannot be said, and all that is missing is accepted
+    bool yes_or_no = false;         ///< as bores that are there or are not: a share of what is allowed tells nothing
 
     /// used/allowed; infinite where nothing is allowed, NaN where it cannot be said.
     double utilisation() const;
@@ -65,9 +66,6 @@ void judge(Limit& l);
 
 /// What is used of what is allowed, in words: "86 %", "> max." where nothing is allowed, "–" where it cannot be said.
 std::string use_text(double utilisation);
-
-/// Whether a limit is yes or no, as bores that are there or are not: of it a share of what is allowed tells nothing.
-bool yes_or_no(std::string_view key);
 
 /// Use of a limit in per cent; empty where it cannot be said or is yes or no.
 std::string use_text(const Limit& limit);

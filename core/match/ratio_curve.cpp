@@ -1,7 +1,7 @@
 #include "core/match/ratio_curve.h"
 
 #include "core/match/assess.h"
-#include "core/match/stepper_rows.h"
+#include "core/match/stepping.h"
 #include "core/quantity/format.h"
 
 #include <algorithm>

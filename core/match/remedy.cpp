@@ -1,6 +1,6 @@
 #include "core/match/remedy.h"
 
-#include "core/match/stepper_rows.h"
+#include "core/match/stepping.h"
 #include "core/match/words.h"
 #include "core/quantity/format.h"
 

@@ -18,6 +18,7 @@ struct Problem {
     std::string field;   ///< label, as in the form
     std::string message; ///< what was found, what is allowed, what to do
     int line = 0;        ///< line of the file it came from, 0: unknown
+    std::string key{};   ///< of a caution: stable; else empty
 
     bool operator==(const Problem&) const = default;
 };

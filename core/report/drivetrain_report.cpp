@@ -3,7 +3,8 @@
 #include "core/drivetrain/screw_layout.h"
 #include "core/drivetrain/screw_life.h"
 #include "core/drivetrain/screw_limits.h"
-#include "core/match/drivetrain_rows.h"
+#include "core/match/mating.h"
+#include "core/match/torque_limit.h"
 #include "core/quantity/not_finite.h"
 
 #include <algorithm>
@@ -28,12 +29,11 @@ Value coupling_json(const Axis& axis, const Assessment& a) {
             {"forward", bounds(u.bounds[of][CouplingUse::forward])},
             {"backward", bounds(u.bounds[of][CouplingUse::backward])}};
     };
-    const bool stops = a.demand && a.demand->stop_time > 0;
     const auto range = [](double low, double high) { return Value{{"least", finite(low)}, {"most", finite(high)}}; };
     const double none = no_number;
     return {{"shaft", axis.stages.empty() || c.place == CouplingPlace::motor ? "motor" : "mechanism"},
         {"service_factor", finite(factor)}, {"cycle_torque", asks(u.cycle)},
-        {"emergency_stop_torque", asks(stops ? u.emergency : none)},
+        {"emergency_stop_torque", asks(u.stops ? u.emergency : none)},
         {"external_torque", range(u.external_least, u.external_most)},
         {"load_share", u.bounded ? range(u.load_share_least, u.load_share_most) : range(none, none)},
         {"motor_peak", both(CouplingUse::motor)}, {"emergency_stop", both(CouplingUse::stop)},
@@ -62,10 +62,8 @@ Value brake_json(const Axis& axis, const Assessment& a) {
 }
 
 Value drive_json(const Machine& machine, const Axis& axis, const Assessment& a) {
-    const auto* use = a.motor ? &*a.motor : nullptr;
-    const bool model = use && use->can.model;
+    const DriveCurrents* c = a.currents.get();
     const double none = no_number;
-    const MotorConditions* c = model ? &use->can.model->conditions() : nullptr;
     Value limit = nullptr;
     if (a.demand && !motion_of(axis.mechanism).direct) {
         const TorqueLimit t = torque_limit(axis, a.demand->load, policy_of(machine, axis));
@@ -80,11 +78,10 @@ Value drive_json(const Machine& machine, const Axis& axis, const Assessment& a) 
             {"trip_cycle", o.trips ? finite(o.trip_cycle) : Value(nullptr)},
             {"trip_time", o.trips ? finite(o.trip_time) : Value(nullptr)}};
     }
-    return {{"amperes", !model                                  ? Value(nullptr)
-                        : use->can.model->numbers().sine_driven ? Value("rms")
-                                                                : Value("dc")},
-        {"peak_current", finite(model ? use->peak_current : none)},
-        {"rms_current", finite(model ? use->rms_current : none)},
+    return {{"amperes", !c       ? Value(nullptr)
+                        : c->rms ? Value("rms")
+                                 : Value("dc")},
+        {"peak_current", finite(c ? c->peak : none)}, {"rms_current", finite(c ? c->over_cycle : none)},
         {"continuous_allowed", finite(c ? c->drive_continuous : none)},
         {"peak_allowed", finite(c ? c->drive_peak : none)},
         {"currents_left", finite(drive_share(axis.drive, machine.site))}, {"overload", std::move(overload)},
@@ -120,6 +117,10 @@ Value screw_json(const Axis& axis, const Assessment& a) {
     const auto* s = std::get_if<Screw>(&axis.mechanism);
     if (!s) return nullptr;
     Value speeds = nullptr, buckling = nullptr, life = nullptr;
+    const auto known = [&](const char* figure) {
+        const Figure* f = a.figure(figure);
+        return f && !f->waits;
+    };
     const bool sized =
         s->root_diameter.given() && s->length.given() && s->elastic_modulus.given() && s->density.given();
     if (sized) {
@@ -134,20 +135,17 @@ Value screw_json(const Axis& axis, const Assessment& a) {
         };
         const auto speed = [](const Screw& x) { return critical_speed(x, false).value; };
         const auto load = [](const Screw& x) { return buckling_load(x, false).value; };
-        if (s->turns == ScrewTurns::screw)
+        if (s->turns == ScrewTurns::screw && known("screw.critical_speed"))
             speeds = {{"ends", Screw::fixities[static_cast<std::size_t>(s->fixity)].key}, {"value", finite(speed(*s))},
                 {"by_ends", by_ends(speed)}};
-        buckling = {{"ends", Screw::fixities[static_cast<std::size_t>(s->fixity)].key}, {"value", finite(load(*s))},
-            {"by_ends", by_ends(load)}};
+        if (known("screw.buckling_load"))
+            buckling = {{"ends", Screw::fixities[static_cast<std::size_t>(s->fixity)].key}, {"value", finite(load(*s))},
+                {"by_ends", by_ends(load)}};
     }
-    if (a.demand || !s->spectrum.empty()) {
-        const bool told = std::all_of(s->spectrum.begin(), s->spectrum.end(),
-            [](const LoadShare& l) { return l.force.given() && l.speed.given() && l.share.given(); });
-        if (told) {
-            const ScrewLife l = screw_life(*s, a.demand ? &*a.demand : nullptr);
-            life = {{"by_spectrum", l.typed}, {"mean_load", finite(l.mean_load)}, {"mean_speed", finite(l.mean_speed)},
-                {"revolutions", finite(l.revolutions)}, {"hours", finite(l.hours)}, {"travel", finite(l.travel)}};
-        }
+    if (a.screw_life) {
+        const ScrewLife& l = *a.screw_life;
+        life = {{"by_spectrum", l.typed}, {"mean_load", finite(l.mean_load)}, {"mean_speed", finite(l.mean_speed)},
+            {"revolutions", finite(l.revolutions)}, {"hours", finite(l.hours)}, {"travel", finite(l.travel)}};
     }
     return {{"critical_speed", std::move(speeds)}, {"buckling_load", std::move(buckling)}, {"life", std::move(life)},
         {"plan", plan_json(axis, *s, a)}};

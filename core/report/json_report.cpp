@@ -3,7 +3,7 @@
 #include "core/demand/segments.h"
 #include "core/match/figures.h"
 #include "core/match/limits.h"
-#include "core/match/stage_rows.h"
+#include "core/match/stage_life.h"
 #include "core/match/which_kind.h"
 #include "core/motor/constants.h"
 #include "core/quantity/format.h"
@@ -33,11 +33,7 @@ Value roomy_object(std::size_t members) {
     return out;
 }
 
-// What the row of this key needs on this mechanism, by name.
-template <class Rows> const auto* row_of(const Rows& rows, const std::string& key) {
-    const auto row = std::find_if(rows.begin(), rows.end(), [&](const auto& r) { return key == r.key; });
-    return row == rows.end() ? nullptr : &*row;
-}
+// What a row needs, by name.
 Value needs_json(need::Bits needs) { return need::names(needs); }
 
 // Forces and masses of a linear drive stand where others have torques and inertias.
@@ -136,7 +132,8 @@ Value kinds_json(const KindChoice& c) {
 // What each stage is asked for, with its share of what the sheet allows.
 Value stages_json(const Axis& axis, const Assessment& a) {
     Value out = Value::array();
-    for (const StageUse& u : a.stages) {
+    if (!a.stages) return out;
+    for (const StageUse& u : *a.stages) {
         const Stage& s = axis.stages[u.stage];
         const auto shared = [](double value, const QuantityBase& allowed) {
             return Value{{"value", finite(value)}, {"allowed", finite(allowed.si)},
@@ -152,8 +149,7 @@ Value stages_json(const Axis& axis, const Assessment& a) {
                 finite(
                     a.demand ? motor_peak_at(axis, a.demand->load, a.can ? &*a.can : nullptr, u.stage) : std::nan(""))},
             {"life", finite(stage_life(s, u))}};
-        const bool stops = s.stop_torque.given() || (a.demand && a.demand->stop_time > 0);
-        one["emergency_torque"] = shared(stops ? u.emergency : std::nan(""), s.emergency_torque);
+        one["emergency_torque"] = shared(u.stops ? u.emergency : std::nan(""), s.emergency_torque);
         out.push_back(std::move(one));
     }
     return out;
@@ -164,10 +160,10 @@ Value axis_json(const Machine& machine, const Axis& axis, const std::string& pat
     const Units own(axis);
     Value results = roomy_object(a.figures.size());
     for (const Figure& f : a.figures) {
-        const FigureRow* row = row_of(figure_rows(), f.key);
+        const FigureRow* row = figure_row(f.key);
         results[f.key] = {{"label", f.label}, {"value", finite(f.si)}, {"unit", std::string(info(f.kind).si_unit)},
             {"note", f.note.in(units)}, {"working", working_json(f.working)}, {"read_from", f.read_from},
-            {"needs", needs_json(needs_on(row ? needs_of(*row, axis.mechanism) : need::demand, axis))}};
+            {"needs", needs_json(needs_on(row ? needs_of(*row, axis) : need::demand, axis))}};
     }
     Value limits = Value::array();
     for (const Limit& l : a.limits) {

@@ -1,7 +1,8 @@
 // Coupling, brake and drive.
 #include "core/drivetrain/brake_stop.h"
 #include "core/match/coupling_kinds.h"
-#include "core/match/drivetrain_rows.h"
+#include "core/match/mating.h"
+#include "core/match/torque_limit.h"
 #include "core/motor/overload_integral.h"
 #include "core/quantity/format.h"
 #include "core/report/json_report.h"

@@ -321,10 +321,10 @@ TEST_CASE("a fan wants torque with the square of speed, always against the motio
 TEST_CASE("what cannot be said of one fill of a winder cannot be said of the winder") {
     Machine m = machine_with("winder");
     const Assessment before = assess(m, 0);
-    REQUIRE(before.fills.size() == 5);
+    REQUIRE(before.fills->size() == 5);
     REQUIRE(before.limit("continuous_loss")->state != LimitState::cannot_say);
     // the continuous curve ends between the speeds of the empty and of the full roll
-    const double middle = (before.fills[0].peak_speed + before.fills[4].peak_speed) / 2;
+    const double middle = (before.fills->front().peak_speed + before.fills->back().peak_speed) / 2;
     auto& curve = m.axes[0].motor.continuous;
     curve.resize(2);
     curve[0].torque = curve[1].torque = Quantity<Kind::torque>("1000 N·m");
@@ -348,12 +348,14 @@ TEST_CASE(
     CHECK(full.roll_radius(full.web_start) == Approx(0.2));
     CHECK(load_model(m, m.axes[0]).roll_radius(0) == Approx(0.038));
     const Assessment a = assess(m, 0);
-    REQUIRE(a.fills.size() == 5);
-    for (std::size_t i = 1; i < a.fills.size(); ++i) CHECK(a.fills[i].peak_speed < a.fills[i - 1].peak_speed);
+    REQUIRE(a.fills);
+    const std::vector<FillUse>& fills = *a.fills;
+    REQUIRE(fills.size() == 5);
+    for (std::size_t i = 1; i < fills.size(); ++i) CHECK(fills[i].peak_speed < fills[i - 1].peak_speed);
     double most = 0;
-    for (const FillUse& f : a.fills) most = std::max(most, f.rms_torque);
+    for (const FillUse& f : fills) most = std::max(most, f.rms_torque);
     CHECK(a.demand->rms_torque == most);
-    CHECK(a.limit("speed")->used == Approx(a.fills[0].peak_speed)); // the empty core turns fastest
+    CHECK(a.limit("speed")->used == Approx(fills[0].peak_speed)); // the empty core turns fastest
     CHECK(a.limit("speed")->reason.in(UnitSystem::si).find("empty") != std::string::npos);
     CHECK(a.limit("holding")->reason.in(UnitSystem::si).find("full") != std::string::npos);
     CHECK(holding_torque(full, 0, 0, 0, false) == Approx(60 * 0.2));

@@ -15,21 +15,8 @@ using Catch::Matchers::Contains;
 
 namespace {
 
-const FigureRow* figure_row(const std::string& key) {
-    for (const FigureRow& r : figure_rows())
-        if (key == r.key) return &r;
-    return nullptr; // those of a winder's fills, which need the whole demand
-}
-
-const LimitRow& limit_row(const std::string& key) {
-    for (const LimitRow& r : limit_rows())
-        if (key == r.key) return r;
-    throw std::runtime_error(key);
-}
-
 need::Bits needs_of(const Figure& f, const Machine& m) {
-    const FigureRow* row = figure_row(f.key);
-    return needs_on(row ? fulmox::needs_of(*row, m.axes[0].mechanism) : need::demand, m.axes[0]);
+    return needs_on(fulmox::needs_of(*figure_row(f.key), m.axes[0]), m.axes[0]);
 }
 
 // Where a force changes its sign a span is cut, and a sum over the cycle is made of other parts.
@@ -69,12 +56,12 @@ void compare(
     for (const Limit& l : was.limits) {
         INFO(l.key);
         const Limit* g = now.limit(l.key);
-        const bool touched = (needs_on(needs_of(limit_row(l.key), m.axes[0]), m.axes[0]) & serves) != 0;
+        const bool touched = (needs_on(needs_of(*limit_row(l.key), m.axes[0]), m.axes[0]) & serves) != 0;
         if (touched && missing.empty()) continue;
         if (touched) {
             if (!g) continue;
             // what is known may be enough to say that it is over
-            const need::Bits enough = limit_row(l.key).over_by;
+            const need::Bits enough = limit_row(l.key)->over_by;
             if (enough != 0 && (enough & serves) == 0 && g->state == LimitState::over) continue;
             CHECK(g->state == LimitState::cannot_say);
             CHECK_THAT(g->reason.in(UnitSystem::si), Contains("waits for: ") && Contains(missing));
@@ -139,7 +126,92 @@ std::vector<std::pair<std::string, Machine>> axes_of_every_kind() {
     return out;
 }
 
+// Whether a result is there, and what it needs.
+struct ResultState {
+    AxisResult which;
+    const char* name;
+    bool there;
+    need::Bits needs;
+};
+std::vector<ResultState> results_of(const Assessment& a) {
+    const auto of = [](AxisResult which, const char* name, const auto& result) {
+        return ResultState{which, name, result.has_value(), result.needs()};
+    };
+    return {of(AxisResult::motion, "motion", a.motion), of(AxisResult::inertia, "inertia", a.inertia),
+        of(AxisResult::stiffness, "stiffness", a.stiffness), of(AxisResult::demand, "demand", a.demand),
+        of(AxisResult::fills, "fills", a.fills), of(AxisResult::currents, "currents", a.currents),
+        of(AxisResult::heat, "heat", a.heat), of(AxisResult::stages, "stages", a.stages),
+        of(AxisResult::coupling, "coupling", a.coupling), of(AxisResult::brake, "brake", a.brake),
+        of(AxisResult::overload, "overload", a.overload), of(AxisResult::screw_life, "screw life", a.screw_life),
+        of(AxisResult::precision, "precision", a.precision)};
+}
+
+// No row speaks of a result that is hidden.
+void hidden_results_are_silent(const Assessment& now) {
+    for (const ResultState& r : results_of(now)) {
+        if (r.there) continue;
+        INFO(r.name << " is not there");
+        for (const Figure& f : now.figures)
+            if (figure_row(f.key)->reads == r.which) {
+                INFO(f.key);
+                CHECK(f.waits);
+            }
+        for (const Limit& l : now.limits)
+            if (const LimitRow* row = limit_row(l.key); row->reads == r.which) {
+                INFO(l.key);
+                CHECK(l.state == LimitState::cannot_say);
+            }
+    }
+}
+
 } // namespace
+
+TEST_CASE("a result needs what all rows of it need, and is hidden where they are silent") {
+    for (const auto& [name, m] : axes_of_every_kind()) {
+        for (const ResultState& r : results_of(assess(m, 0))) {
+            INFO(name << ", " << r.name);
+            need::Bits common = need::everything;
+            int rows = 0;
+            const auto look = [&](const char* key, need::Bits needs) {
+                INFO(key);
+                CHECK((needs & r.needs) == r.needs);
+                common &= needs;
+                ++rows;
+            };
+            for (const FigureRow& f : figure_rows())
+                if (f.reads == r.which) look(f.key, f.needs | (f.more ? f.more(m.axes[0]) : 0));
+            for (const LimitRow& l : limit_rows())
+                if (l.reads == r.which) look(l.key, l.over_by ? l.over_by : needs_of(l, m.axes[0]));
+            CHECK(rows > 0);
+            CHECK(common == r.needs);
+        }
+    }
+}
+
+TEST_CASE("the report has an object where the figures of it speak") {
+    Machine m = demo();
+    for (std::size_t i = 0; i < m.axes.size(); ++i) {
+        Machine one = m;
+        one.axes = {m.axes[i]};
+        for (FieldRef& f : quantities(one)) {
+            if (!f.quantity_spec.required) continue;
+            const QuantityBase kept = *f.quantity;
+            *f.quantity = QuantityBase{};
+            const Assessment now = assess(one, 0);
+            *f.quantity = kept;
+            INFO(m.axes[i].name << " " << f.path);
+            const auto speaks = [&](const char* key) {
+                const Figure* figure = now.figure(key);
+                return figure && !figure->waits && std::isfinite(figure->si);
+            };
+            if (speaks("motor.peak_current")) CHECK(now.currents);
+            if (speaks("screw.life")) CHECK(now.screw_life);
+            if (speaks("precision.worst_case")) CHECK(now.precision);
+            if (speaks("heat.winding_mean")) CHECK(now.heat);
+            CHECK((now.currents.has_value() || !speaks("motor.rms_current")));
+        }
+    }
+}
 
 TEST_CASE("a field that is emptied silences what needs it, by name, and nothing else") {
     std::set<std::string> emptied;
@@ -157,6 +229,7 @@ TEST_CASE("a field that is emptied silences what needs it, by name, and nothing 
             const bool of_motor =
                 f.path.find("/motor/") != std::string::npos || f.path.find("/bus_voltage") != std::string::npos;
             if (!idle || !of_motor) compare(m, was, now, f.serves, f.label());
+            hidden_results_are_silent(now);
             *f.quantity = kept;
             emptied.insert(f.path);
         }
@@ -224,6 +297,7 @@ TEST_CASE("several that are missing or unreadable at once silence what any of th
                     if (const auto f = find_field(m, p.path)) serves |= f->serves;
             CHECK(has_errors(now.problems) == (serves != 0));
             compare(m, was, now, serves, "waits for: ");
+            hidden_results_are_silent(now);
             for (const Limit& l : now.limits)
                 if (l.state != LimitState::cannot_say) {
                     // a temperature that never settles is none, nor an overload that grows, nor a stop that never ends

@@ -415,15 +415,15 @@ TEST_CASE("each candidate is what the axis itself would say with it") {
                 CHECK(judged[k].key == worst.key);
                 CHECK(judged[k].state == (worst.accepted ? LimitState::fits : worst.state));
                 // over if one is, else unknown if one is that nobody accepts, else tight, else fits
-                const auto any = [&](LimitState state) {
+                const auto any = [&](LimitState asked) {
                     return std::any_of(a.limits.begin(), a.limits.end(),
-                        [&](const Limit& l) { return l.state == state && !l.accepted; });
+                        [&](const Limit& l) { return l.state == asked && !l.accepted; });
                 };
                 CHECK(judged[k].state == (any(LimitState::over)            ? LimitState::over
                                              : any(LimitState::cannot_say) ? LimitState::cannot_say
                                              : any(LimitState::tight)      ? LimitState::tight
                                                                            : LimitState::fits));
-                if (yes_or_no(worst.key) || std::isnan(worst.utilisation()))
+                if (worst.yes_or_no || std::isnan(worst.utilisation()))
                     CHECK(std::isnan(judged[k].tightest)); // of a yes or no there is no share
                 else
                     CHECK(judged[k].tightest == worst.utilisation());

@@ -1,7 +1,7 @@
 // What the cycle asks of gearheads and other stages, and how their sheets are held against it.
 #include "core/demand/stages.h"
 #include "core/match/assess.h"
-#include "core/match/stage_rows.h"
+#include "core/match/stage_life.h"
 #include "tests/catch.h"
 #include "tests/demo.h"
 
@@ -85,7 +85,7 @@ TEST_CASE("behind a stage lies an axis without it") {
     const Machine m = demo();
     const Assessment a = assess(m, table_axis);
     REQUIRE(a.demand);
-    REQUIRE(a.stages.size() == 1);
+    REQUIRE(a.stages->size() == 1);
     // at every instant: what the stage gives is what the mechanism takes, and turns as fast
     const LoadModel beyond = beyond_stage(a.demand->load, 0);
     CHECK(beyond.stages.empty());
@@ -97,8 +97,8 @@ TEST_CASE("behind a stage lies an axis without it") {
         CHECK(seen.torque == Approx(whole.mechanism_torque));
         CHECK(seen.speed * 16 == Approx(whole.speed));
     }
-    CHECK(a.stages[0].peak_speed == Approx(a.demand->peak_speed));
-    CHECK(a.stages[0].mean_speed == Approx(a.demand->mean_speed));
+    CHECK(a.stages->at(0).peak_speed == Approx(a.demand->peak_speed));
+    CHECK(a.stages->at(0).mean_speed == Approx(a.demand->mean_speed));
 }
 
 TEST_CASE("equivalent torque is the mean of powers weighted by turns") {
@@ -109,24 +109,24 @@ TEST_CASE("equivalent torque is the mean of powers weighted by turns") {
         s.rated_torque = q<Kind::torque>("10 N·m");
         s.exponent = q<Kind::number>(std::to_string(exponent));
         const Assessment a = assess(given(pieces, {s}), 0);
-        REQUIRE(a.stages.size() == 1);
+        REQUIRE(a.stages->size() == 1);
         double over = 0, under = 0;
         for (const Piece3& p : pieces) {
             over += p.speed * p.lasts * std::pow(p.torque, exponent);
             under += p.speed * p.lasts;
         }
         INFO(exponent);
-        CHECK(a.stages[0].equivalent == Approx(std::pow(over / under, 1 / exponent)).epsilon(1e-4));
-        CHECK(limit_of(a, "stage_equivalent").used == Approx(a.stages[0].equivalent));
+        CHECK(a.stages->at(0).equivalent == Approx(std::pow(over / under, 1 / exponent)).epsilon(1e-4));
+        CHECK(limit_of(a, "stage_equivalent").used == Approx(a.stages->at(0).equivalent));
         // standing still drops out of wear, not of the largest torque
-        CHECK(a.stages[0].peak == Approx(20));
-        CHECK(a.stages[0].mean_speed == Approx(5 * under / 6.5 * a_minute).epsilon(1e-4));
-        CHECK(a.stages[0].moving_speed == Approx(5 * under / 3.5 * a_minute).epsilon(1e-4));
+        CHECK(a.stages->at(0).peak == Approx(20));
+        CHECK(a.stages->at(0).mean_speed == Approx(5 * under / 6.5 * a_minute).epsilon(1e-4));
+        CHECK(a.stages->at(0).moving_speed == Approx(5 * under / 3.5 * a_minute).epsilon(1e-4));
     }
     // an even torque is its own equivalent, whatever the exponent
     Stage s = stage("2");
     s.exponent = q<Kind::number>("17");
-    CHECK(assess(given({{1, 600, 4}, {1, 100, 4}}, {s}), 0).stages.at(0).equivalent == Approx(4).epsilon(1e-6));
+    CHECK(assess(given({{1, 600, 4}, {1, 100, 4}}, {s}), 0).stages->at(0).equivalent == Approx(4).epsilon(1e-6));
 }
 
 TEST_CASE("of several stages each is seen at its own shafts, and the worst is judged") {
@@ -137,10 +137,10 @@ TEST_CASE("of several stages each is seen at its own shafts, and the worst is ju
     first.peak_torque = q<Kind::torque>("2 N·m");
     Machine m = given({{1, 100, 6}, {1, 0, 0}}, {first, second});
     const Assessment a = assess(m, 0);
-    REQUIRE(a.stages.size() == 2);
-    CHECK(a.stages[1].peak >= 6);
-    CHECK(a.stages[1].peak_speed == Approx(400 * a_minute));
-    CHECK(a.stages[0].peak_speed == Approx(1200 * a_minute));
+    REQUIRE(a.stages->size() == 2);
+    CHECK(a.stages->at(1).peak >= 6);
+    CHECK(a.stages->at(1).peak_speed == Approx(400 * a_minute));
+    CHECK(a.stages->at(0).peak_speed == Approx(1200 * a_minute));
     // at even speed the belt gives 6/(4 · 0.9)
     const Span* even = nullptr;
     for (const Span& s : a.demand->spans)
@@ -218,9 +218,9 @@ TEST_CASE("a load that hangs on a gearhead counts at rest, whoever holds it") {
     s.peak_torque = q<Kind::torque>("5 N·m");
     lift.stages = {s};
     const Assessment a = assess(m, 0);
-    REQUIRE(a.stages.size() == 1);
-    CHECK(a.stages[0].peak >= a.demand->static_torque * 2 * (1 - 1e-9));
-    CHECK(a.stages[0].peak >= std::abs(a.demand->peak.state.mechanism_torque));
+    REQUIRE(a.stages->size() == 1);
+    CHECK(a.stages->at(0).peak >= a.demand->static_torque * 2 * (1 - 1e-9));
+    CHECK(a.stages->at(0).peak >= std::abs(a.demand->peak.state.mechanism_torque));
 }
 
 TEST_CASE("what the motor could give at a stage, and how long a stage lasts") {

@@ -1,7 +1,7 @@
 // Steppers: one set of ratings under every connection, what steps come to, and how an axis with one is judged.
 #include "core/files/project.h"
 #include "core/match/assess.h"
-#include "core/match/stepper_rows.h"
+#include "core/match/stepping.h"
 #include "core/model/validate.h"
 #include "core/motor/sheet.h"
 #include "core/motor/stepper.h"

@@ -3,7 +3,8 @@
 #include "core/drivetrain/screw_life.h"
 #include "core/drivetrain/screw_limits.h"
 #include "core/drivetrain/stiffness.h"
-#include "core/match/drivetrain_rows.h"
+#include "core/match/mating.h"
+#include "core/match/torque_limit.h"
 #include "tests/catch.h"
 #include "tests/drivetrain.h"
 

@@ -1,6 +1,7 @@
 // What a part begins with follows its kind; what somebody typed stays and is pointed out.
 #include "core/match/assess.h"
 #include "core/match/candidates.h"
+#include "core/match/limits.h"
 #include "core/model/usual.h"
 #include "core/model/walk.h"
 #include "tests/demo.h"
@@ -92,7 +93,7 @@ TEST_CASE("a candidate whose tightest limit is a yes or no has no share of it") 
     const auto judged = judge_parts(m, 0, part_kind("coupling"), 0, parts, {0});
     REQUIRE(judged.size() == 1);
     CHECK(judged[0].state == LimitState::over);
-    REQUIRE(yes_or_no(judged[0].key));
+    REQUIRE(limit_row(judged[0].key)->yes_or_no);
     CHECK(std::isnan(judged[0].tightest));
     CHECK(!judged[0].reason.in(UnitSystem::si).empty());
 }

@@ -1,9 +1,10 @@
-// Limits and figures of steppers, taken into the registries of limits.h and figures.h.
+// How a stepper runs on an axis: its swing, its pulses, its shares of the pull-out torque.
 #pragma once
 
 #include "core/demand/stays.h"
-#include "core/match/figures.h"
-#include "core/match/limits.h"
+#include "core/model/axis.h"
+#include "core/model/policy.h"
+#include "core/motor/model.h"
 
 #include <vector>
 
@@ -26,9 +27,6 @@ SteppingResonance stepping_resonance(const ElectricModel& model, double inertia,
 /// full steps.
 int microsteps_possible(const StepperNumbers& n, double speed, double pulse_limit);
 
-std::vector<LimitRow> stepper_limit_rows();
-std::vector<FigureRow> stepper_figure_rows();
-
 /// Shares of the pull-out torque by the policy, of a motor that notices no lost step.
 struct PullOutShares {
     double tight = 0.5, over = 0.65;
@@ -37,9 +35,5 @@ PullOutShares pull_out_shares(const Policy& policy);
 
 /// Driven by a stepper that takes its current whatever the load is.
 bool open_loop(const Axis& axis);
-
-/// Limits that an open-loop stepper has instead of those of a servo.
-void judge_pull_out(Limit& l, const LimitInput& in);
-void judge_stepper_holding(Limit& l, const LimitInput& in);
 
 } // namespace fulmox

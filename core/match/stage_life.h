@@ -1,13 +1,10 @@
-// Limits of gearheads and other stages by their sheets, taken into the registry of limits.h.
+// What a stage lasts, and what the motor could put through it.
 #pragma once
 
-#include "core/match/limits.h"
-
-#include <vector>
+#include "core/demand/stages.h"
+#include "core/motor/capability.h"
 
 namespace fulmox {
-
-std::vector<LimitRow> stage_limit_rows();
 
 /// N·m at the output of a stage when the motor gives its most: T_peak · i · η of the stages up to it, rotor and other
 /// inertia not credited. NaN where the motor's peak is not known.

@@ -1,9 +1,10 @@
-#include "core/match/stage_rows.h"
-
-#include "core/match/words.h"
+#include "core/match/mating.h"
+#include "core/match/rows/axis_facts.h"
+#include "core/match/rows/judging.h"
+#include "core/match/rows/subjects.h"
+#include "core/match/stage_life.h"
 #include "core/quantity/format.h"
 #include "core/quantity/not_finite.h"
-
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -29,12 +30,13 @@ bool has_to_say(const Stage& s) {
 
 std::string path_of(std::size_t stage, const char* key) { return "/stages/" + std::to_string(stage) + "/" + key; }
 
-template <auto Member> bool has(const LimitInput& in) {
+template <auto Member> bool has(In in) {
     return !motion_of(in.axis.mechanism).direct &&
            std::any_of(in.axis.stages.begin(), in.axis.stages.end(),
                [](const Stage& s) { return has_to_say(s) || (s.*Member).given(); });
 }
-template <auto Member> bool some(const LimitInput& in) {
+
+template <auto Member> bool some(In in) {
     return !motion_of(in.axis.mechanism).direct && std::any_of(in.axis.stages.begin(), in.axis.stages.end(),
                                                        [](const Stage& s) { return (s.*Member).given(); });
 }
@@ -45,13 +47,15 @@ struct Asked {
     std::vector<const StageUse*> uses; // of each clause
     std::string not_judged;            // in words, with what comes before it
 };
+
 struct Rating {
     const char* key;
     const char* name; // "peak torque"
     bool obligatory = true;
 };
+
 // `ask` gives used and allowed of a stage whose rating is given.
-template <auto Member, class Ask> Asked each_stage(const LimitInput& in, const Rating& rating, Ask ask) {
+template <auto Member, class Ask> Asked each_stage(In in, const Rating& rating, Ask ask) {
     Asked out;
     std::string names;
     for (std::size_t k = 0; k < in.axis.stages.size(); ++k) {
@@ -62,34 +66,34 @@ template <auto Member, class Ask> Asked each_stage(const LimitInput& in, const R
             continue;
         }
         const auto use = std::find_if(
-            in.so_far.stages->begin(), in.so_far.stages->end(), [&](const StageUse& u) { return u.stage == k; });
+            in.state.stages->begin(), in.state.stages->end(), [&](const StageUse& u) { return u.stage == k; });
         Clause c;
-        if (given && use != in.so_far.stages->end())
+        if (given && use != in.state.stages->end())
             std::tie(c.used, c.allowed) = ask(s, *use);
         else if (given)
             c.missing.push_back({path_of(k, "demand"), "demand at the output of " + name_of(in.axis, k)});
         else
             c.missing.push_back({path_of(k, rating.key), std::string(rating.name) + " of " + name_of(in.axis, k)});
         out.clauses.push_back(std::move(c));
-        out.uses.push_back(use != in.so_far.stages->end() ? &*use : nullptr);
+        out.uses.push_back(use != in.state.stages->end() ? &*use : nullptr);
     }
     if (!names.empty()) out.not_judged = "; no " + std::string(rating.name) + " given: " + names;
     return out;
 }
 
 // The stage that decides; null where it cannot be said.
-const StageUse* decided(Limit& l, const LimitInput& in, const Asked& asked, const char* source) {
+const StageUse* decided(Limit& l, In in, const Asked& asked, const char* source) {
     const auto worst = conclude(l, in, asked.clauses, source);
     return worst ? asked.uses[*worst] : nullptr;
 }
 
-bool known_demand(Limit& l, const LimitInput& in) {
-    if (in.so_far.stages) return true;
-    cannot(l, "the demand at its output is not known");
+bool known_demand(Limit& l, In in) {
+    if (in.state.stages) return true;
+    set_cannot_say(l, "the demand at its output is not known");
     return false;
 }
 
-void judge_peak(Limit& l, const LimitInput& in) {
+void judge_peak(Limit& l, In in) {
     if (!known_demand(l, in)) return;
     const Asked asked = each_stage<&Stage::peak_torque>(in, {"peak_torque", "peak torque"},
         // the sheet may leave less of the peak at this number of cycles an hour
@@ -99,7 +103,7 @@ void judge_peak(Limit& l, const LimitInput& in) {
     const StageUse* u = decided(l, in, asked, sheet_says);
     if (!u) return;
     const Stage& s = in.axis.stages[u->stage];
-    l.reason = words(in).torque(l.used) + " at the output of " + name_of(in.axis, u->stage) +
+    l.reason = in.words.torque(l.used) + " at the output of " + name_of(in.axis, u->stage) +
                ", standstill and breakaway included" +
                (s.peak_share.given() ? "; " + format_number(100 * s.peak_share.si, 3) +
                                            " % of the sheet's peak are left at this number of cycles an hour"
@@ -108,7 +112,7 @@ void judge_peak(Limit& l, const LimitInput& in) {
     if (l.state != LimitState::fits) l.remedy = "A larger gearhead, or gentler ramps.";
 }
 
-void judge_equivalent(Limit& l, const LimitInput& in) {
+void judge_equivalent(Limit& l, In in) {
     if (!known_demand(l, in)) return;
     const Asked asked = each_stage<&Stage::rated_torque>(in, {"rated_torque", "rated torque"},
         [](const Stage& s, const StageUse& u) { return std::pair(u.equivalent, s.rated_torque.si); });
@@ -123,10 +127,10 @@ void judge_equivalent(Limit& l, const LimitInput& in) {
         decided(l, in, asked, "equivalent torque by the fatigue of bearings and teeth (ISO 281), weighted by turns");
     if (!u) return;
     const Stage& s = in.axis.stages[u->stage];
-    l.reason = "equivalent output torque " + words(in).torque(l.used) + " of " + name_of(in.axis, u->stage) +
+    l.reason = "equivalent output torque " + in.words.torque(l.used) + " of " + name_of(in.axis, u->stage) +
                ", exponent " + format_number(u->exponent, 3) + (s.exponent.given() ? "" : " of ball bearings");
     if (const double life = stage_life(s, *u); std::isfinite(life))
-        l.reason += life > 1e6 * 3600 ? Text("; life over 10⁶ h") : "; life " + words(in).say(life, Kind::time);
+        l.reason += life > 1e6 * 3600 ? Text("; life over 10⁶ h") : "; life " + in.words.say(life, Kind::time);
     l.reason += asked.not_judged;
     if (l.state != LimitState::fits) l.remedy = "A larger gearhead, less acceleration, or a smaller load.";
 }
@@ -135,12 +139,14 @@ void judge_equivalent(Limit& l, const LimitInput& in) {
 bool stops(const Axis& axis, const Stage& s) {
     return s.stop_torque.given() || axis.drive.stop_time.given() || axis.drive.stop_distance.given();
 }
-bool has_emergency(const LimitInput& in) {
+
+bool has_emergency(In in) {
     return !motion_of(in.axis.mechanism).direct &&
            std::any_of(in.axis.stages.begin(), in.axis.stages.end(),
                [&](const Stage& s) { return stops(in.axis, s) && (has_to_say(s) || s.emergency_torque.given()); });
 }
-void judge_emergency(Limit& l, const LimitInput& in) {
+
+void judge_emergency(Limit& l, In in) {
     if (!known_demand(l, in)) return;
     const Asked asked = each_stage<&Stage::emergency_torque>(
         in, {"emergency_torque", "emergency torque"}, [&](const Stage& s, const StageUse& u) {
@@ -148,13 +154,13 @@ void judge_emergency(Limit& l, const LimitInput& in) {
         });
     const StageUse* u = decided(l, in, asked, sheet_says);
     if (!u) return;
-    l.reason = words(in).torque(l.used) + " at the output of " + name_of(in.axis, u->stage) +
+    l.reason = in.words.torque(l.used) + " at the output of " + name_of(in.axis, u->stage) +
                (in.axis.stages[u->stage].stop_torque.given()
                        ? Text(" in an emergency stop, as typed")
-                       : Text(" when the axis stops in ") + words(in).say(in.so_far.demand->stop_time, Kind::time) +
+                       : Text(" when the axis stops in ") + in.words.say(in.state.demand->stop_time, Kind::time) +
                              " from top speed");
-    if (const double motor = motor_peak_at(in.axis, in.so_far.demand->load, in.so_far.can, u->stage); motor > l.allowed)
-        l.reason += "; the motor itself could give " + words(in).torque(motor) +
+    if (const double motor = motor_peak_at(in.axis, in.state.demand->load, known_peak(in), u->stage); motor > l.allowed)
+        l.reason += "; the motor itself could give " + in.words.torque(motor) +
                     " there, so that a torque limit in the drive has to protect it";
     l.reason += asked.not_judged;
     if (l.state == LimitState::fits) return;
@@ -163,26 +169,26 @@ void judge_emergency(Limit& l, const LimitInput& in) {
     l.remedy = remedies({longer ? "a longer emergency stop" : "", "a larger gearhead"});
 }
 
-void judge_mean_speed(Limit& l, const LimitInput& in) {
+void judge_mean_speed(Limit& l, In in) {
     if (!known_demand(l, in)) return;
     const Asked asked = each_stage<&Stage::nominal_speed>(in, {"nominal_speed", "nominal input speed"},
         [](const Stage& s, const StageUse& u) { return std::pair(u.mean_speed, s.nominal_speed.si); });
     const StageUse* u = decided(l, in, asked, sheet_says);
     if (!u) return;
-    l.reason = words(in).speed(l.used) + " at the input of " + name_of(in.axis, u->stage) +
-               " over the cycle, standstill included; " + words(in).speed(u->moving_speed) + " while it moves" +
+    l.reason = in.words.speed(l.used) + " at the input of " + name_of(in.axis, u->stage) +
+               " over the cycle, standstill included; " + in.words.speed(u->moving_speed) + " while it moves" +
                asked.not_judged;
     if (l.state != LimitState::fits) l.remedy = "A lower ratio, longer dwells, or a gearhead for higher speeds.";
 }
 
-void judge_top_speed(Limit& l, const LimitInput& in) {
+void judge_top_speed(Limit& l, In in) {
     if (!known_demand(l, in)) return;
     const Asked asked = each_stage<&Stage::top_speed>(in, {"top_speed", "highest input speed"},
         [](const Stage& s, const StageUse& u) { return std::pair(u.peak_speed, s.top_speed.si); });
     const StageUse* u = decided(l, in, asked, sheet_says);
     if (!u) return;
     l.reason =
-        words(in).speed(l.used) + " at the input of " + name_of(in.axis, u->stage) + " at top speed" + asked.not_judged;
+        in.words.speed(l.used) + " at the input of " + name_of(in.axis, u->stage) + " at top speed" + asked.not_judged;
     if (l.state != LimitState::fits) l.remedy = "A lower ratio, less speed, or a gearhead for higher speeds.";
 }
 
@@ -192,8 +198,8 @@ struct Load {
     const QuantityBase& may;
     std::string path; // of what is asked
 };
-template <class Of>
-void judge_loads(Limit& l, const LimitInput& in, Of of, const std::string& what, const char* remedy) {
+
+template <class Of> void judge_loads(Limit& l, In in, Of of, const std::string& what, const char* remedy) {
     std::vector<Clause> clauses;
     std::vector<std::size_t> at;
     for (std::size_t k = 0; k < in.axis.stages.size(); ++k) {
@@ -209,7 +215,8 @@ void judge_loads(Limit& l, const LimitInput& in, Of of, const std::string& what,
     l.reason = what + " of " + name_of(in.axis, at[*worst]) + ", as given";
     if (l.state != LimitState::fits) l.remedy = remedy;
 }
-void judge_radial(Limit& l, const LimitInput& in) {
+
+void judge_radial(Limit& l, In in) {
     judge_loads(
         l, in,
         [](const Stage& s, std::size_t k) {
@@ -218,7 +225,8 @@ void judge_radial(Limit& l, const LimitInput& in) {
         "radial load",
         "A bearing of its own for the shaft, a larger pulley or pinion, or a gearhead with a stronger output bearing.");
 }
-void judge_axial(Limit& l, const LimitInput& in) {
+
+void judge_axial(Limit& l, In in) {
     judge_loads(
         l, in,
         [](const Stage& s, std::size_t k) {
@@ -226,7 +234,8 @@ void judge_axial(Limit& l, const LimitInput& in) {
         },
         "axial load", "A thrust bearing of its own, or a gearhead with a stronger output bearing.");
 }
-void judge_tilting(Limit& l, const LimitInput& in) {
+
+void judge_tilting(Limit& l, In in) {
     judge_loads(
         l, in,
         [](const Stage& s, std::size_t k) {
@@ -234,7 +243,8 @@ void judge_tilting(Limit& l, const LimitInput& in) {
         },
         "tilting moment", "A shorter overhang, or an output bearing for more tilting moment.");
 }
-void judge_stops(Limit& l, const LimitInput& in) {
+
+void judge_stops(Limit& l, In in) {
     judge_loads(
         l, in,
         [&](const Stage& s, std::size_t) {
@@ -244,7 +254,8 @@ void judge_stops(Limit& l, const LimitInput& in) {
         },
         "number of emergency stops", "A gearhead whose peak torque covers the emergency stop.");
 }
-void judge_ratchet(Limit& l, const LimitInput& in) {
+
+void judge_ratchet(Limit& l, In in) {
     if (!known_demand(l, in)) return;
     Asked asked = each_stage<&Stage::ratchet_torque>(
         in, {"ratchet_torque", "ratcheting torque", false}, [](const Stage& s, const StageUse& u) {
@@ -254,62 +265,151 @@ void judge_ratchet(Limit& l, const LimitInput& in) {
         });
     const StageUse* u = decided(l, in, asked, sheet_says);
     if (!u) return;
-    l.reason = words(in).torque(l.used) + " at the output of " + name_of(in.axis, u->stage) +
-               ", emergency stop included; beyond " + words(in).torque(l.allowed) + " its teeth jump";
+    l.reason = in.words.torque(l.used) + " at the output of " + name_of(in.axis, u->stage) +
+               ", emergency stop included; beyond " + in.words.torque(l.allowed) + " its teeth jump";
     if (l.state != LimitState::fits) l.remedy = "A larger gear, or gentler ramps and stops.";
 }
-bool has_ratchet(const LimitInput& in) {
+
+bool has_ratchet(In in) {
     return !motion_of(in.axis.mechanism).direct &&
            std::any_of(in.axis.stages.begin(), in.axis.stages.end(),
                [](const Stage& s) { return s.kind == StageKind::strain_wave && s.ratchet_torque.given(); });
 }
-bool has_stops(const LimitInput& in) {
+
+bool has_stops(In in) {
     return !motion_of(in.axis.mechanism).direct &&
            std::any_of(in.axis.stages.begin(), in.axis.stages.end(),
                [](const Stage& s) { return s.emergency_torque.given() && s.emergency_stops.given(); });
 }
 
+bool has_mating(In in) { return turns(in) && !stage_fits(in.axis).empty(); }
+
+void judge_mating(Limit& l, In in) {
+    judge_fits(l, in, stage_fits(in.axis), "An adapter, a bushing, or a gearhead for this motor.");
+}
+
 } // namespace
 
-double motor_peak_at(const Axis& axis, const LoadModel& load, const Capability* can, std::size_t stage) {
-    if (!can || can->peak.empty() || !axis.driven()) return no_number;
-    double most = 0;
-    for (const double w : can->peak.speeds()) most = std::max(most, can->peak.at(w));
-    double out = std::max(most, can->peak.stall());
-    for (std::size_t k = 0; k <= stage && k < load.stages.size(); ++k)
-        out *= load.stages[k].ratio * load.stages[k].forward;
-    return out;
-}
-
-double stage_life(const Stage& stage, const StageUse& use) {
-    if (!stage.life.given() || !stage.rated_torque.given() || !stage.nominal_speed.given()) return no_number;
-    if (!(use.equivalent > 0) || !(use.mean_speed > 0)) return std::numeric_limits<double>::infinity();
-    return stage.life.si * std::pow(stage.rated_torque.si / use.equivalent, use.exponent) * stage.nominal_speed.si /
-           use.mean_speed;
-}
-
-std::vector<LimitRow> stage_limit_rows() {
+Rows stage_rows() {
     using namespace need;
-    return {
-        {"stage_peak", "Stage, peak torque", Kind::torque, load | need::stage, false, has<&Stage::peak_torque>,
-            judge_peak},
-        {"stage_equivalent", "Stage, equivalent torque", Kind::torque, load | need::stage, false,
-            has<&Stage::rated_torque>, judge_equivalent},
-        {"stage_emergency", "Stage, emergency stop", Kind::torque, load | stop | need::stage, false, has_emergency,
-            judge_emergency},
-        {"stage_mean_speed", "Stage, mean speed", Kind::angular_speed, speeds | need::stage, false,
-            has<&Stage::nominal_speed>, judge_mean_speed},
-        {"stage_speed", "Stage, top speed", Kind::angular_speed, speeds | need::stage, false, has<&Stage::top_speed>,
-            judge_top_speed},
-        {"stage_ratchet", "Stage, ratcheting", Kind::torque, load | stop | need::stage, false, has_ratchet,
-            judge_ratchet},
-        {"stage_stops", "Stage, number of stops", Kind::number, need::stage, false, has_stops, judge_stops},
-        {"stage_radial", "Stage, radial load", Kind::force, stage_load, false, some<&Stage::radial_rating>,
-            judge_radial},
-        {"stage_axial", "Stage, axial load", Kind::force, stage_load, false, some<&Stage::axial_rating>, judge_axial},
-        {"stage_tilting", "Stage, tilting moment", Kind::torque, stage_load, false, some<&Stage::tilting_rating>,
-            judge_tilting},
+    Rows rows{.section = Section::stage};
+    rows.limits = {
+        {.key = "stage_mating",
+            .label = "Gearhead on motor",
+            .kind = Kind::length,
+            .needs = coupling_fit,
+            .part = "gearhead",
+            .yes_or_no = true,
+            .applies = has_mating,
+            .judge = judge_mating,
+            .meaning = "Largest difference of input bore, pilot and bolt circle of the gearhead, where it gives them, "
+                       "and those of the motor against a thousandth of it; an adapter takes pilot and bolt circle"},
+        {.key = "stage_peak",
+            .label = "Stage, peak torque",
+            .kind = Kind::torque,
+            .needs = load | need::stage,
+            .reads = AxisResult::stages,
+            .part = "gearhead",
+            .applies = has<&Stage::peak_torque>,
+            .judge = judge_peak,
+            .allowed_by = {"/stages/*/peak_torque", "/stages/*/peak_share"},
+            .meaning = "Largest torque at the output of a gearhead or stage, standstill and breakaway included, "
+                       "against the peak torque of its sheet; of several the worst"},
+        {.key = "stage_equivalent",
+            .label = "Stage, equivalent torque",
+            .kind = Kind::torque,
+            .needs = load | need::stage,
+            .reads = AxisResult::stages,
+            .part = "gearhead",
+            .applies = has<&Stage::rated_torque>,
+            .judge = judge_equivalent,
+            .meaning = "Equivalent torque at the output, the mean of T^q weighted by turns, its root of order q, "
+                       "against its rated torque"},
+        {.key = "stage_emergency",
+            .label = "Stage, emergency stop",
+            .kind = Kind::torque,
+            .needs = load | stop | need::stage,
+            .reads = AxisResult::stages,
+            .part = "gearhead",
+            .applies = has_emergency,
+            .judge = judge_emergency,
+            .allowed_by = {"/stages/*/emergency_torque"},
+            .meaning = "Torque of the emergency stop at the output against that of the sheet; present where a stop is "
+                       "asked for"},
+        {.key = "stage_mean_speed",
+            .label = "Stage, mean speed",
+            .kind = Kind::angular_speed,
+            .needs = speeds | need::stage,
+            .reads = AxisResult::stages,
+            .part = "gearhead",
+            .applies = has<&Stage::nominal_speed>,
+            .judge = judge_mean_speed,
+            .allowed_by = {"/stages/*/nominal_speed"},
+            .meaning = "Mean input speed over the cycle against its nominal input speed"},
+        {.key = "stage_speed",
+            .label = "Stage, top speed",
+            .kind = Kind::angular_speed,
+            .needs = speeds | need::stage,
+            .reads = AxisResult::stages,
+            .part = "gearhead",
+            .applies = has<&Stage::top_speed>,
+            .judge = judge_top_speed,
+            .allowed_by = {"/stages/*/top_speed"},
+            .meaning = "Largest input speed against its highest"},
+        {.key = "stage_ratchet",
+            .label = "Stage, ratcheting",
+            .kind = Kind::torque,
+            .needs = load | stop | need::stage,
+            .reads = AxisResult::stages,
+            .part = "gearhead",
+            .applies = has_ratchet,
+            .judge = judge_ratchet,
+            .allowed_by = {"/stages/*/ratchet_torque"},
+            .meaning = "Largest torque at the output, emergency stop included, against the ratcheting torque of a "
+                       "strain wave gear; present where its sheet gives it"},
+        {.key = "stage_stops",
+            .label = "Stage, number of stops",
+            .kind = Kind::number,
+            .needs = need::stage,
+            .part = "gearhead",
+            .applies = has_stops,
+            .judge = judge_stops,
+            .allowed_by = {"/stages/*/emergency_stops"},
+            .asked_by = {"/drive/emergency_stops"},
+            .meaning = "Number of emergency stops against those the sheet permits; cannot be said where the drive's "
+                       "number is not given"},
+        {.key = "stage_radial",
+            .label = "Stage, radial load",
+            .kind = Kind::force,
+            .needs = stage_load,
+            .part = "gearhead",
+            .applies = some<&Stage::radial_rating>,
+            .judge = judge_radial,
+            .allowed_by = {"/stages/*/radial_rating"},
+            .asked_by = {"/stages/*/radial_load"},
+            .meaning = "Radial load at the output, as given, against that allowed"},
+        {.key = "stage_axial",
+            .label = "Stage, axial load",
+            .kind = Kind::force,
+            .needs = stage_load,
+            .part = "gearhead",
+            .applies = some<&Stage::axial_rating>,
+            .judge = judge_axial,
+            .allowed_by = {"/stages/*/axial_rating"},
+            .asked_by = {"/stages/*/axial_load"},
+            .meaning = "Axial load at the output, as given, against that allowed"},
+        {.key = "stage_tilting",
+            .label = "Stage, tilting moment",
+            .kind = Kind::torque,
+            .needs = stage_load,
+            .part = "gearhead",
+            .applies = some<&Stage::tilting_rating>,
+            .judge = judge_tilting,
+            .allowed_by = {"/stages/*/tilting_rating"},
+            .asked_by = {"/stages/*/tilting_moment"},
+            .meaning = "Tilting moment at the output, as given, against that allowed"},
     };
+    return rows;
 }
 
 } // namespace fulmox
