@@ -23,6 +23,7 @@ constexpr Synonym synonyms[] = {{"lead", "pitch per turn, travel per turn"}, {"p
     {"guide friction", "mu, coefficient of friction, rail"}, {"seal drag", "wiper, friction"},
     {"inclination", "angle, slope, vertical, tilt"}, {"inertia", "gd2, flywheel, j"},
     {"ratio", "gear, gearbox, reduction, transmission"}, {"efficiency", "eta, losses"}, {"backlash", "play"},
+    {"angular", "misalignment"}, {"parallel", "misalignment"}, {"axial", "misalignment"},
     {"torque constant", "kt, nm/a"}, {"resistance", "ohm, winding, r"}, {"bus voltage", "supply, dc link, rail"},
     {"emergency stop", "e-stop, stop time, braking"}, {"brake", "holding, safety"},
     {"stages", "gearbox, gearhead, reducer"}, {"rated torque", "continuous, nominal"},
@@ -82,15 +83,28 @@ void CommandPalette::search_fields(const std::function<int(const QString&, const
     const auto over = [&](const FieldRefs& fields) {
         QString group;
         for (const FieldRef& f : fields) {
-            if (f.type == FieldRef::Type::group || f.type == FieldRef::Type::variant) group = qs(f.label());
+            if (f.type == FieldRef::Type::group || f.type == FieldRef::Type::variant) {
+                group = qs(f.label());
+                // a heading leads to the first field below it
+                if (f.active && !group.isEmpty())
+                    offer(rank(group, group + QLatin1Char(' ') + synonyms_of(group)),
+                        {group, tr("heading"), [this, path = qs(f.path)] { emit go_to(path); }});
+            }
             const bool text = f.type == FieldRef::Type::text;
             if ((f.type != FieldRef::Type::quantity && f.type != FieldRef::Type::choice && !text) || !f.active)
                 continue;
             const QString label = qs(f.label()), named = field_name(f.label(), qs(f.path));
             const QString place =
                 named == label ? group : named.mid(label.size()).remove(QRegularExpression(QStringLiteral("^[, ]+")));
-            const int r = rank(label,
-                label + QLatin1Char(' ') + place + QLatin1Char(' ') + group + QLatin1Char(' ') + synonyms_of(label));
+            const QString names =
+                label + QLatin1Char(' ') + place + QLatin1Char(' ') + group + QLatin1Char(' ') + synonyms_of(label);
+            int r = rank(label, names);
+            if (r < 0 && f.type == FieldRef::Type::choice) // by what it may be: "trapezoidal"
+                for (const Option& option : f.choice_spec.options)
+                    if (r < 0 && rank(label, names + QLatin1Char(' ') + QString::fromUtf8(option.label)) >= 0) r = 25;
+            if (r < 0 && f.type == FieldRef::Type::quantity &&
+                rank(label, names + QLatin1Char(' ') + QString::fromUtf8(f.quantity_spec.help)) >= 0)
+                r = 30;
             if (r < 0) continue;
             const QString value =
                 f.quantity ? qs(f.quantity->text)
@@ -103,6 +117,40 @@ void CommandPalette::search_fields(const std::function<int(const QString&, const
     if (document_.has_axis())
         over(walk(copy.axes[static_cast<std::size_t>(document_.axis_index())], document_.axis_path().toStdString()));
     over(walk(copy.site, "/site"));
+}
+
+// What this axis has not, but another mechanism or kind of motor has: it leads to where that is chosen.
+void CommandPalette::search_other_kinds(const std::function<int(const QString&, const QString&)>& rank) {
+    if (!document_.has_axis()) return;
+    const std::string path = document_.axis_path().toStdString();
+    const Axis axis = document_.axis();
+    for (const char* place : {"/mechanism", "/motor/electric"}) {
+        int kinds = 1;
+        for (int i = 0; i < kinds; ++i) {
+            Axis other = axis;
+            for (FieldRef& f : walk(other, path))
+                if (f.type == FieldRef::Type::variant && f.path == path + place) {
+                    kinds = static_cast<int>(f.variant.kinds().size());
+                    f.choose(i);
+                    break;
+                }
+            const QString kind = [&] {
+                for (const FieldRef& f : walk(other, path))
+                    if (f.type == FieldRef::Type::variant && f.path == path + place)
+                        return QString::fromUtf8(f.variant.kinds()[static_cast<std::size_t>(i)].label);
+                return QString();
+            }();
+            for (const FieldRef& f : walk(other, path)) {
+                if (!f.path.starts_with(path + place + "/") || !f.active || f.type != FieldRef::Type::quantity)
+                    continue;
+                const QString label = qs(f.label());
+                const int r = rank(label, label + QLatin1Char(' ') + kind + QLatin1Char(' ') + synonyms_of(label));
+                if (r < 0) continue;
+                offer(r + 40, {label, tr("of another kind: %1").arg(kind),
+                                  [this, to = qs(path) + QLatin1String(place)] { emit go_to(to); }});
+            }
+        }
+    }
 }
 
 void CommandPalette::search() {
@@ -126,7 +174,9 @@ void CommandPalette::search() {
         for (const Command& c : fixed_) offer(rank(c.text, c.text + QLatin1Char(' ') + synonyms_of(c.text)), c);
         if (doings_)
             for (const Command& c : doings_())
-                offer(rank(c.text, c.text + QLatin1Char(' ') + c.hint + QLatin1Char(' ') + synonyms_of(c.text)), c);
+                offer(rank(c.text, c.text + QLatin1Char(' ') + c.hint + QLatin1Char(' ') + c.words + QLatin1Char(' ') +
+                                       synonyms_of(c.text)),
+                    c);
         const auto& axes = document_.machine().axes;
         for (std::size_t i = 0; i < axes.size(); ++i) {
             const QString name = qs(axes[i].name);
@@ -140,6 +190,7 @@ void CommandPalette::search() {
                 const int r = rank(c.text, c.text + QLatin1Char(' ') + c.hint);
                 offer(r < 0 ? r : r + 5, c);
             }
+        if (ranked_.empty()) search_other_kinds(rank);
     }
     std::stable_sort(ranked_.begin(), ranked_.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
     for (auto& [r, command] : ranked_)

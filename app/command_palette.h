@@ -22,6 +22,7 @@ class CommandPalette : public QLineEdit {
         QString text;
         QString hint;
         std::function<void()> run;
+        QString words{}; ///< of the trade, by which it is looked for besides
     };
     explicit CommandPalette(Document& document, QWidget* parent = nullptr);
     void add(Command command) { fixed_.push_back(std::move(command)); }
@@ -49,6 +50,7 @@ class CommandPalette : public QLineEdit {
   private:
     void search();
     void search_fields(const std::function<int(const QString&, const QString&)>& rank);
+    void search_other_kinds(const std::function<int(const QString&, const QString&)>& rank);
     void offer(int rank, Command command);
     void show_found();
     void run_current();

@@ -26,6 +26,18 @@ QString waiting_for(Document& document, const char* key) {
     return {};
 }
 
+QString waiting_path(Document& document, const char* key) {
+    if (!document.has_axis() || document.assessment().pending) return {};
+    const Assessment& a = document.assessment();
+    const Figure* f = a.figure(key);
+    const Limit* l = f ? nullptr : a.limit(key);
+    const std::vector<Missing>* fields = f ? &f->waits_for : l ? &l->waits_for : nullptr;
+    if (fields && !fields->empty()) return qs(fields->front().path);
+    for (const Problem& p : a.problems)
+        if (p.severity == Severity::error && a.figures.empty()) return qs(p.path);
+    return {};
+}
+
 namespace {
 
 // A part of which something has been said stays in place until it is removed.

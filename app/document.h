@@ -24,6 +24,8 @@ class Document;
 
 /// "waits for: Distance, segment 2; Lead" of a figure or limit that is not known yet, or nothing.
 QString waiting_for(Document& document, const char* key);
+/// The first field it waits for, as a JSON pointer; empty: none.
+QString waiting_path(Document& document, const char* key);
 
 class Document : public QObject {
     Q_OBJECT

@@ -59,18 +59,24 @@ void Guide::load() {
     QFile file(QStringLiteral(":/guide.md"));
     if (!file.open(QIODevice::ReadOnly)) return;
     text_->document()->setDefaultFont(type_face(13));
-    text_->setMarkdown(QString::fromUtf8(file.readAll()));
+    // the screens it has pictures of stand beside it
+    QStringList lines = QString::fromUtf8(file.readAll()).split(QLatin1Char('\n'));
+    lines.removeIf([](const QString& line) { return line.startsWith(QLatin1String("![")); });
+    text_->setMarkdown(lines.join(QLatin1Char('\n')));
     loaded_ = true;
 }
 
-void Guide::open_at(const QString& words) {
+void Guide::open_at(const QString& heading) {
     if (!loaded_) load();
     search_->clear();
     find({}, false);
     text_->moveCursor(QTextCursor::Start);
-    QTextCursor at = text_->document()->find(words, 0, QTextDocument::FindCaseSensitively);
-    if (at.isNull()) at = QTextCursor(text_->document());
-    at.setPosition(at.block().position());
+    QTextCursor at(text_->document());
+    for (QTextBlock block = text_->document()->begin(); block.isValid(); block = block.next())
+        if (block.blockFormat().headingLevel() > 0 && block.text() == heading) {
+            at.setPosition(block.position());
+            break;
+        }
     text_->setTextCursor(at);
     // at the top, once the text has its width
     text_->document()->setTextWidth(text_->viewport()->width());

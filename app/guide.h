@@ -14,8 +14,8 @@ class Guide : public QFrame {
 
   public:
     explicit Guide(QWidget* parent = nullptr);
-    /// Shows the place where these words stand first, and takes the focus.
-    void open_at(const QString& words);
+    /// Shows the chapter of this heading, or of none of this name the beginning, and takes the focus.
+    void open_at(const QString& heading);
     /// Marks every place of these words and goes to the first, or to the next after the one that is shown.
     void find(const QString& words, bool next);
     int found() const { return found_; }

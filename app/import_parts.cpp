@@ -138,13 +138,13 @@ void ImportParts::look(const QString& kind) {
     const QSignalBlocker quiet(kind_), quiet_too(comma_);
     if (!table_.kind.empty()) kind_->setCurrentIndex(kind_->findData(qs(table_.kind)));
     comma_->setChecked(table_.decimal_comma);
-    const QString parted = table_.separator == '\t'  ? tr("tabs")
+    const QString separated = table_.separator == '\t'  ? tr("tabs")
                            : table_.separator == ';' ? tr("semicolons")
                            : table_.separator == '|' ? tr("bars")
                                                      : tr("commas");
     how_->setText(
         table_.heading_line > 0
-            ? tr("%1, parted by %2, headings in line %3").arg(qs(table_.encoding), parted).arg(table_.heading_line)
+            ? tr("%1, separated by %2, headings in line %3").arg(qs(table_.encoding), separated).arg(table_.heading_line)
             : qs(table_.encoding));
     lay_out_columns();
     read();
@@ -184,7 +184,7 @@ void ImportParts::lay_out_columns() {
         auto* field = new Choice;
         field->setAccessibleName(tr("Column %1, %2, is taken for").arg(c + 1).arg(heading));
         field->setObjectName(QStringLiteral("import-field-%1").arg(c));
-        field->addItem(tr("passed over"), QString());
+        field->addItem(tr("ignored"), QString());
         for (const PartField& f : fields) field->addItem(field_words(f), qs(f.path));
         field->setCurrentIndex(std::max(0, field->findData(qs(column.field))));
         auto* unit = new QLineEdit(qs(column.unit));

@@ -37,6 +37,21 @@ QString value_text(const Limit& l, UnitSystem units) {
 
 QString html(const QString& s) { return s.toHtmlEscaped(); }
 
+// "Efficiency back, stage 1: 2 − 1/η"; of many the first few.
+QStringList stand_in_lines(const Assessment& a, const Limit& limit) {
+    constexpr int most = 4;
+    QStringList out;
+    const auto all = stand_ins_of(a, limit);
+    for (const StandIn* s : all) {
+        if (out.size() == most) {
+            out << QObject::tr("%1 more").arg(static_cast<int>(all.size()) - most);
+            break;
+        }
+        out << QStringLiteral("%1: %2").arg(field_name(s->label, qs(s->path)), qs(s->words));
+    }
+    return out;
+}
+
 } // namespace
 
 LimitRow::LimitRow(QWidget* parent) : QFrame(parent) {
@@ -70,6 +85,9 @@ void LimitRow::make_details() {
         connect(button, &QPushButton::clicked, this, [this, all] { emit accepted(key_, !limit_.accepted, all); });
         return button;
     };
+    missing_box_ = new QVBoxLayout;
+    missing_box_->setSpacing(0);
+    box->addLayout(missing_box_);
     accept_ = press("accept", false);
     accept_all_ = press("accept all", true);
     change_ = new QPushButton;
@@ -83,9 +101,49 @@ void LimitRow::make_details() {
     connect(change_, &QPushButton::clicked, this, [this] {
         if (found_.remedy) emit change_wanted(found_.remedy->changes);
     });
-    setTabOrder(this, accept_); // the Tab key goes down the row
-    setTabOrder(accept_, accept_all_);
-    setTabOrder(accept_all_, change_);
+    order_tabs();
+}
+
+// The Tab key goes down the row.
+void LimitRow::order_tabs() {
+    QWidget* last = this;
+    for (QPushButton* link : missing_) {
+        setTabOrder(last, link);
+        last = link;
+    }
+    for (QWidget* next : {accept_, accept_all_, change_}) {
+        setTabOrder(last, next);
+        last = next;
+    }
+}
+
+// Each thing it waits for is a link to its field.
+void LimitRow::offer_missing() {
+    constexpr std::size_t most = 6;
+    const bool offered = open_ && !folded_ && limit_.state == LimitState::cannot_say;
+    const std::size_t count = offered ? std::min(most, limit_.waits_for.size()) : 0;
+    const std::size_t before = missing_.size();
+    while (missing_.size() < count) {
+        auto* link = new QPushButton;
+        link->setObjectName(QStringLiteral("link"));
+        link->setProperty("action", QStringLiteral("missing"));
+        link->setCursor(Qt::PointingHandCursor);
+        link->setMinimumWidth(1);
+        missing_box_->addWidget(link, 0, Qt::AlignLeft);
+        const std::size_t i = missing_.size();
+        connect(link, &QPushButton::clicked, this, [this, i] {
+            if (i < limit_.waits_for.size()) emit go_to(qs(limit_.waits_for[i].path));
+        });
+        missing_.push_back(link);
+    }
+    if (missing_.size() > before) order_tabs();
+    for (std::size_t i = 0; i < missing_.size(); ++i) {
+        missing_[i]->setVisible(i < count);
+        if (i >= count) continue;
+        const QString name = qs(limit_.waits_for[i].name);
+        missing_[i]->setText(tr("→ %1").arg(name));
+        missing_[i]->setAccessibleName(tr("Go to %1").arg(name));
+    }
 }
 
 void LimitRow::show_limit(const Limit& limit, UnitSystem units) {
@@ -117,7 +175,7 @@ Table Ledger::as_table() const {
 }
 
 void LimitRow::set_open(bool open, const std::function<Found(const GoOn&)>& headroom) {
-    // what was found before stays in its place, told apart, until it is found anew: nothing jumps while somebody types
+    // what was found before stays in its place, told apart, until it is found again: nothing jumps while somebody types
     if (!open || !open_) found_ = {};
     const bool opened = open && !open_;
     if (open && !details_) make_details();
@@ -136,6 +194,7 @@ void LimitRow::set_open(bool open, const std::function<Found(const GoOn&)>& head
     if (!details_) return;
     details_->setVisible(open && !folded_);
     if (!open) offer_change(false);
+    offer_missing();
     offer_to_accept();
 }
 
@@ -156,6 +215,7 @@ void LimitRow::set_folded(bool on) {
     if (!details_) return;
     details_->setVisible(open_ && !on);
     offer_change(work_.running() || settled_.isActive());
+    offer_missing();
     offer_to_accept();
 }
 
@@ -171,6 +231,13 @@ void LimitRow::look_for_headroom() {
 void LimitRow::fill_details() {
     QString s = QStringLiteral("<p style='margin:0 0 4px 0'>%1.</p>").arg(html(qs(limit_.reason.in(units_))));
     for (const WorkingLine& w : limit_.working) {
+        if (w.symbol == "use") { // in the units of the project
+            s += QStringLiteral("<p style='margin:0 0 5px 0'>%1 / %2 = <b>%3</b></p>")
+                     .arg(html(qs(format_quantity(limit_.used, limit_.kind, units_))),
+                         html(qs(format_quantity(limit_.allowed, limit_.kind, units_))),
+                         html(value_text(limit_, units_)));
+            continue;
+        }
         s += QStringLiteral("<p style='margin:0 0 5px 0'><span style='color:%1'>%2 = %3</span><br>= %4<br>= <b>%5</b>")
                  .arg(theme().second.name(), html(qs(w.symbol)), html(qs(w.formula)),
                      html(breakable(qs(w.substituted()))), html(qs(format_quantity(w.result, si_unit(w.kind), 5))));
@@ -185,6 +252,9 @@ void LimitRow::fill_details() {
                  .arg(theme().second.name());
     if (!limit_.remedy.empty())
         s += QStringLiteral("<p style='margin:0 0 5px 0'>%1</p>").arg(html(qs(limit_.remedy.in(units_))));
+    if (!stand_ins_.isEmpty())
+        s += QStringLiteral("<p style='margin:0 0 5px 0;color:%1'>%2</p>")
+                 .arg(theme().second.name(), html(tr("Stand-ins: %1").arg(stand_ins_.join(QStringLiteral("; ")))));
     const bool coming = work_.running() || settled_.isActive();
     if (coming)
         s += QStringLiteral("<p style='margin:2px 0 0 0;color:%1'>%2</p>")
@@ -305,7 +375,7 @@ Ledger::Ledger(Document& document, QWidget* parent) : Live(document, parent) {
     box->addLayout(head);
     counts_ = new CountLine;
     box->addWidget(counts_);
-    auto* scroll = new QScrollArea;
+    auto* scroll = scroll_ = new QScrollArea;
     scroll->setWidgetResizable(true);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     scroll->setFocusPolicy(Qt::NoFocus);
@@ -420,6 +490,15 @@ void Ledger::open_row(const QString& key) {
     refresh();
 }
 
+void Ledger::show_row(const QString& key) {
+    const auto row = rows_.find(key.toStdString());
+    if (row == rows_.end()) return;
+    if (open_ != key) open_row(key);
+    row->second->setFocus();
+    // what has only just been opened has its height after the next layout
+    QTimer::singleShot(0, row->second, [this, shown = row->second] { scroll_->ensureWidgetVisible(shown, 0, 12); });
+}
+
 void Ledger::set_folded(bool on) {
     if (folded_ == on) return;
     folded_ = on;
@@ -466,6 +545,7 @@ void Ledger::refresh() {
             });
             connect(row, &LimitRow::accepted, this, &Ledger::accept);
             connect(row, &LimitRow::change_wanted, this, &Ledger::change);
+            connect(row, &LimitRow::go_to, this, &Ledger::go_to);
         }
         if (rows_box_->indexOf(row) != place) {
             rows_box_->removeWidget(row);
@@ -476,6 +556,7 @@ void Ledger::refresh() {
         row->show_limit(l, document_.machine().unit_system);
         row->setVisible(true);
         const bool open = open_ == row->key();
+        if (open) row->name_stand_ins(stand_in_lines(a, l));
         if (open || row->is_open())
             row->set_open(
                 open, [machine = document_.snapshot(), axis = static_cast<std::size_t>(document_.axis_index()),

@@ -13,6 +13,7 @@
 #include <array>
 #include <map>
 
+class QScrollArea;
 class QVBoxLayout;
 
 namespace fulmox::app {
@@ -26,6 +27,8 @@ class LimitRow : public QFrame, public Copyable {
   public:
     explicit LimitRow(QWidget* parent = nullptr);
     void show_limit(const Limit& limit, UnitSystem units);
+    /// Defaults in place of empty fields that it needs, a line each.
+    void name_stand_ins(const QStringList& lines) { stand_ins_ = lines; }
     /// `headroom` tells how far inputs may go; it is asked off the window's thread.
     struct Found {
         std::vector<QString> room;    ///< how far inputs may go
@@ -43,6 +46,7 @@ class LimitRow : public QFrame, public Copyable {
     /// What is missing of it, or of `all` limits of its part, is accepted from now on, or no longer.
     void accepted(const QString& key, bool on, bool all);
     void change_wanted(const std::vector<Change>& changes);
+    void go_to(const QString& path);
 
   protected:
     void paintEvent(QPaintEvent* event) override;
@@ -55,13 +59,18 @@ class LimitRow : public QFrame, public Copyable {
     void make_details();
     void fill_details();
     void look_for_headroom();
+    void offer_missing();
+    void order_tabs();
     void offer_to_accept();
     void offer_change(bool coming);
 
     Limit limit_;
+    QStringList stand_ins_;
     UnitSystem units_ = UnitSystem::si;
     QString key_;
     QLabel* details_ = nullptr; ///< it and the buttons are made when the row is first opened
+    QVBoxLayout* missing_box_ = nullptr;
+    std::vector<QPushButton*> missing_; ///< links to what is missing
     QPushButton *accept_ = nullptr, *accept_all_ = nullptr;
     QPushButton* change_ = nullptr; ///< makes the changes of the remedy
     std::function<Found(const GoOn&)> headroom_of_;
@@ -95,6 +104,8 @@ class Ledger : public Live<QFrame>, public Copyable {
     Table as_table() const override;
     void refresh() override;
     void open_row(const QString& key);
+    /// Opens it, if it is not, and brings it into view with the keyboard.
+    void show_row(const QString& key);
     /// A strip of marks and percentages, for small windows; a click asks for the whole.
     void set_folded(bool on);
     bool folded() const { return folded_; }
@@ -115,6 +126,7 @@ class Ledger : public Live<QFrame>, public Copyable {
     QPushButton* order_;
     QLabel* title_;
     QWidget* problems_;
+    QScrollArea* scroll_;
     QVBoxLayout* rows_box_;
     /// Problems of one severity, worst first.
     struct ProblemGroup {

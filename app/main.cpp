@@ -24,7 +24,7 @@ bool asks_for_words(int argc, char** argv) {
 } // namespace
 
 int main(int argc, char** argv) {
-    // an assessment takes some MB and gives them back at once: asking the system for them anew costs a fifth of its
+    // an assessment takes some MB and gives them back at once: asking the system for them again costs a fifth of its
     // time
     ::mallopt(M_TRIM_THRESHOLD, 64 << 20);
     ::mallopt(M_MMAP_THRESHOLD, 32 << 20);
@@ -75,6 +75,11 @@ int main(int argc, char** argv) {
         {}, nullptr, early.project(files.isEmpty() ? QString() : files.first(), arguments.isSet(demo)));
     fulmox::app::apply_style_sheet(application);
     window.show();
+    if (QSettings settings;
+        files.isEmpty() && !arguments.isSet(demo) && !settings.value(QStringLiteral("started")).toBool()) {
+        settings.setValue(QStringLiteral("started"), true);
+        window.offer_start();
+    }
     if (arguments.isSet(time_start)) fulmox::app::quit_after_first_paint(window);
     return QApplication::exec();
 }

@@ -3,13 +3,16 @@
 #include "app/bricks/choice.h"
 #include "app/bricks/note_line.h"
 #include "app/command_palette.h"
+#include "app/first_axis.h"
 #include "app/forms/list_editor.h"
 #include "app/guide.h"
+#include "app/guide_chapters.h"
 #include "app/ledger.h"
 #include "app/library.h"
 #include "app/pages/machine_page.h"
 #include "app/pages/page.h"
 #include "app/parts/motor_table.h"
+#include "app/parts/part_cards.h"
 #include "app/policy_editor.h"
 #include "app/quick_sums.h"
 #include "app/results/figures.h"
@@ -94,6 +97,8 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     box->addWidget(build_top_bar());
     banner_ = new Banner;
     box->addWidget(banner_);
+    first_axis_ = new FirstAxis(document_);
+    box->addWidget(first_axis_);
     auto* line = new QHBoxLayout;
     line->setSpacing(0);
     outline_ = new Outline(document_);
@@ -132,6 +137,7 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
     connect(split_, &QSplitter::splitterMoved, this, [this] {
         if (!ledger_->folded()) QSettings().setValue(QStringLiteral("ledger-width"), ledger_->width());
     });
+    connect(first_axis_, &FirstAxis::go_to, this, &MainWindow::go_to);
     connect(palette_, &CommandPalette::go_to, this, &MainWindow::go_to);
     connect(palette_, &CommandPalette::axis_chosen, this, [this](int axis) { document_.select_axis(axis); });
     palette_->set_recent([this] {
@@ -292,6 +298,29 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
     refresh_status();
 }
 
+void MainWindow::offer_start() {
+    if (!message().isEmpty()) return; // work to recover comes first
+    show_message(
+        tr("Start with the demo, with this empty axis, or step by step through a first axis."), tr("Open the demo"),
+        [this] { open_demo(); }, tr("First axis, step by step"), [this] { begin_first_axis(); });
+}
+
+void MainWindow::begin_first_axis() {
+    document_.start_new();
+    first_axis_->begin();
+}
+
+// Of what has the keyboard, else of the page.
+QString MainWindow::chapter() const {
+    if (const QString own = chapter_of_widget(before_guide_); !own.isEmpty()) return own;
+    if (stack_->currentWidget() == machine_) return QString::fromUtf8(MachinePage::question);
+    if (const auto* cards = stack_->currentWidget()->findChild<PartCards*>())
+        for (const CardEntry& card : card_entries)
+            if (card.of == cards->current() && card.of != CardOf::motor)
+                return chapter_of_place(QString::fromUtf8(card.place));
+    return QString::fromUtf8(page_registry().at(static_cast<std::size_t>(page_index_)).question);
+}
+
 void MainWindow::open_guide() {
     before_guide_ = QApplication::focusWidget();
     if (!guide_) {
@@ -302,8 +331,7 @@ void MainWindow::open_guide() {
     }
     guide_->show();
     place_ledger();
-    const int index = stack_->currentWidget() == machine_ ? -1 : page_index_;
-    guide_->open_at(index < 0 ? tr("The machine") : tr(page_registry().at(static_cast<std::size_t>(index)).question));
+    guide_->open_at(chapter());
 }
 
 bool MainWindow::guide_open() const { return guide_ && !guide_->isHidden(); }

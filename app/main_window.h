@@ -30,6 +30,7 @@ class QHBoxLayout;
 namespace fulmox::app {
 
 class CommandPalette;
+class FirstAxis;
 class Guide;
 class Ledger;
 class MachinePage;
@@ -67,10 +68,14 @@ class MainWindow : public QMainWindow {
     enum class LedgerShown { whole, marks, hidden };
     void show_ledger(LedgerShown how);
     /// The guide at the page that is shown; Escape or its button closes it and gives the focus back.
+    /// Offers the demo, an empty axis, or a first axis step by step, where somebody starts without a file.
+    void offer_start();
+    /// A new project, and the strip that leads through its axis.
+    void begin_first_axis();
     void open_guide();
     void close_guide();
     /// Focus into the field at this JSON pointer, on whichever page it is.
-    void go_to(const QString& path);
+    Q_INVOKABLE void go_to(const QString& path);
     void set_dark(bool dark);
     /// Opens the editor of the project's policies.
     void edit_policies();
@@ -134,6 +139,7 @@ class MainWindow : public QMainWindow {
     MachinePage* machine_page();
     void place_ledger();
     bool guide_open() const;
+    QString chapter() const;
 
     Document document_;
     Recovery recovery_;
@@ -148,6 +154,7 @@ class MainWindow : public QMainWindow {
     QComboBox* policy_;
     CommandPalette* palette_;
     Banner* banner_;
+    FirstAxis* first_axis_;
     QLabel* done_ = nullptr;
     QTimer done_timer_;
     Outline* outline_;

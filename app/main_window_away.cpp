@@ -2,6 +2,7 @@
 #include "app/clip.h"
 #include "app/main_window.h"
 #include "app/pages/page.h"
+#include "app/parts/part_cards.h"
 #include "app/quick_report.h"
 #include "app/storage.h"
 #include "app/theme.h"
@@ -142,6 +143,24 @@ std::vector<CommandPalette::Command> MainWindow::doings() {
                             return say_done(tr("%1: there is nothing to do").arg(words));
                         }
                 }});
+    for (const CardEntry& card : card_entries)
+        if (has_card(document_.axis(), card.of))
+            out.push_back({QCoreApplication::translate("fulmox::app::PartCards", card.title), tr("part of the axis"),
+                [this, of = card.of] {
+                    open_page("parts");
+                    findChild<PartCards*>()->select(of);
+                    page(page_by_key("parts"))->begin();
+                },
+                QString::fromUtf8(card.synonyms)});
+    for (const Limit& l : document_.assessment().limits)
+        out.push_back(
+            {qs(l.label), tr("limit, %1; its working and headroom").arg(QString::fromUtf8(state_words(l.state))),
+                [this, key = qs(l.key)] {
+                    show_ledger(LedgerShown::whole);
+                    ledger_->show_row(key);
+                }});
+    out.push_back({tr("Parts list"), tr("of the machine"), [this] { show_page(Outline::machine_page); },
+        QStringLiteral("bill of materials, order, price, mass")});
     for (const ReportSection& s : report_of(document_))
         if (!s.table.empty() && s.key != "head")
             out.push_back({tr("Copy %1").arg(qs(s.title).toLower()), tr("as a table"),

@@ -196,6 +196,9 @@ void MainWindow::build_menus() {
 
     QMenu* help = bar->addMenu(tr("&Help"));
     action(help, tr("&Guide to this page"), QKeySequence(Qt::Key_F1), [this] { open_guide(); });
+    action(help, tr("&First axis, step by step"), {}, [this] {
+        if (may_leave()) begin_first_axis();
+    });
     action(help, tr("&How to type values"), {}, [this] {
         QMessageBox::information(this, tr("How to type values"),
             tr("Any field takes arithmetic and any unit of its kind:\n\n    2*35 mm + 1 in        7/8 in        12 lb  "

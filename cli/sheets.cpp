@@ -22,21 +22,21 @@ std::optional<double> either(std::string_view text, Kind turning, Kind along, co
     return std::nullopt;
 }
 
-// Entries parted by commas, blanks or both; a unit may stand apart from its number.
+// Entries separated by commas, blanks or both; a unit may stand apart from its number.
 std::vector<std::string> entries(const std::string& list) {
     std::vector<std::string> out;
     std::string word;
-    bool parted = true; // by a comma: what follows is an entry whatever it begins with
+    bool separated = true; // by a comma: what follows is an entry whatever it begins with
     const auto take = [&] {
         if (word.empty()) return;
         const char c = word.front();
         const bool begins = (c >= '0' && c <= '9') || c == '-' || c == '+' || c == '.' || c == '(';
-        if (out.empty() || parted || begins)
+        if (out.empty() || separated || begins)
             out.push_back(word);
         else
             out.back() += " " + word;
         word.clear();
-        parted = false;
+        separated = false;
     };
     for (const char c : list) {
         if (c != ',' && c != ' ' && c != '\t') {
@@ -44,7 +44,7 @@ std::vector<std::string> entries(const std::string& list) {
             continue;
         }
         take();
-        if (c == ',') parted = true;
+        if (c == ',') separated = true;
     }
     take();
     return out;
@@ -265,7 +265,7 @@ int show_curve(const CurveOptions& options) {
 void add_datasheet(CLI::App& app, Run& run) {
     const auto o = std::make_shared<SheetOptions>();
     auto* command =
-        app.add_subcommand("datasheet", "A motor's datasheet under every convention, and what it says twice");
+        app.add_subcommand("datasheet", "A motor's datasheet under every convention, and whether it agrees with itself");
     command->add_option("FILE", o->file, "One datasheet, a list of them or a catalogue; - reads the standard input")
         ->required();
     command->add_flag("--json", o->json, "As JSON: SI values with units, stable keys");

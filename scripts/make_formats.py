@@ -1,7 +1,7 @@
 #!/usr/bin/python3
 """Writes docs/formats/assess-json.md from what the program gives for the demo: keys, units, needs and the members of every
 object are read off its output, what they mean off `fulmox-cli formats`; only the words between are written here. A member
-without a meaning, or a key that no axis of the demo has, is an error.
+without a meaning is an error.
 
     scripts/make_formats.py FULMOX-CLI > docs/formats/assess-json.md
 """
@@ -14,25 +14,26 @@ ROOT = os.path.join(os.path.dirname(os.path.abspath(__file__)), "..")
 
 HEAD = """# The JSON of `fulmox-cli assess --json`
 
-This file is written by `scripts/make_formats.py`; a test compares it with what the program gives.
+`scripts/make_formats.py` writes this file; a test compares it with what the program gives. `fulmox-cli formats` has the keys and meanings as
+JSON.
 
-`format` is `"fulmox-assessment"`, `version` 3, `machine` the name of the project, `axes` a list in the order of the project,
-`problems` what reading the file found that belongs to no axis. Each axis has `name`, `policy`, `results` (an object by key),
-`limits` (a list in working order), `inertia`, `peaks`, `segments`, `heat`, `kind_advice` and `problems`; `inertia`, `peaks`,
-`segments` and `heat` are null while they wait for an input. New members may come with any version of the program; none changes its meaning or goes without a new `version`.
+`format` is `"fulmox-assessment"`, `version` 3, `machine` the name of the project. `axes` is a list in the order of the project. `problems` has what
+belongs to no axis.
 
-Words follow the project's units, numbers are SI. A result that waits for inputs has the value null and a note that names them; a
-limit then is `cannot_say`, with the same words as reason. Problems of reading the file stand with the axis they belong to. Of an
-axis with further cycles the results are those of its first cycle; a limit is the worst of all cycles, and its reason names the one
-it is of.
+Each axis has `name`, `policy`, `results` (an object by key), `limits` (a list in working order), `problems`, and the objects below. An object is
+null while it waits for an input, and where the axis has no such thing. New members may come with any version of the program. None changes its
+meaning or goes without a new `version`.
 
-Where two units stand, the first is that of an axis along a line, the second of a rotary one (the demo has both); on a linear
-motor forces, masses and speeds along the line stand in place of torques, inertias and angular speeds. `demand.fill_0` to
-`demand.fill_4` are the fills of a winder from empty to full. A key is absent where it does not apply (no motor, no brake needed).
-Of version 2 changed: temperatures of `heat` are K; the band of `stepper.resonance` is in full steps/s like it; the heat by the
-loss method holds the RMS torque against what the speeds of the cycle leave; `missing` of `precision` is a list of objects; a limit
-names what is `missing`, whether that is `accepted` by the axis, and the defaults that stand in (`stand_ins`).
-`heat.time_to_limit`, s from cold until the winding is at its limit, is present where it comes there.
+Words follow the project's units, numbers are SI. A result that waits has the value null; its note names what is missing, and `waits_for` points
+to it. A limit then is `cannot_say`. Of an axis with further cycles the results are those of the first. A limit is the worst of all cycles, and
+its reason names the cycle.
+
+Where two units stand, the first is that of an axis along a line, the second of a rotary one. On a linear motor forces, masses and speeds along the
+line stand in place of torques, inertias and angular speeds. `demand.fill_0` to `demand.fill_4` are the fills of a winder from empty to full. A
+key is absent where it does not apply.
+
+Since version 2: temperatures of `heat` are K. The band of `stepper.resonance` is in full steps/s like it. Heat by the loss method compares the RMS
+torque with what the speeds of the cycle leave. `missing` of `precision` is a list of objects. A limit has `missing`, `accepted` and `stand_ins`.
 """
 
 
@@ -86,8 +87,9 @@ def main():
                 needs[key] += [n for n in row["needs"] if n not in needs[key]]
         out += [f"## {title}\n", "| key | unit | meaning | needs |", "|---|---|---|---|"]
         registered = formats[title.lower()]
-        if gone := [r["key"] for r in registered if r["key"] not in units]:
-            fail("the demo has no " + ", ".join(gone))
+        for row in registered:  # what no axis of the demo has
+            units.setdefault(row["key"], [row["unit"]])
+            needs.setdefault(row["key"], row["needs"])
         out += [f"| `{r['key']}` | {' or '.join(units[r['key']])} | {r['meaning']} | {', '.join(needs[r['key']])} |" for r in registered]
         out.append("")
     out += ["## Cautions\n", "A problem of the severity `caution` or `suspicious` that follows from the axis has a `key`.\n",

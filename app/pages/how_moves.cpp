@@ -137,7 +137,7 @@ HowMoves::HowMoves(Document& document, QWidget* parent) : Page(document, tr(ques
     forms_.push_back(form_);
 
     auto* more = new QFrame;
-    QVBoxLayout* more_box = make_card(more, tr("What it comes to"));
+    QVBoxLayout* more_box = make_card(more, tr("Motion summary"));
     more_box->addWidget(new FigureList(document,
         {QStringLiteral("motion.cycle_time"), QStringLiteral("motion.cycles_per_hour"), QStringLiteral("motion.duty"),
             QStringLiteral("motion.stroke"), QStringLiteral("motion.peak_speed"),
@@ -364,7 +364,7 @@ void HowMoves::export_motion(QString file, double step) {
     const double rows = a.motion->duration / step;
     if (!(step > 0) || !(rows <= most_exported_rows))
         return say(
-            tr("A row every %1 s would make %2 rows of this cycle; allowed are a step greater than 0 and at most "
+            tr("A row every %1 s would make %2 rows of this cycle; allowed is a step above 0, at most "
                "%3 rows")
                 .arg(qs(format_number(step, 4)), step > 0 ? qs(format_number(rows, 4)) : QStringLiteral("∞"),
                     qs(format_number(most_exported_rows))));

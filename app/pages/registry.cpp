@@ -27,7 +27,7 @@ const std::vector<PageEntry>& page_registry() {
                 {QT_TR_NOOP("Export the motion"), "export-motion"}, {QT_TR_NOOP("Add a move"), "add-move"},
                 {QT_TR_NOOP("Add a dwell"), "add-dwell"}, {QT_TR_NOOP("Delete the segment"), "delete-segment"},
                 {QT_TR_NOOP("Add the way back"), "close-cycle"}}),
-        entry<WhatTakes>({}),
+        entry<WhatTakes>({"/demand"}), // of it there are no fields: the place leads to the page
         entry<WhatDrives>(
             {"/motor", "/drive", "/coupling", "/brake", "/accuracy", "/mechanism/ends", "/mechanism/nut_body"})};
     return pages;

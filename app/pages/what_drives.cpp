@@ -65,7 +65,7 @@ const std::vector<WhatDrives::Maker>& WhatDrives::makers() {
             &W::by_hand},
         {{.key = "check",
              .name = QT_TR_NOOP("Check"),
-             .tip = QT_TR_NOOP("Datasheet check: every constant under every convention, and what the sheet says twice"),
+             .tip = QT_TR_NOOP("Datasheet check: every constant under every convention, and whether they agree"),
              .card = CardOf::motor,
              .pictured = true},
             &W::of_check},

@@ -363,7 +363,7 @@ QWidget* WhatDrives::of_drive() {
     return tab.page;
 }
 
-// How hot it gets, what it takes from the mains, and how long it bears more.
+// How hot it gets, what it takes from the mains, and how long it may be overloaded.
 QWidget* WhatDrives::of_heat() {
     auto* page = new QWidget;
     auto* line = new QHBoxLayout(page);

@@ -38,7 +38,7 @@ CompareView::CompareView(Document& document, MotorTable& motors, QWidget* parent
     connect(speeds_, &QPushButton::clicked, this, [this] { over_speed(true); });
     over->addStretch(1);
     other_ = link(tr("Add the best of the other kind"), tr("An open-loop stepper beside a servo, a servo beside an "
-                                                           "open-loop stepper: the first that carries the axis"));
+                                                           "open-loop stepper: the first that is suitable"));
     connect(other_, &QPushButton::clicked, this, &CompareView::beside_other_kind);
     column->addLayout(over);
     plot_ = new SteadyPlot(document);

@@ -324,14 +324,14 @@ MapPane::MapPane(QTableView& table, const QString& key, QWidget* parent)
         make_current(row);
         emit taken();
     });
-    const auto anew = [this] {
+    const auto refill = [this] {
         if (isVisible()) refresh();
     };
-    connect(table_.model(), &QAbstractItemModel::modelReset, this, anew);
-    connect(table_.model(), &QAbstractItemModel::layoutChanged, this, anew);
-    connect(table_.model(), &QAbstractItemModel::rowsInserted, this, anew);
-    connect(table_.model(), &QAbstractItemModel::rowsRemoved, this, anew);
-    connect(table_.model(), &QAbstractItemModel::dataChanged, this, anew);
+    connect(table_.model(), &QAbstractItemModel::modelReset, this, refill);
+    connect(table_.model(), &QAbstractItemModel::layoutChanged, this, refill);
+    connect(table_.model(), &QAbstractItemModel::rowsInserted, this, refill);
+    connect(table_.model(), &QAbstractItemModel::rowsRemoved, this, refill);
+    connect(table_.model(), &QAbstractItemModel::dataChanged, this, refill);
     connect(table_.selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex& now) {
         if (!isVisible()) return;
         const auto* order = static_cast<QAbstractProxyModel*>(table_.model());

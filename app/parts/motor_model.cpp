@@ -37,7 +37,7 @@ MotorModel::MotorModel(Document& document, QObject* parent) : QAbstractTableMode
         follow();
         if (const bool other = !present(); std::exchange(told_, other) != other) emit judged();
     });
-    const auto anew = [this] {
+    const auto refill = [this] {
         beginResetModel();
         library_ = motors_of_ones_own();
         rows_.assign(motors_.size() + library_.size() + own_count_, Row{});
@@ -45,8 +45,8 @@ MotorModel::MotorModel(Document& document, QObject* parent) : QAbstractTableMode
         emit listed();
         judge();
     };
-    connect(&motor_library(), &MotorLibrary::changed, this, anew);
-    connect(&part_shelf(), &PartShelf::changed, this, anew);
+    connect(&motor_library(), &MotorLibrary::changed, this, refill);
+    connect(&part_shelf(), &PartShelf::changed, this, refill);
 }
 
 bool MotorModel::present() const {
@@ -150,7 +150,7 @@ const MotorModel::ColumnSpec& MotorModel::spec(int column) {
     static const ColumnSpec all[columns] = {
         {"Motor", "B: with holding brake. A bar before it: compared (Space)",
             [](const Motor& m, const Row&, const Machine&) { return qs(m.name); }, nullptr},
-        {"#", "Cheapest that carries the axis first",
+        {"#", "Cheapest suitable first",
             [](const Motor&, const Row& r, const Machine&) {
                 return r.rank > 0 ? QString::number(r.rank) : QStringLiteral("–");
             },
@@ -194,7 +194,7 @@ const MotorModel::ColumnSpec& MotorModel::spec(int column) {
         {"Length", "Behind the flange",
             [](const Motor& m, const Row&, const Machine& x) { return shown(known(m.length), Kind::length, x); },
             [](const Motor& m, const Row&) { return known(m.length); }},
-        {"Brake", "Torque the holding brake bears",
+        {"Brake", "Holding torque of the brake",
             [](const Motor& m, const Row&, const Machine& x) { return shown(known(m.brake_torque), Kind::torque, x); },
             [](const Motor& m, const Row&) { return known(m.brake_torque); }},
         {"Volts", "Of its curves, or of its ratings",

@@ -101,11 +101,8 @@ PartCards::PartCards(Document& document, QWidget* parent) : LiveWidget(document,
     auto* line = new QHBoxLayout(this);
     line->setContentsMargins(0, 0, 0, 0);
     line->setSpacing(6);
-    for (const auto& [of, title] : {std::pair(CardOf::motor, tr("Motor")), std::pair(CardOf::gearhead, tr("Gearhead")),
-             std::pair(CardOf::coupling, tr("Coupling")), std::pair(CardOf::brake, tr("Brake")),
-             std::pair(CardOf::drive, tr("Drive")), std::pair(CardOf::screw, tr("Screw ends")),
-             std::pair(CardOf::precision, tr("Precision"))}) {
-        auto* card = new PartCard(of, title);
+    for (const CardEntry& entry : card_entries) {
+        auto* card = new PartCard(entry.of, tr(entry.title));
         line->addWidget(card);
         cards_.push_back(card);
         connect(card, &QAbstractButton::clicked, this, [this, card] { select(card->of()); });

@@ -12,6 +12,28 @@ namespace fulmox::app {
 
 enum class CardOf { motor, gearhead, coupling, brake, drive, screw, precision };
 
+/// The cards in their order, with words of the trade for them. Common practice, no source.
+struct CardEntry {
+    CardOf of;
+    const char* title;
+    const char* place; ///< of its part, below the axis
+    const char* synonyms;
+};
+inline constexpr CardEntry card_entries[] = {
+    {CardOf::motor, QT_TRANSLATE_NOOP("fulmox::app::PartCards", "Motor"), "/motor", "servo, stepper, catalogue"},
+    {CardOf::gearhead, QT_TRANSLATE_NOOP("fulmox::app::PartCards", "Gearhead"), "/stages",
+        "gearbox, reducer, transmission, planetary, strain wave, worm, bevel, ratio"},
+    {CardOf::coupling, QT_TRANSLATE_NOOP("fulmox::app::PartCards", "Coupling"), "/coupling",
+        "misalignment, bore, hub, alignment"},
+    {CardOf::brake, QT_TRANSLATE_NOOP("fulmox::app::PartCards", "Brake"), "/brake",
+        "holding, emergency, power failure"},
+    {CardOf::drive, QT_TRANSLATE_NOOP("fulmox::app::PartCards", "Drive"), "/drive",
+        "amplifier, inverter, servo drive, bus, overload"},
+    {CardOf::screw, QT_TRANSLATE_NOOP("fulmox::app::PartCards", "Screw ends"), "/mechanism/ends",
+        "bearings, journal, nut, buckling, critical speed"},
+    {CardOf::precision, QT_TRANSLATE_NOOP("fulmox::app::PartCards", "Precision"), "/accuracy",
+        "accuracy, error, backlash, stiffness, resonance, repeatability"}};
+
 /// Which card shows a limit.
 CardOf card_of(std::string_view limit_key);
 

@@ -261,7 +261,7 @@ QVariant ShelfModel::headerData(int section, Qt::Orientation orientation, int ro
     if (role == Qt::TextAlignmentRole) return int((text ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter);
     if (role == Qt::ToolTipRole) {
         if (section == price) return tr("Price, in the currency of the machine page; nothing is converted");
-        if (section == rank) return tr("Cheapest that carries the axis first");
+        if (section == rank) return tr("Cheapest suitable first");
         if (section == tightest) return tr("The tightest of the limits that such a part decides; hover for why");
         if (section == name) return tr("A bar before it: side by side (Space)");
         return {};

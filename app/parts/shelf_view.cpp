@@ -205,7 +205,7 @@ ShelfView::ShelfView(Document& document, const char* kind, QWidget* parent)
     table_->setItemDelegate(cells);
     table_->setItemDelegateForColumn(ShelfModel::name, new NameCells(table_));
     table_->setItemDelegateForColumn(ShelfModel::tightest, new StateCells(table_));
-    table_->setToolTip(tr("Enter or a double click takes a part; Space lays it beside the others."));
+    table_->setToolTip(tr("Enter or a double click takes a part; Space adds it to the comparison."));
     table_->installEventFilter(this);
     choose_columns(*table_, QStringLiteral("shelf-columns-%1").arg(QString::fromUtf8(kind)), ShelfModel::name,
         [](int) { return true; });

@@ -58,7 +58,7 @@ class ShelfView : public LiveWidget {
     QSpinBox* place_ = nullptr;
     QPushButton *use_, *keep_;
     QTimer later_{this}, progress_{this};
-    std::string was_; ///< the current part, while the rows are read anew
+    std::string was_; ///< the current part, while the rows are read again
 
     void judge_now();
     void say();

@@ -86,7 +86,7 @@ void WindingsView::refresh() {
         table_->scrollToItem(table_->item(same, 0), QAbstractItemView::PositionAtCenter);
     take_->setVisible(true);
     take_->setEnabled(table_->currentRow() >= 0 && listed_turns()[static_cast<std::size_t>(table_->currentRow())] != 1);
-    words_->setText(axis.motor.empty() ? tr("No motor is chosen yet.")
+    words_->setText(axis.motor.empty() ? tr("No motor selected.")
                     : w.rows.empty()   ? tr("The family of windings waits for %1.").arg(qs(w.missing))
                                        : qs(w.words));
     table_->setVisible(!w.rows.empty());
@@ -134,7 +134,7 @@ void WindingsView::take() {
         const std::string from = here.name;
         keep_motor(m, here);
         here = rewound(here, turns);
-        here.origin = "wound anew from " + (from.empty() ? std::string("a motor without a name") : from) +
+        here.origin = "rewound from " + (from.empty() ? std::string("a motor without a name") : from) +
                       (here.origin.empty() ? "" : ", " + here.origin);
     });
     // the winding taken is the one to start from now

@@ -129,7 +129,7 @@ PictureView::PictureView(Document& document, QWidget* parent) : LiveWidget(docum
         showing_.drop();
         complaint_ = tr("the picture was not read");
         refresh();
-        canvas_->say(tr("The picture was not read. It is read anew when this tab is opened again."));
+        canvas_->say(tr("The picture was not read. It is read again when this tab is reopened."));
     });
     below->addWidget(reads_, 1);
     below->addWidget(progress_);
@@ -175,7 +175,7 @@ PictureView::PictureView(Document& document, QWidget* parent) : LiveWidget(docum
 }
 
 void PictureView::showEvent(QShowEvent* event) {
-    if (!canvas_->has_picture() && !loading()) image_of_.reset(); // what was given up is read anew
+    if (!canvas_->has_picture() && !loading()) image_of_.reset(); // what was given up is read again
     set_stale();
     LiveWidget::showEvent(event);
 }
@@ -251,7 +251,7 @@ void PictureView::refresh() {
     say_state();
 }
 
-// What stands in the column hangs on what the picture tells and how many curves there are.
+// What stands in the column depends on what the picture tells and how many curves there are.
 void PictureView::rebuild() {
     const CurvePicture* p = picture();
     pictures_->clear();

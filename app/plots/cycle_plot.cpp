@@ -135,7 +135,7 @@ void CyclePlot::refresh() {
     const Theme& t = theme();
     const Trajectory* planned = planned_now();
     const bool any = planned != nullptr;
-    say_missing(waiting_for(document_, "motion.cycle_time"), any);
+    say_missing(waiting_for(document_, "motion.cycle_time"), any, waiting_path(document_, "motion.cycle_time"));
     const bool rotary = document_.has_axis() && motion_of(document_.axis().mechanism).rotary;
     // jerk is drawn where it is finite: an acceleration that jumps has none to show
     const bool jerk = any && std::isfinite(planned->peak_jerk);

@@ -49,12 +49,15 @@ void OverloadPlot::refresh() {
     QString missing;
     if (!h)
         missing = document_.has_axis() && document_.axis().driven() ? waiting_for(document_, "heat.winding_mean")
-                                                                    : tr("no motor is chosen yet");
+                                                                    : tr("no motor selected");
     else if (!h->missing.empty())
         missing = tr("waits for %1").arg(qs(h->missing));
     else if (!h->motor.knows_times())
         missing = tr("waits for a time constant: that of the winding, or of the motor");
-    say_missing(missing.isEmpty() && !h ? tr("nothing is known yet") : missing);
+    const QString path = document_.has_axis() && !document_.axis().driven()
+                             ? document_.axis_path() + QStringLiteral("/motor")
+                             : waiting_path(document_, "heat.winding_mean");
+    say_missing(missing.isEmpty() && !h ? tr("nothing is known yet") : missing, false, path);
     if (!missing.isEmpty() || !h) {
         replot(QCustomPlot::rpQueuedReplot);
         return;

@@ -1,4 +1,4 @@
-// How long the motor bears more than its continuous torque.
+// How long the motor may exceed its continuous torque.
 #pragma once
 
 #include "app/live.h"

@@ -69,7 +69,7 @@ void PathPlot::refresh() {
         path_->data()->clear();
         pinned_->data()->clear();
         points_->data()->clear();
-        say_missing(waiting_for(document_, "demand.peak_torque"));
+        say_missing(waiting_for(document_, "demand.peak_torque"), false, waiting_path(document_, "demand.peak_torque"));
         replot(QCustomPlot::rpQueuedReplot);
         return;
     }

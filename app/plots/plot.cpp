@@ -33,21 +33,18 @@ Plot::Plot(QWidget* parent) : QCustomPlot(parent) {
     bubble_->setAttribute(Qt::WA_TransparentForMouseEvents);
     bubble_->setContentsMargins(6, 3, 6, 3);
     bubble_->hide();
-    missing_ = new QLabel(this);
+    missing_ = new MissingLabel(this);
     missing_->setObjectName(QStringLiteral("missing"));
-    missing_->setTextFormat(Qt::PlainText);
     missing_->setAlignment(Qt::AlignCenter);
-    missing_->setWordWrap(true);
     missing_->setContentsMargins(24, 8, 24, 8);
     missing_->hide();
     setToolTip({});
 }
 
-void Plot::say_missing(const QString& text, bool beside) {
+void Plot::say_missing(const QString& text, bool beside, const QString& path) {
     beside_ = beside;
     missing_->setContentsMargins(24, beside ? 0 : 8, 24, beside ? 0 : 8);
-    missing_->setText(text);
-    missing_->setVisible(!text.isEmpty());
+    missing_->say(text, path);
     if (text.isEmpty()) return place_missing();
     missing_->setFont(type_face(13));
     missing_->setStyleSheet(QStringLiteral("background:%1;color:%2").arg(theme().panel.name(), theme().second.name()));

@@ -1,6 +1,7 @@
 // What every plot of the program has in common: the look, zoom and pan, readout, copy and export.
 #pragma once
 
+#include "app/bricks/missing_label.h"
 #include "app/clip.h"
 #include "core/match/limit.h"
 
@@ -23,7 +24,8 @@ class Plot : public QCustomPlot, public Copyable {
     QCPAxisRect* add_rect(int row, const QString& y_label, bool time_axis, int column = 0);
     /// Covers the plot with words on what is missing for it; empty uncovers it.
     /// In place of the picture, or above it where there is something to draw all the same.
-    void say_missing(const QString& text, bool beside = false);
+    /// `path`: the field it waits for.
+    void say_missing(const QString& text, bool beside = false, const QString& path = {});
     QString missing() const { return missing_->isHidden() ? QString() : missing_->text(); }
     void set_file_stem(const QString& stem) { stem_ = stem; }
 
@@ -79,7 +81,7 @@ class Plot : public QCustomPlot, public Copyable {
     void fit_words();
     bool fitting_ = false;
     std::pair<bool, qsizetype> styled_{false, -1}; ///< for which colours, and how many axes
-    QLabel* missing_;
+    MissingLabel* missing_;
     bool beside_ = false;
     void place_missing();
 };

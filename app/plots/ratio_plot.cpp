@@ -136,7 +136,8 @@ void RatioPlot::draw_all() {
                 : any                   ? QString()
                 : waiting_for(document_, "demand.peak_torque").isEmpty()
                     ? tr("nothing turns here that a stage could change")
-                    : waiting_for(document_, "demand.peak_torque"));
+                    : waiting_for(document_, "demand.peak_torque"),
+        false, any || work_.running() ? QString() : waiting_path(document_, "demand.peak_torque"));
     if (!any) {
         replot(QCustomPlot::rpQueuedReplot);
         return;
@@ -178,7 +179,7 @@ void RatioPlot::draw_all() {
     upright(curve_.speed_limit, tr(" too fast beyond %1 ").arg(qs(format_number(curve_.speed_limit, 3))), t.over,
         Qt::DashLine);
     if (curve_.best)
-        upright(curve_.best->ratio, tr(" least for the motor, %1 ").arg(qs(format_number(curve_.best->ratio, 3))),
+        upright(curve_.best->ratio, tr(" lowest motor load: %1 ").arg(qs(format_number(curve_.best->ratio, 3))),
             t.fits, Qt::DashDotLine);
     // Above every line, each hung below the one before it: rows keep clear of each other at any height of the plot.
     const QCPItemText* above = nullptr;

@@ -65,7 +65,7 @@ void SpeedTorquePlot::refresh() {
         QVector<double> sx, peak, low, hot, cold;
         const Policy* policy = find_policy(document_.machine(), document_.axis().policy);
         const double over_share = pull_out_shares(policy ? *policy : Policy{}).over;
-        // a curve that goes on far beyond what the motor bears would press all that counts to one side
+        // a curve that goes on far beyond what the motor is rated for would press all that counts to one side
         const double last = std::min(can.peak.end(), 1.12 * can.mechanical_speed);
         for (int i = 0; i <= n; ++i) {
             const double w = last * i / n;
@@ -210,10 +210,11 @@ void SpeedTorquePlot::refresh() {
     restyle();
     const bool any = document_.has_axis() && document_.assessment().demand;
     const bool curves = document_.has_axis() && document_.assessment().can;
-    QString curve_waits;
-    for (const char* key : {"motor.max_speed", "motor.continuous_stall"})
-        if (curve_waits.isEmpty() && document_.has_axis()) curve_waits = waiting_for(document_, key);
-    say_missing(!any ? waiting_for(document_, "demand.peak_torque") : curve_waits, curves || any);
+    const char* waits = "demand.peak_torque";
+    if (any)
+        for (const char* key : {"motor.continuous_stall", "motor.max_speed"})
+            if (!waiting_for(document_, key).isEmpty()) waits = key;
+    say_missing(waiting_for(document_, waits), curves || any, waiting_path(document_, waits));
     if (end <= 0) end = along ? from_si(1, speed) : 3000;
     if (top <= 0) top = 1;
     const double pad = room_beyond(*rect_, bottom, top);

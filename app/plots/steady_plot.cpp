@@ -69,7 +69,7 @@ void SteadyPlot::refresh() {
     gather();
     restyle();
     const auto l = loads();
-    say_missing(shown_.empty() ? tr("no motor is chosen yet, or its curve is not known")
+    say_missing(shown_.empty() ? tr("no motor selected, or its curve is not known")
                 : l.empty()    ? tr("waits for the torque of the cycle")
                                : QString());
     if (shown_.empty() || l.empty()) {

@@ -135,7 +135,7 @@ void TorquePlot::refresh() {
         }
     if (!document_.has_axis() || !document_.assessment().demand) {
         for (int i = 0; i < graphCount(); ++i) graph(i)->data()->clear();
-        say_missing(waiting_for(document_, "demand.peak_torque"));
+        say_missing(waiting_for(document_, "demand.peak_torque"), false, waiting_path(document_, "demand.peak_torque"));
         replot(QCustomPlot::rpQueuedReplot);
         return;
     }

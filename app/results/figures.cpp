@@ -1,5 +1,6 @@
 #include "app/results/figures.h"
 
+#include "app/bricks/missing_label.h"
 #include "app/theme.h"
 #include "app/words.h"
 #include "core/quantity/format.h"
@@ -87,12 +88,22 @@ bool FigureGroup::open_working(int figure) {
     const Place& at = all[static_cast<std::size_t>(figure)];
     const Figure* f = find_figure(document_, at.key);
     if (!f || at.where.isEmpty()) return false;
+    if (f->waits && !f->waits_for.empty()) {
+        ask_to_go(this, qs(f->waits_for.front().path));
+        return true;
+    }
     const QString said =
         QStringLiteral("<b>%1</b>").arg(qs(f->label).toHtmlEscaped()) +
         QStringLiteral("<p>%1</p>").arg(qs(f->note.in(document_.machine().unit_system)).toHtmlEscaped()) +
         working_html(f->working) + read_html(*f);
     QWhatsThis::showText(mapToGlobal(at.where.bottomLeft()), said, this);
     return true;
+}
+
+QString FigureGroup::current_key() const {
+    const auto all = places();
+    return current_ < 0 || current_ >= static_cast<int>(all.size()) ? QString()
+                                                                    : all[static_cast<std::size_t>(current_)].key;
 }
 
 // A group says of which figure it speaks, and how that came to be.

@@ -23,6 +23,8 @@ class FigureGroup : public LiveWidget, public Copyable {
     Table as_table() const override;
     /// Which figure has the keys, −1 where there is none.
     int current() const { return current_; }
+    /// Its key; empty: none has them.
+    QString current_key() const;
     /// Opens its working; false where it has none.
     bool open_working(int figure);
 

@@ -32,11 +32,14 @@ int needed(const Document& document, const Assessment& a, bool with_schools, con
 
 InertiaView::InertiaView(Document& document, bool with_schools, QWidget* parent)
     : LiveWidget(document, parent), with_schools_(with_schools) {
+    missing_ = cover_with_missing(this);
     setAccessibleName(tr("Inertia statement at the motor shaft"));
     setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Preferred);
 }
 
 void InertiaView::refresh() {
+    const bool shown = document_.has_axis() && document_.assessment().inertia;
+    missing_->say(shown ? QString() : waiting_for(document_, "load.inertia"), waiting_path(document_, "load.inertia"));
     updateGeometry();
     update();
 }
@@ -75,11 +78,7 @@ QSize InertiaView::minimumSizeHint() const {
 void InertiaView::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const Theme& t = theme();
-    if (!document_.has_axis() || !document_.assessment().inertia) {
-        p.setPen(t.second);
-        p.drawText(rect(), Qt::TextWordWrap, waiting_for(document_, "load.inertia"));
-        return;
-    }
+    if (!document_.has_axis() || !document_.assessment().inertia) return;
     const Assessment& a = document_.assessment();
     const InertiaStatement& s = *a.inertia;
     const Unit& unit = unit_of(document_);
@@ -127,7 +126,7 @@ void InertiaView::paintEvent(QPaintEvent*) {
             s.told ? qs(format_number(s.ratio(), 3)) + QStringLiteral(" : 1") : QStringLiteral("–"), true, -1, {});
     } else if (!motion_of(document_.axis().mechanism).direct) {
         line(tr("Rotor"),
-            document_.axis().motor.empty() ? tr("no motor yet") : waiting_for(document_, "load.rotor_inertia"), false,
+            document_.axis().motor.empty() ? tr("no motor selected") : waiting_for(document_, "load.rotor_inertia"), false,
             -1, {});
     }
     if (!with_schools_ || s.rotor <= 0) return;

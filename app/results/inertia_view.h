@@ -1,6 +1,7 @@
 // The inertia statement as bars, with what each school says about the ratio.
 #pragma once
 
+#include "app/bricks/missing_label.h"
 #include "app/clip.h"
 #include "app/live.h"
 
@@ -31,6 +32,7 @@ class InertiaView : public LiveWidget, public Copyable {
 
   private:
     bool with_schools_;
+    MissingLabel* missing_;
 };
 
 } // namespace fulmox::app

@@ -20,15 +20,13 @@ PrecisionView::PrecisionView(Document& document, QWidget* parent) : LiveWidget(d
     line->setSpacing(16);
     terms_ = plain_table(QStringLiteral("precision-terms"), tr("Errors at the load, term by term"));
     springs_ = plain_table(QStringLiteral("springs"), tr("What gives way, turned to the motor's shaft"));
-    const auto column = [&](QTableWidget* table, QLabel*& says) {
+    const auto column = [&](QTableWidget* table, MissingLabel*& says) {
         auto* box = new QVBoxLayout;
         box->setSpacing(2);
         box->addWidget(table, 1);
-        says = new QLabel;
+        says = new MissingLabel;
         says->setObjectName(QStringLiteral("second"));
         says->setFont(type_face(12));
-        says->setWordWrap(true);
-        says->setTextFormat(Qt::PlainText);
         box->addWidget(says);
         line->addLayout(box, 1);
     };
@@ -49,16 +47,16 @@ void PrecisionView::refresh() {
         if (!missing.isEmpty()) says = tr("Not known: %1.").arg(missing.join(QStringLiteral(", ")));
     } else {
         table.head = {"error at the load"};
-        says = waiting_for(document_, "precision.worst");
+        says = waiting_for(document_, "precision.worst_case");
     }
     fill(*terms_, table, 0);
-    terms_say_->setText(says);
+    terms_say_->say(says, a.precision ? QString() : waiting_path(document_, "precision.worst_case"));
     says.clear();
     table = {};
     if (const StiffnessStatement* s = a.stiffness ? &*a.stiffness : nullptr) {
         table = stiffness_table(*s, units);
         if (s->springs.empty()) {
-            says = tr("Everything is rigid as far as is said.");
+            says = tr("No compliance entered; treated as rigid.");
         } else if (s->two.load > 0) {
             const auto reach = [](double antiresonance) {
                 return tr("%1 to %2 Hz")
@@ -87,7 +85,7 @@ void PrecisionView::refresh() {
         says = waiting_for(document_, "stiffness.total");
     }
     fill(*springs_, table, 0);
-    springs_say_->setText(says);
+    springs_say_->say(says, a.stiffness ? QString() : waiting_path(document_, "stiffness.total"));
 }
 
 } // namespace fulmox::app

@@ -1,6 +1,7 @@
 // What makes the load stand elsewhere, term by term, and what gives way between motor and load.
 #pragma once
 
+#include "app/bricks/missing_label.h"
 #include "app/live.h"
 
 #include <QWidget>
@@ -21,7 +22,7 @@ class PrecisionView : public LiveWidget {
 
   private:
     QTableWidget *terms_, *springs_;
-    QLabel *terms_say_, *springs_say_;
+    MissingLabel *terms_say_, *springs_say_;
 };
 
 } // namespace fulmox::app

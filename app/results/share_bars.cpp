@@ -9,7 +9,15 @@
 namespace fulmox::app {
 
 ShareBars::ShareBars(Document& document, QWidget* parent) : LiveWidget(document, parent) {
+    missing_ = cover_with_missing(this);
     setAccessibleName(tr("Share of each cause in peak torque and in heat"));
+}
+
+void ShareBars::refresh() {
+    const bool shown = document_.has_axis() && document_.assessment().demand;
+    missing_->say(shown ? QString() : waiting_for(document_, "demand.peak_torque"),
+        waiting_path(document_, "demand.peak_torque"));
+    update();
 }
 
 Table ShareBars::as_table() const {
@@ -21,11 +29,7 @@ void ShareBars::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const Theme& t = theme();
-    if (!document_.has_axis() || !document_.assessment().demand) {
-        p.setPen(t.second);
-        p.drawText(rect(), Qt::TextWordWrap, waiting_for(document_, "demand.peak_torque"));
-        return;
-    }
+    if (!document_.has_axis() || !document_.assessment().demand) return;
     const Demand& d = *document_.assessment().demand;
     const UnitSystem system = document_.machine().unit_system;
     const Kind kind = motion_of(document_.axis().mechanism).direct ? Kind::force : Kind::torque;

@@ -24,7 +24,7 @@ SheetView::SheetView(Document& document, QWidget* parent) : LiveWidget(document,
         return h;
     };
     auto* over = new QHBoxLayout;
-    over->addWidget(head(tr("What the sheet says twice")));
+    over->addWidget(head(tr("Datasheet consistency")));
     over->addStretch(1);
     take_ = new QPushButton(tr("Take this reading"));
     take_->setObjectName(QStringLiteral("link"));
@@ -37,7 +37,7 @@ SheetView::SheetView(Document& document, QWidget* parent) : LiveWidget(document,
     why_not_->setFont(type_face(12));
     over->addWidget(why_not_);
     column->addLayout(over);
-    pairs_ = plain_table(QStringLiteral("sheet-pairs"), tr("What the sheet says twice, and readings that agree"));
+    pairs_ = plain_table(QStringLiteral("sheet-pairs"), tr("Datasheet consistency, and readings that agree"));
     take_on_enter(*pairs_, [this] { take(); });
     connect(pairs_, &QTableWidget::itemSelectionChanged, this, &SheetView::offer);
     column->addWidget(pairs_, 6);

@@ -17,6 +17,7 @@ constexpr int head = 22;
 } // namespace
 
 Tornado::Tornado(Document& document, QWidget* parent) : LiveWidget(document, parent) {
+    missing_ = cover_with_missing(this);
     setObjectName(QStringLiteral("tornado"));
     setAccessibleName(tr("Inputs by how much they move the torque"));
     setMouseTracking(true);
@@ -54,9 +55,20 @@ void Tornado::refresh() {
                 measure = measure_](const GoOn& go_on) { return influences(*machine, axis, measure, go_on); },
             [this](std::vector<Influence> rows) {
                 rows_ = std::move(rows);
+                say_missing();
                 update();
             });
+    say_missing();
     update();
+}
+
+void Tornado::say_missing() {
+    const bool shown = !rows_.empty() && document_.has_axis() && document_.assessment().demand;
+    if (work_.running())
+        missing_->say(tr("The bars are being calculated…"));
+    else
+        missing_->say(shown ? QString() : waiting_for(document_, "demand.peak_torque"),
+            waiting_path(document_, "demand.peak_torque"));
 }
 
 void Tornado::paintEvent(QPaintEvent*) {
@@ -64,12 +76,7 @@ void Tornado::paintEvent(QPaintEvent*) {
     p.setRenderHint(QPainter::Antialiasing);
     const Theme& t = theme();
     p.setFont(type_face(12));
-    if (rows_.empty() || !document_.has_axis() || !document_.assessment().demand) {
-        p.setPen(t.second);
-        p.drawText(rect(), Qt::AlignTop | Qt::TextWordWrap,
-            work_.running() ? tr("The bars are being calculated…") : waiting_for(document_, "demand.peak_torque"));
-        return;
-    }
+    if (rows_.empty() || !document_.has_axis() || !document_.assessment().demand) return;
     const Demand& d = *document_.assessment().demand;
     const double now = measure_ == Measure::rms_torque ? d.rms_torque : std::abs(d.peak.torque);
     const Kind kind = motion_of(document_.axis().mechanism).direct ? Kind::force : Kind::torque;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/background.h"
+#include "app/bricks/missing_label.h"
 #include "app/clip.h"
 #include "app/live.h"
 #include "core/match/sensitivity.h"
@@ -37,7 +38,9 @@ class Tornado : public LiveWidget, public Copyable {
 
   private:
     int row_at(QPointF place) const;
+    void say_missing();
 
+    MissingLabel* missing_;
     Measure measure_ = Measure::rms_torque;
     std::vector<Influence> rows_;
     QTimer later_{this};

@@ -159,7 +159,7 @@ void Canvas::drive(const Axis& axis, QPointF shaft, double direction) {
         p.drawRect(direction > 0 ? QRectF(r.right() - 12, r.top(), 12, r.height())
                                  : QRectF(r.left(), r.top(), 12, r.height()));
     }
-    note(r.center() - QPointF(0, 30), motor ? qs(axis.motor.name) : QObject::tr("no motor yet"),
+    note(r.center() - QPointF(0, 30), motor ? qs(axis.motor.name) : QObject::tr("no motor selected"),
         motor ? t.ink : t.second, Qt::AlignCenter, "/motor/name");
 }
 
@@ -168,7 +168,7 @@ void Canvas::drive_face(const Axis& axis, QPointF centre) {
     p.setPen(QPen(motor ? t.second : t.third, 1, motor ? Qt::SolidLine : Qt::DashLine));
     p.setBrush(Qt::NoBrush);
     p.drawRoundedRect(QRectF(centre.x() - 15, centre.y() - 15, 30, 30), 3, 3);
-    QString text = motor ? qs(axis.motor.name) : QObject::tr("no motor yet");
+    QString text = motor ? qs(axis.motor.name) : QObject::tr("no motor selected");
     for (const Stage& s : axis.stages) text += QStringLiteral(" · i ") + written(s.ratio);
     // below it on the screen, however the axis leans
     labels_.push_back({p.transform().map(centre) + QPointF(0, 27), text, axis_path_ + QStringLiteral("/motor/name"),

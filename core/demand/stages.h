@@ -1,7 +1,7 @@
 // What the cycle asks of each stage between motor and mechanism, at its output shaft.
 //
 // Seen from the output of a stage, what lies beyond is an axis without it and without what stands before it: the same
-// sweep tells its torques and speeds. At rest a stage carries what hangs on it, whoever holds.
+// sweep tells its torques and speeds. At rest a stage carries what hangs from it, whoever holds.
 #pragma once
 
 #include "core/demand/demand.h"

@@ -14,13 +14,13 @@ namespace fulmox {
 namespace {
 
 // A stop with constant inertia and constant torque of the load: constant acceleration between the instants at which
-// a brake bites and the axis stands.
+// a brake engages and the axis stands.
 PowerLoss stop_from(double speed, double load_torque, double inertia, const std::vector<ActingBrake>& brakes) {
     PowerLoss out;
     out.energies.assign(brakes.size(), 0.0);
-    std::vector<double> bites;
-    for (const ActingBrake& b : brakes) bites.push_back(b.delay);
-    std::sort(bites.begin(), bites.end());
+    std::vector<double> engages;
+    for (const ActingBrake& b : brakes) engages.push_back(b.delay);
+    std::sort(engages.begin(), engages.end());
     double t = 0, w = speed;
     bool bitten = false;
     for (;;) {
@@ -31,9 +31,9 @@ PowerLoss stop_from(double speed, double load_torque, double inertia, const std:
             else
                 next = std::min(next, b.delay);
         }
-        if (!bitten && bites.front() <= t) {
+        if (!bitten && engages.front() <= t) {
             bitten = true;
-            out.bites_at = std::abs(w);
+            out.engages_at = std::abs(w);
         }
         double way = sign(w);
         if (way == 0) {
@@ -67,7 +67,7 @@ PowerLoss stop_from(double speed, double load_torque, double inertia, const std:
         w = lasts == to_rest ? 0 : w + a * lasts;
         out.time = t;
     }
-    if (!bitten) out.bites_at = 0;
+    if (!bitten) out.engages_at = 0;
     for (const double e : out.energies) out.energy += e;
     return out;
 }
@@ -75,7 +75,7 @@ PowerLoss stop_from(double speed, double load_torque, double inertia, const std:
 void keep_worse(PowerLoss& worst, PowerLoss now, double travel) {
     now.distance *= travel;
     worst.stops = worst.stops && now.stops;
-    for (double PowerLoss::*figure : {&PowerLoss::bites_at, &PowerLoss::time, &PowerLoss::distance, &PowerLoss::energy})
+    for (double PowerLoss::*figure : {&PowerLoss::engages_at, &PowerLoss::time, &PowerLoss::distance, &PowerLoss::energy})
         worst.*figure = std::max(worst.*figure, now.*figure);
     worst.energies.resize(now.energies.size());
     for (std::size_t i = 0; i < now.energies.size(); ++i)

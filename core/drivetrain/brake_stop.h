@@ -17,7 +17,7 @@ struct ActingBrake {
     double holds = 0;         ///< N·m static; NaN where it is not given
     double slips = 0;         ///< N·m while it slips; NaN where neither is given
     bool slips_known = false; ///< else the static torque stands in
-    double delay = 0;         ///< s until it bites; NaN where it is not given
+    double delay = 0;         ///< s until it engages; NaN where it is not given
     double energy = 0;        ///< J it may take; NaN where it is not given
 
     /// Pointer of one of its fields below the axis, by its key among those of a brake of its own.
@@ -32,7 +32,7 @@ double braking_torque(const std::vector<ActingBrake>& brakes);
 /// One loss of power; the worst of the payloads and places of the cycle, figure by figure.
 struct PowerLoss {
     bool stops = true;            ///< else the load drives on whatever the brakes do
-    double bites_at = 0;          ///< rad/s of the motor when the first brake bites
+    double engages_at = 0;          ///< rad/s of the motor when the first brake engages
     double time = 0;              ///< s until standstill
     double distance = 0;          ///< m or rad of the cycle's coordinate that it still goes, there and back
     double energy = 0;            ///< J turned into heat in all brakes

@@ -1,4 +1,4 @@
-// What a screw's body bears: bending speed and buckling.
+// Ratings of a screw's body: bending speed and buckling.
 #pragma once
 
 #include "core/model/mechanism.h"
@@ -22,7 +22,7 @@ double buckling_load(double root_diameter, double loaded_length, double elastic_
 /// √(2 π² N E/R_e), Johnson's parabola A R_e (1 − R_e λ²/(4 π² N E)) below it, λ = 4 L/d. `yield` Pa, infinite: Euler.
 double compression_load(double root_diameter, double loaded_length, double elastic_modulus, double yield, EndFixity f);
 
-/// What a screw with a root diameter bears, over which length, and how that was calculated.
+/// What a screw with a root diameter permits, over which length, and how that was calculated.
 struct ScrewBound {
     double length = 0; ///< m
     double value = 0;  ///< rad/s or N

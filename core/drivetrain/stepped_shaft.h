@@ -17,7 +17,7 @@ struct ShaftSupport {
 
 /// First bending frequency, rad/s, of the whole shaft, overhanging ends included; E in Pa, density in kg/m³.
 /// Exact for Euler–Bernoulli beams: dynamic stiffness of each stretch, the root found by the count of Wittrick and
-/// Williams, so that none is passed over. Infinite without mass; NaN where lengths or diameters are not positive, or
+/// Williams, so that none is missed. Infinite without mass; NaN where lengths or diameters are not positive, or
 /// where the supports leave the shaft free to move.
 /// Source: W. H. Wittrick and F. W. Williams, "A general algorithm for computing natural frequencies of elastic
 /// structures", Quarterly Journal of Mechanics and Applied Mathematics 24, 1971.

@@ -32,7 +32,7 @@ struct Chain {
             }
             const auto at = static_cast<std::ptrdiff_t>(i);
             bodies.erase(bodies.begin() + at);
-            if (i == 0 || i == springs.size()) { // nothing hangs on an end
+            if (i == 0 || i == springs.size()) { // nothing hangs from an end
                 springs.erase(springs.begin() + (i == 0 ? 0 : at - 1));
                 continue;
             }

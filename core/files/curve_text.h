@@ -20,10 +20,10 @@ struct CurveText {
     std::vector<std::string> wrong; ///< rows left out, each with its line, what was found and what is allowed
 };
 
-/// Columns are parted by tab, semicolon or comma; where it is not a comma, one in a number is a decimal comma. A
+/// Columns are separated by tab, semicolon or comma; where it is not a comma, one in a number is a decimal comma. A
 /// heading may name columns and units ("n [rpm]", "peak (N·m)", "torque/N·m") in any order; without one the order is
 /// speed, continuous, peak, and bare numbers are rpm and N·m. A cell may have its own unit. Lines that begin with # are
-/// passed over. Never throws.
+/// ignored. Never throws.
 CurveText read_curve_text(std::string_view text);
 
 } // namespace fulmox

@@ -153,7 +153,7 @@ class Filler : public FieldVisitor {
         const std::string_view text = cell(c);
         if (says_nothing(text)) {
             if (place.active && q.text.empty() && spec.required)
-                says_(Severity::error, c, spec.label, "it is missing; give a value, " + range_text(spec, false));
+                says_(Severity::error, c, spec.label, "missing (" + range_text(spec, false) + ")");
             return;
         }
         std::string value(text);
@@ -266,7 +266,7 @@ PartTableRead read_part_table(std::istream& in, const PartTable& table, const st
     for (std::size_t c = 0; c < table.columns.size(); ++c)
         if (table.columns[c].field.empty() && !table.columns[c].wrong.empty() &&
             !trim(table.columns[c].heading).empty())
-            add({Severity::suspicious, column_words(static_cast<int>(c)), "", "passed over: " + table.columns[c].wrong,
+            add({Severity::suspicious, column_words(static_cast<int>(c)), "", "ignored: " + table.columns[c].wrong,
                 table.heading_line});
     if (std::none_of(
             table.columns.begin(), table.columns.end(), [](const PartColumn& c) { return c.field == "/name"; })) {
@@ -398,7 +398,7 @@ PartTableRead read_part_table(std::istream& in, const PartTable& table, const st
         }
         feed(line, lines.number());
         if (rows.lines() >= longest_row) {
-            // the row is given up, and what was taken for a part of it is looked at anew
+            // the row is given up, and what was taken for a part of it is looked at again
             const std::vector<std::string> again(held.begin() + 1, held.end());
             const int from = begun + 1;
             unclosed();

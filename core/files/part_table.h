@@ -18,11 +18,11 @@ namespace fulmox {
 /// What a column is taken for. All but the heading may be corrected.
 struct PartColumn {
     std::string heading;
-    std::string field; ///< path below the part, "/rated_torque"; empty: passed over
+    std::string field; ///< path below the part, "/rated_torque"; empty: ignored
     std::string label; ///< of the field
     std::string unit;  ///< of its numbers; empty: each cell has its own, or the field has none
     bool sure = true;  ///< the heading says the field; else it was guessed by likeness or by dimension alone
-    std::string wrong; ///< why it is passed over, or what is to be given yet
+    std::string wrong; ///< why it is ignored, or what is to be given yet
 };
 
 /// How a table is read.
@@ -52,7 +52,7 @@ std::vector<PartField> part_fields(const PartKind& kind);
 /// what each column is, by heading and dimension. `kind`: key; empty: guessed. Never throws.
 PartTable look_at_part_table(std::istream& in, const std::string& kind = {});
 
-/// Columns matched anew, after the kind was chosen by hand.
+/// Columns matched again, after the kind was chosen by hand.
 void match_columns(PartTable& table);
 
 struct PartTableRead {

@@ -32,7 +32,7 @@ std::string options_text(std::span<const Option> options) {
     return out;
 }
 
-// Numbers parted by blanks; what is not one, or nothing.
+// Numbers separated by blanks; what is not one, or nothing.
 std::string numbers_of(std::string_view text, std::vector<double>& out) {
     const char* at = text.data();
     const char* end = at + text.size();
@@ -179,7 +179,7 @@ class Reader : public FieldVisitor {
         if (!j) {
             if (!spec.optional) // else it stays as a new one has it
                 error(path_of(place), spec.label,
-                    std::string("it is missing; allowed are ") + options_text(spec.options));
+                    std::string("missing; allowed are ") + options_text(spec.options));
             return;
         }
         for (std::size_t i = 0; i < spec.options.size(); ++i)
@@ -241,7 +241,7 @@ class Reader : public FieldVisitor {
                 lost(path_of(place), spec.label, "found " + type_name(*j) + "; allowed is an object with \"kind\"");
             else
                 error(path_of(place), spec.label,
-                    "it is missing; give an object whose \"kind\" is one of " + options_text(kinds));
+                    "missing; give an object whose \"kind\" is one of " + options_text(kinds));
             return;
         }
         const std::string kind = j->contains("kind") && (*j)["kind"].is_string() ? (*j)["kind"].get<std::string>() : "";
@@ -464,7 +464,12 @@ Result<ProjectRead, Problem> read_project(std::string_view text) {
     d.root.erase("version");
     bool lossy = false;
     Reader(d, out.problems, lossy).read(out.machine);
-    if (!d.root.contains("policies")) out.machine.policies = shipped_policies();
+    if (!d.root.contains("policies")) {
+        out.machine.policies = shipped_policies();
+        for (std::size_t i = 0; i < out.machine.axes.size(); ++i) // as it was called before
+            if (std::as_const(out.machine.axes)[i].policy == "High-bandwidth servo")
+                out.machine.axes[i].policy = "Stiff drivetrain, high ratio";
+    }
     if (!d.root.contains("materials")) out.machine.materials = shipped_materials();
     for (std::size_t i = 0; i < out.machine.axes.size(); ++i)
         if (const Axis& a = std::as_const(out.machine.axes)[i]; a.coupling.there() != a.coupling.in_place ||

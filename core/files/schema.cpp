@@ -31,7 +31,7 @@ class SchemaWriter : public FieldVisitor {
 
     void on_samples(Samples&, const SamplesSpec& spec, const Place&) override {
         (*properties_)[spec.key] = Json{{"title", spec.label},
-            {"description", std::string(spec.help) + " A text of numbers parted by blanks, or a list."},
+            {"description", std::string(spec.help) + " A text of numbers separated by spaces, or a list."},
             {"oneOf", {{{"type", "string"}}, {{"type", "array"}, {"items", {{"type", "number"}}},
                                                  {"maxItems", spec.most * spec.columns}}}},
             {"x-columns", spec.columns}};

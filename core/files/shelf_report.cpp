@@ -53,11 +53,11 @@ std::string checked_text(const CheckedCatalogue& c) {
             n.parts == 1 ? lower(n.kind->label) : lower(n.kind->lists), n.without_price, n.without_mass);
     if (out.empty()) out = "no parts\n";
     if (!c.table) return out;
-    out += fmt::format("{}, columns parted by {}, decimal {}, headings in line {}\n", c.table->encoding,
+    out += fmt::format("{}, columns separated by {}, decimal {}, headings in line {}\n", c.table->encoding,
         separator_words(c.table->separator), c.table->decimal_comma ? "comma" : "point", c.table->heading_line);
     for (const PartColumn& col : c.table->columns)
         out += fmt::format("  {:<32} {}{}\n", col.heading,
-            col.field.empty() ? "passed over: " + col.wrong
+            col.field.empty() ? "ignored: " + col.wrong
                               : col.label + (col.unit.empty() || col.unit == "1" ? "" : " in " + col.unit),
             col.sure ? "" : " (guessed)");
     out += fmt::format("{} rows, {} left out\n", c.rows, c.left_out);

@@ -16,10 +16,10 @@ inline constexpr std::size_t largest_trace_file = std::size_t{1} << 28; // 256 M
 
 struct TraceRead {
     Trace trace;                    ///< samples in SI; time begins at 0
-    std::vector<std::string> notes; ///< columns that were passed over, decimal commas read as such
+    std::vector<std::string> notes; ///< columns that were ignored, decimal commas read as such
 };
 
-/// Reads a trace for an axis that moves so. Columns are parted by comma, semicolon or tab; the header names them, each
+/// Reads a trace for an axis that moves so. Columns are separated by comma, semicolon or tab; the header names them, each
 /// with its unit: "time [ms]; position [mm]". Where semicolon or tab part the columns a comma is a decimal comma; where
 /// commas part them it is not allowed in numbers. Lines that begin with # are comments; CRLF and a byte order mark are
 /// accepted. Gaps (more than 20 times the middle spacing), times that do not rise and values that are no number are

@@ -25,7 +25,7 @@ std::vector<SchoolView> schools(const Machine& machine, const Axis& axis, const 
     std::vector<SchoolView> out;
     for (const Policy& p : machine.policies) {
         SchoolView v{p.name, LimitState::cannot_say, "does not judge the ratio", p.name == axis.policy};
-        if (!i.told) v.words = "the load's inertia is not given";
+        if (!i.told) v.words = "load inertia not given";
         if (p.inertia_ratio_over.given() && p.inertia_ratio_tight.given() && i.rotor > 0 && i.told) {
             Limit l;
             l.used = i.ratio();
@@ -42,27 +42,13 @@ std::vector<SchoolView> schools(const Machine& machine, const Axis& axis, const 
 }
 
 // Kinds of shaft quantities on a linear motor: what stands for torque is a force.
-void make_direct(Assessment& a) {
-    const auto direct = [](Kind k) {
-        switch (k) {
-        case Kind::torque:
-            return Kind::force;
-        case Kind::inertia:
-            return Kind::mass;
-        case Kind::angular_speed:
-            return Kind::speed;
-        default:
-            return k;
-        }
+void make_direct(Assessment& a, const Words& words) {
+    const auto turn = [&](auto& row) {
+        row.kind = words.kind(row.kind);
+        for (WorkingLine& w : row.working) w.kind = words.kind(w.kind);
     };
-    for (Figure& f : a.figures) {
-        f.kind = direct(f.kind);
-        for (WorkingLine& w : f.working) w.kind = direct(w.kind);
-    }
-    for (Limit& l : a.limits) {
-        l.kind = direct(l.kind);
-        for (WorkingLine& w : l.working) w.kind = direct(w.kind);
-    }
+    for (Figure& f : a.figures) turn(f);
+    for (Limit& l : a.limits) turn(l);
 }
 
 // A calculation that left the numbers a machine can hold: the values are legal, but far from anything real.
@@ -137,6 +123,13 @@ std::string figure_text(const Figure& f, UnitSystem system) {
     return format_quantity(f.si, *f.unit ? *find_unit(f.unit, f.kind) : display_unit(f.kind, system, f.si));
 }
 
+std::vector<const StandIn*> stand_ins_of(const Assessment& a, const Limit& limit) {
+    std::vector<const StandIn*> out;
+    for (const StandIn& s : a.stand_ins)
+        if ((limit.needs & s.serves) != 0) out.push_back(&s);
+    return out;
+}
+
 const Figure* Assessment::figure(std::string_view key) const {
     for (const Figure& f : figures)
         if (f.key == key) return &f;
@@ -208,12 +201,12 @@ class AxisAssessor {
         if (a_.limits.empty()) a_.limits = judge_all(rows_of(a_));
         // pictures and tables show a result as a whole, or not at all
         a_.each_result([&](auto& result) { result.hide([&](need::Bits needs) { return waits(needs); }); });
-        if (options_.workings) name_stand_ins();
+        if (options_.workings) a_.stand_ins = stand_ins(axis_);
         if (options_.cautions) {
             if (a_.inertia) a_.schools = schools(machine_, axis_, *a_.inertia);
             for (Problem& p : cautions({machine_, axis_, a_}, path_)) a_.problems.push_back(std::move(p));
         }
-        if (moves_.direct) make_direct(a_);
+        if (moves_.direct) make_direct(a_, words_);
         return std::move(a_);
     }
 
@@ -245,7 +238,7 @@ class AxisAssessor {
 
     void capability() {
         if (!axis_.driven()) return;
-        // where the sheet has no points the curves hang on its constants
+        // where the sheet has no points the curves depend on its constants
         const bool points = !moves_.direct;
         for (const need::Bits one : {need::peak_curve, need::continuous_curve, need::current})
             if (const need::Bits made_of = needs_on(one, axis_) & ~one) waiting_->also(made_of, one);
@@ -452,25 +445,6 @@ class AxisAssessor {
         // with stand-ins too: rows that wait leave it alone
         if (a_.inertia && !moves_.direct) a_.stiffness = stiffness_statement(*taken_, load_, *a_.inertia);
         a_.figures = fulmox::figures(rows_of(a_));
-    }
-
-    // Each limit names the defaults that took the place of empty fields among what it needs.
-    void name_stand_ins() {
-        for (const FieldRef& f : walk(const_cast<Axis&>(axis_), path_)) { // only looked at
-            if (f.type != FieldRef::Type::quantity || !f.active || f.quantity_spec.required || f.quantity->given() ||
-                f.quantity_spec.if_empty.means != Empty::stands_in || (f.serves & need::record) != 0)
-                continue;
-            const std::string below = f.path.substr(path_.size());
-            // of parts that are not there nothing stands in
-            if ((below.starts_with("/motor/") && !axis_.driven()) ||
-                (below.starts_with("/coupling/") && !axis_.coupling.there()) ||
-                (below.starts_with("/brake/") && !axis_.brake.there()))
-                continue;
-            for (Limit& l : a_.limits)
-                if (const LimitRow* row = limit_row(l.key);
-                    row && (needs_on(needs_of(*row, axis_), axis_) & f.serves) != 0)
-                    l.stand_ins.push_back({below, f.label(), f.quantity_spec.if_empty.words});
-        }
     }
 };
 

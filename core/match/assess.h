@@ -5,6 +5,7 @@
 #include "core/match/results.h"
 #include "core/model/machine.h"
 #include "core/model/problem.h"
+#include "core/model/walk.h"
 
 #include <functional>
 #include <optional>
@@ -21,9 +22,10 @@ struct Figure {
     double si = 0;
     Text note; ///< "at 0.18 s and 3000 rpm"
     Working working;
-    const char* unit = ""; ///< shown in this unit where the kind's display unit reads badly
-    std::string read_from; ///< what the number is read from, where it has no working
-    bool waits = false;    ///< for what its note says; there is no number
+    const char* unit = "";            ///< shown in this unit where the kind's display unit reads badly
+    std::string read_from;            ///< what the number is read from, where it has no working
+    bool waits = false;               ///< for what its note says; there is no number
+    std::vector<Missing> waits_for{}; ///< fields of the project (whole pointers)
 };
 
 /// "463.9 W", in the figure's own unit or the display unit of the system.
@@ -43,6 +45,7 @@ struct Assessment : AxisResults, StateResults {
     std::optional<Trajectory> known_part; ///< the segments before the first that is not known, where the cycle is not
     std::vector<Figure> figures;
     std::vector<Limit> limits;
+    std::vector<StandIn> stand_ins; ///< defaults in place of empty fields; with workings only
     std::vector<SchoolView> schools;
     bool pending = false;   ///< it is still being made
     std::string fill_shown; ///< of a winder, the one `demand` belongs to: most heat
@@ -59,6 +62,9 @@ struct Assessment : AxisResults, StateResults {
     bool exceeded() const; ///< some limit is over
     bool unknown() const;  ///< none is over, and one cannot be said that is not accepted
 };
+
+/// Those among what a limit needs.
+std::vector<const StandIn*> stand_ins_of(const Assessment& a, const Limit& limit);
 
 /// The policy the axis is judged by; where the project has none of that name the first that the program ships.
 const Policy& policy_of(const Machine& machine, const Axis& axis);

@@ -27,11 +27,11 @@ constexpr Trait traits[] = {
     {CouplingKind::jaw, "damps, winds up somewhat, next to no backlash while it is preloaded", 1 * degree, 0.2e-3,
         10000 * rpm, true, false},
     {CouplingKind::slit, "cheap, springy, tires", 3 * degree, 0.25e-3, 6000 * rpm, true, false},
-    {CouplingKind::oldham, "bears much parallel misalignment, wears", 0.5 * degree, 1e-3, 4000 * rpm, false, true},
+    {CouplingKind::oldham, "permits much parallel misalignment, wears", 0.5 * degree, 1e-3, 4000 * rpm, false, true},
     {CouplingKind::sleeve, "rigid, needs alignment", 0, 0, 15000 * rpm, false, false}};
 
-Text bears(double most, Kind kind) {
-    return most > 0 ? Text(", it bears about ") + Text::of(most, kind, 2) : Text(", it bears none");
+Text permits(double most, Kind kind) {
+    return most > 0 ? Text(", it permits about ") + Text::of(most, kind, 2) : Text(", it permits none");
 }
 
 constexpr double much_inertia = 5; // load over rotor, from which a soft coupling is felt
@@ -53,10 +53,10 @@ std::vector<CouplingAdvice> coupling_kinds(const Axis& axis, const Assessment& a
         one.traits = t.traits;
         const auto against = [&](Text reason) { one.against.push_back(std::move(reason)); };
         if (c.angular.given() && c.angular.si > t.angular)
-            against(Text("assembly holds ") + Text::of(c.angular.si, Kind::angle, 3) + bears(t.angular, Kind::angle));
+            against(Text("assembly holds ") + Text::of(c.angular.si, Kind::angle, 3) + permits(t.angular, Kind::angle));
         if (c.parallel.given() && c.parallel.si > t.parallel)
             against(Text("assembly holds ") + Text::of(c.parallel.si, Kind::length, 3) + " parallel" +
-                    bears(t.parallel, Kind::length));
+                    permits(t.parallel, Kind::length));
         if (speed > t.speed)
             against(Text("it turns at ") + Text::of(speed, Kind::angular_speed, 3) + ", usual are up to " +
                     Text::of(t.speed, Kind::angular_speed, 2));

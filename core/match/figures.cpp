@@ -51,6 +51,7 @@ std::vector<Figure> figures(In in) {
         if (seen.waits) {
             f.note = in.waiting.words(needs);
             f.waits = true;
+            f.waits_for = in.waiting.fields(needs);
         } else {
             row.fill(f, in);
             if (in.workings && f.working.empty() && f.read_from.empty() && std::isfinite(f.si))

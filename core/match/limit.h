@@ -1,6 +1,7 @@
 // Limits: what an axis is judged on.
 #pragma once
 
+#include "core/model/need.h"
 #include "core/model/problem.h"
 #include "core/model/working.h"
 #include "core/quantity/text.h"
@@ -16,13 +17,6 @@ enum class LimitState { fits, tight, over, cannot_say };
 const char* state_key(LimitState s);   ///< "fits"
 const char* state_words(LimitState s); ///< "cannot say"
 
-/// A stated default that took the place of an empty field.
-struct StandIn {
-    std::string path;  ///< JSON pointer below the axis
-    std::string label; ///< of the field
-    std::string words; ///< what stood in: "2 − 1/η"
-};
-
 struct Limit {
     std::string key; ///< stable, documented in docs/formats
     std::string label;
@@ -35,8 +29,9 @@ struct Limit {
     Text remedy; ///< what would bring it back, empty where it fits
     std::string source;
     Working working;
-    std::vector<StandIn> stand_ins; ///< of what it needs; with workings only
+    need::Bits needs = 0; ///< what it needs on this axis
     std::vector<Missing> missing;   ///< which values are missing where it cannot be said
+    std::vector<Missing> waits_for; ///< fields of the project (whole pointers) without which it cannot be said
     bool accepted = false;          ///< it cannot be said, and all that is missing is accepted
     bool yes_or_no = false;         ///< as bores that are there or are not: a share of what is allowed tells nothing
 

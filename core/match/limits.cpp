@@ -40,18 +40,20 @@ bool accepts_all(const Axis& axis, const std::vector<Missing>& missing) {
 }
 
 // Judged where nothing it needs is missing.
-void judge_known(Limit& l, const LimitRow& row, In in, need::Bits needs) {
+void judge_known(Limit& l, const LimitRow& row, In in) {
     row.judge(l, in);
     if (l.state != LimitState::cannot_say) {
         const Capability* can = row.of_motor ? known_peak(in) : nullptr;
-        if (can && can->model && (needs_on(needs, in.axis) & (need::current | need::voltage)) != 0)
+        if (can && can->model && (l.needs & (need::current | need::voltage)) != 0)
             if (const std::string words = tighter_words(can->model->numbers()); !words.empty())
                 l.reason += "; " + words;
         return;
     }
-    // whatever is not said in numbers of its own is an unknown of its own
+    // whatever is not specified in numbers of its own is an unknown of its own
     if (l.missing.empty()) l.missing.push_back({"limit/" + l.key, l.label});
     l.accepted = accepts_all(in.axis, l.missing);
+    for (const Missing& m : l.missing)
+        if (m.path.starts_with('/')) l.waits_for.push_back({in.waiting.path() + m.path, m.name});
 }
 
 // What is known may be enough to say that it is over.
@@ -64,7 +66,13 @@ void judge_waiting(Limit& l, const LimitRow& row, In in, need::Bits needs) {
     l.used = l.allowed = std::nan("");
     set_cannot_say(l, in.waiting.words(needs));
     l.missing = in.waiting.unknowns(needs);
+    l.waits_for = in.waiting.fields(needs);
     l.accepted = accepts_all(in.axis, l.missing);
+}
+
+void lacks_motor(Limit& l, In in) {
+    set_cannot_say(l, motor_missing(in));
+    l.waits_for = {{in.waiting.path() + "/motor", "Motor"}};
 }
 
 } // namespace
@@ -82,15 +90,16 @@ std::vector<Limit> judge_all(In in) {
         l.label = row.direct_label && in.words.direct   ? row.direct_label
                   : row.open_loop_label && steps_unseen ? row.open_loop_label
                                                         : row.label;
-        l.kind = row.kind;
+        l.kind = in.words.kind(row.kind);
         l.yes_or_no = row.yes_or_no;
+        l.needs = needs_on(needs, in.axis);
         l.used = l.allowed = std::nan("");
         if (seen.waits)
             judge_waiting(l, row, in, needs);
         else if (row.of_motor && !has_motor(in))
-            set_cannot_say(l, motor_missing(in));
+            lacks_motor(l, in);
         else
-            judge_known(l, row, in, needs);
+            judge_known(l, row, in);
         out.push_back(std::move(l));
     }
     return out;

@@ -58,7 +58,7 @@ need::Bits needs_on(need::Bits needs, const Axis& axis) {
     if ((needs & need::peak_curve) && (along || axis.motor.peak.empty())) needs |= by_constants;
     if ((needs & need::continuous_curve) && (along || axis.motor.continuous.empty()))
         needs |= by_constants | need::surroundings;
-    // the bus bears on the current only where the field is weakened for it
+    // the bus affects the current only where the field is weakened for it
     const bool weakens =
         axis.drive.field_weakening && (along || std::holds_alternative<SineMotor>(axis.motor.electric));
     if ((needs & need::current) && weakens) needs |= need::voltage;
@@ -85,6 +85,15 @@ std::vector<Missing> Waiting::unknowns(need::Bits needs) const {
         if (e.unknown.path.empty()) return {};
         out.push_back(e.unknown);
     }
+    return out;
+}
+
+std::vector<Missing> Waiting::fields(need::Bits needs) const {
+    std::vector<Missing> out;
+    for (const Entry& e : entries_)
+        if ((e.serves & needs) != 0 &&
+            std::none_of(out.begin(), out.end(), [&](const Missing& m) { return m.name == e.name; }))
+            out.push_back({e.path, e.name});
     return out;
 }
 

@@ -26,6 +26,10 @@ class Waiting {
     bool blocks(need::Bits needs) const { return (mask_ & needs) != 0; }
     /// What is unknown of these where nothing else keeps them waiting; empty: something has to be given or mended.
     std::vector<Missing> unknowns(need::Bits needs) const;
+    /// What these wait for: JSON pointers into the project and names, each once.
+    std::vector<Missing> fields(need::Bits needs) const;
+    /// The axis' JSON pointer.
+    const std::string& path() const { return path_; }
     /// "waits for: Distance, segment 3; Lead"; empty where nothing is missing.
     std::string words(need::Bits needs) const;
     /// The axis with a harmless number in every place that waits, so that what does not need it can be calculated by

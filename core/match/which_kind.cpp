@@ -84,7 +84,7 @@ const std::vector<Rule>& rules() {
         {[](const Answers& a) { return a.around.tuning == TuningSkill::expert; }, {0, 0, 2, 0, 0},
             {nullptr, nullptr, "somebody gets out of it what it can", nullptr, nullptr}},
         {[](const Answers& a) { return a.around.pulses == PulseSource::jittery; }, {-3, 1, 1, 0, 0},
-            {"a stall of milliseconds costs it its steps", "it bears a stall and catches up",
+            {"a stall of milliseconds costs it its steps", "it tolerates a stall and catches up",
                 "its drive closes the loop itself", nullptr, nullptr}},
         {[](const Answers& a) { return a.around.pulses == PulseSource::none; }, {-2, 0, 1, 0, 0},
             {"it wants pulses in real time", nullptr, "drives for a bus are common", nullptr, nullptr}},

@@ -12,9 +12,23 @@ struct Words {
 
     explicit Words(const Motion& motion) : direct(motion.direct) {}
 
-    Kind torque_kind() const { return direct ? Kind::force : Kind::torque; }
-    Kind inertia_kind() const { return direct ? Kind::mass : Kind::inertia; }
-    Kind speed_kind() const { return direct ? Kind::speed : Kind::angular_speed; }
+    Kind torque_kind() const { return kind(Kind::torque); }
+    Kind inertia_kind() const { return kind(Kind::inertia); }
+    Kind speed_kind() const { return kind(Kind::angular_speed); }
+    /// Of a shaft quantity: on a linear motor a force stands for a torque, a mass for an inertia.
+    Kind kind(Kind k) const {
+        if (!direct) return k;
+        switch (k) {
+        case Kind::torque:
+            return Kind::force;
+        case Kind::inertia:
+            return Kind::mass;
+        case Kind::angular_speed:
+            return Kind::speed;
+        default:
+            return k;
+        }
+    }
     /// At the motor.
     Text torque(double si) const { return Text::of(si, torque_kind()); }
     Text speed(double si) const { return Text::of(si, speed_kind()); }

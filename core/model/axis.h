@@ -102,7 +102,7 @@ struct Axis {
     Questions questions;
     std::vector<Accepted> accepted; ///< unknowns that are no reason against the axis
     Problems unread; ///< parts of the file that could not be taken in; paths relative to the axis. What depends on them
-                     ///< is not known until they are given anew
+                     ///< is not known until they are given again
     Extra extra;
 
     bool operator==(const Axis&) const = default;

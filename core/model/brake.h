@@ -12,7 +12,7 @@ namespace fulmox {
 /// What a brake does when it has to stop the axis; of a brake of its own and of one in the motor alike.
 struct BrakeStopping {
     Quantity<Kind::torque> dynamic_torque; ///< while it slips
-    Quantity<Kind::time> apply_time;       ///< from loss of voltage until it bites
+    Quantity<Kind::time> apply_time;       ///< from loss of voltage until it engages
     Quantity<Kind::time> release_time;
     Quantity<Kind::energy> stop_energy; ///< of one emergency stop
     bool operator==(const BrakeStopping&) const = default;

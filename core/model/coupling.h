@@ -43,10 +43,10 @@ struct Coupling {
     bool there() const;
 
     static constexpr Option places[] = {{"motor", "motor shaft"}, {"mechanism", "mechanism shaft"}};
-    static constexpr Option kinds[] = {{"", "not said"}, {"disc", "disc"}, {"bellows", "bellows"},
+    static constexpr Option kinds[] = {{"", "not specified"}, {"disc", "disc"}, {"bellows", "bellows"},
         {"jaw", "jaw with elastomer"}, {"slit", "slit (helical beam)"}, {"oldham", "Oldham"},
         {"sleeve", "rigid sleeve"}};
-    static constexpr Option fastenings[] = {{"", "not said"}, {"clamp", "clamp"}, {"set_screw", "set screw"}};
+    static constexpr Option fastenings[] = {{"", "not specified"}, {"clamp", "clamp"}, {"set_screw", "set screw"}};
 
     void describe(FieldVisitor& v);
 };

@@ -51,7 +51,7 @@ struct Motion {
 
 /// What an optional field means where it is empty. Forgetting never helps: tests empty every field and compare.
 enum class Empty {
-    nothing,   ///< not said: of a field that must be given
+    nothing,   ///< nothing stated: of a field that must be given
     zero,      ///< there is none of it
     stands_in, ///< a stated default or function takes its place
     unknown,   ///< what needs it cannot be said, unless the rest is enough

@@ -77,7 +77,7 @@ struct PartLists {
 struct Machine : PartLists {
     std::string name;
     std::string notes;
-    std::string currency; ///< of prices, "EUR"; empty: not said
+    std::string currency; ///< of prices, "EUR"; empty: not specified
     UnitSystem unit_system = UnitSystem::si;
     Site site;
     Surroundings surroundings;

@@ -205,13 +205,13 @@ void Motor::describe(FieldVisitor& v) {
     at.applies = speed_loss.given();
     v.quantity(speed_loss_exponent, at);
     QuantitySpec bearing = thermal("bearing_rating", "Bearing rating C", "N", 1e7,
-        "Dynamic load rating of the bearing at the shaft end.", left_empty::not_asked("life not said"), "C");
+        "Dynamic load rating of the bearing at the shaft end.", left_empty::not_asked("life not specified"), "C");
     bearing.applies = turns;
     bearing.serves = need::life;
     v.quantity(bearing_rating, bearing);
     QuantitySpec brush = thermal("brush_life", "Brush life", "h", 1e6,
         "As the maker expects it; from under 100 h to 10 000 h, and no one can foretell it.",
-        left_empty::not_asked("not said"), "L_b");
+        left_empty::not_asked("not specified"), "L_b");
     brush.applies = std::holds_alternative<BrushedMotor>(electric);
     brush.serves = need::life;
     v.quantity(brush_life, brush);
@@ -517,7 +517,7 @@ void Drive::describe(FieldVisitor& v) {
                                "Speed of the motor at which ramps begin and end without acceleration.",
                                left_empty::not_asked("standstill"), "n_s", need::pulses)));
     QuantitySpec trip = optional("trip_voltage", "Overvoltage trip", "V", 2000,
-        "Bus voltage at which the drive lets go of the motor; the EMF at top speed must stay below it.",
+        "Bus voltage at which the drive switches off; the back-EMF at top speed must stay below it.",
         left_empty::not_asked("not checked"), "U_trip", need::voltage);
     v.quantity(trip_voltage, trip);
     QuantitySpec top = optional("top_frequency", "Highest frequency", "Hz", 1e5,

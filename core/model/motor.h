@@ -157,11 +157,11 @@ struct Drive {
     /// controller gives make none.
     bool there(bool of_stepper) const;
 
-    static constexpr Option feedbacks[] = {{"", "not said"}, {"none", "none"}, {"hall", "Hall sensors"},
+    static constexpr Option feedbacks[] = {{"", "not specified"}, {"none", "none"}, {"hall", "Hall sensors"},
         {"incremental", "incremental"}, {"sine_cosine", "sine and cosine"}, {"serial", "serial, absolute"},
         {"resolver", "resolver"}};
     static constexpr Option command_kinds[] = {
-        {"", "not said"}, {"pulses", "pulses"}, {"analog", "analog"}, {"network", "network"}};
+        {"", "not specified"}, {"pulses", "pulses"}, {"analog", "analog"}, {"network", "network"}};
 
     static constexpr Option modulations[] = {
         {"space_vector", "space vector"}, {"sine_pwm", "sine PWM"}, {"overmodulated", "overmodulated, six-step"}};
@@ -171,7 +171,7 @@ struct Drive {
         return bus_voltage.si * (1 - mains_tolerance.value_or(0)) * (1 - bus_droop.value_or(0));
     }
 
-    /// Whether the drive reads this; of what is not said, true.
+    /// Whether the drive reads this; of what is not specified, true.
     bool reads(Feedback f) const;
     bool takes(Command c) const;
     /// V, with mains high; needs `bus_voltage`.

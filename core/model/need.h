@@ -20,7 +20,7 @@ enum : Bits {
     continuous_curve = Bits{1} << 6, ///< of the motor
     voltage = Bits{1} << 7,          ///< of the bus, and that of the curves
     top_speed = Bits{1} << 8,        ///< mechanical limit of the motor
-    surroundings = Bits{1} << 9,     ///< ambient and altitude, and what the winding bears
+    surroundings = Bits{1} << 9,     ///< ambient and altitude, and what the winding permits
     current = Bits{1} << 10,         ///< torque constant
     resistance = Bits{1} << 11,      ///< of the winding
     motor_brake = Bits{1} << 12,     ///< what it holds

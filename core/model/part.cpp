@@ -280,7 +280,7 @@ std::vector<PartDifference> part_differences(
 Problems part_contradictions(const PartKind& kind, const PartLists& parts, std::size_t i) {
     Problems out;
     if (!*kind.at) return out;
-    // an axis is not made anew for each of a hundred thousand
+    // an axis is not made again for each of a hundred thousand
     static thread_local std::map<const PartKind*, Axis> axes;
     Axis& axis = axes[&kind];
     kind.put(axis, 0, parts, i);

@@ -34,7 +34,7 @@ std::vector<Policy> shipped_policies() {
             "Drives with no access to tuning, or nobody to tune them: the load must not be felt, so keep close to 1:1 "
             "and leave torque in reserve.",
             "1.5", "3", "90 %", "80 %", "80 %", "2"),
-        make("High-bandwidth servo",
+        make("Stiff drivetrain, high ratio",
             "Fast current loop, fine encoder, stiff coupling and observer: the ratio is really a question of "
             "stiffness, and 15 to 30 is in daily use.",
             "15", "30", "95 %", "95 %", "90 %", "1.5"),

@@ -30,6 +30,6 @@ struct Listing : Provenance {
 };
 
 inline constexpr GroupSpec provenance_spec{
-    "listing", "Where it comes from", "Kept with the part wherever it goes.", true, need::record, false, true};
+    "listing", "Listing", "Kept with the part wherever it goes.", true, need::record, false, true};
 
 } // namespace fulmox

@@ -69,7 +69,7 @@ void check_screw(Problems& out, const Screw& s, const std::string& path) {
     if (s.thread == Thread::trapezoidal) check_sliding_thread(out, s, path);
     if (s.thread == Thread::roller && s.efficiency.text.empty())
         error(out, path + "/efficiency", "Efficiency, driving",
-            "it is missing; a planetary roller screw needs its efficiency given, greater than 0 and at most 1");
+            "missing; a planetary roller screw needs its efficiency given, above 0, at most 1");
     if (s.pitch_diameter.given() && s.diameter.given() && s.pitch_diameter.si > s.diameter.si)
         error(out, path + "/pitch_diameter", "Pitch diameter",
             "found " + s.pitch_diameter.text + "; it cannot exceed the outer diameter " + s.diameter.text);
@@ -90,7 +90,7 @@ void check_screw(Problems& out, const Screw& s, const std::string& path) {
             s.efficiency_back.text + " is better than the driving efficiency " + s.efficiency.text});
     if (s.collar_friction.given() && s.collar_friction.si > 0 && s.collar_diameter.text.empty() &&
         s.thread == Thread::trapezoidal && !s.efficiency.given())
-        error(out, path + "/collar_diameter", "Collar diameter", "it is missing, but a collar friction is given");
+        error(out, path + "/collar_diameter", "Collar diameter", "missing, but a collar friction is given");
 }
 
 void check_smaller(Problems& out, const QuantityBase& small, const QuantityBase& large, const std::string& path,
@@ -157,7 +157,7 @@ void check_bodies(Problems& out, const Axis& axis, const std::vector<Material>* 
                 "it turns with a shaft, which a linear drive has not; it counts as nothing"});
         if (b.mass.given()) continue;
         if (no_volume || (known && b.offset.value_or(0) > 0))
-            error(out, at + "/mass", "Mass", "it is missing; this shape has no volume to calculate it from");
+            error(out, at + "/mass", "Mass", "missing; this shape has no volume to calculate it from");
         else if (!known && materials && std::none_of(materials->begin(), materials->end(), [&](const Material& m) {
                      return m.name == b.material && m.density.given();
                  }))
@@ -283,13 +283,13 @@ void check_stepper(Problems& out, const Motor& motor, const std::string& path) {
                 const std::string own = path + "electric/";
                 if (!m.holding_torque.given())
                     error(
-                        out, own + "holding_torque", "Holding torque", "it is not given; every torque follows from it");
+                        out, own + "holding_torque", "Holding torque", "missing; every torque follows from it");
                 if (!m.rated_current.given())
                     error(out, own + "rated_current", "Rated phase current",
-                        "it is not given; torque per ampere and heat follow from it");
+                        "missing; torque per ampere and heat follow from it");
                 if (motor.peak.empty() && !m.inductance.given())
                     error(out, own + "inductance", "Phase inductance",
-                        "neither it nor a pull-out curve of the sheet is given; what is left at speed hangs on it");
+                        "neither it nor a pull-out curve of the sheet is given; torque at speed depends on it");
                 if (motor.peak.empty() && !m.resistance.given() && !m.rated_voltage.given())
                     error(out, own + "resistance", "Phase resistance",
                         "neither it nor the rated voltage nor a pull-out curve of the sheet is given");

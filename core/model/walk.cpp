@@ -194,12 +194,10 @@ std::string range_text(const QuantitySpec& spec, bool whole) {
     const auto& [min, max, open_min, open_max] = spec.range;
     const std::string unit = std::string_view(spec.unit) == "1" ? "" : " " + std::string(spec.unit);
     // a bound that no machine comes near is there for typing errors only
-    if (!whole && max >= 1e6 && min == 0) return open_min ? "greater than 0" : "0 or more";
-    std::string out = open_min ? "greater than " + bound(min) + " and " : bound(min) + " to ";
-    if (open_max)
-        out += "less than ";
-    else if (open_min)
-        out += "at most ";
+    if (!whole && max >= 1e6 && min == 0) return open_min ? "above 0" : "0 or more";
+    std::string out = open_min ? "above " + bound(min) + (open_max ? " and " : ", at most ")
+                               : bound(min) + (open_max ? " or more and " : " to ");
+    if (open_max) out += "below ";
     return out + bound(max) + unit;
 }
 
@@ -223,7 +221,7 @@ std::optional<std::pair<Severity, std::string>> fault(const QuantitySpec& spec, 
     using Fault = std::pair<Severity, std::string>;
     if (q.text.empty()) {
         if (!spec.required) return std::nullopt;
-        return Fault{Severity::error, "it is missing; give a value, " + range_text(spec, false)};
+        return Fault{Severity::error, "missing (" + range_text(spec, false) + ")"};
     }
     const Unit& unit = spec_unit(spec, kind);
     if (!q.given()) {
@@ -300,7 +298,33 @@ class Checker : public FieldVisitor {
     bool enters() override { return skip_.empty() || path() != skip_; }
 };
 
+class StandInFinder : public FieldVisitor {
+  public:
+    std::vector<StandIn> out;
+    explicit StandInFinder(const Axis& axis) : axis_(axis) {}
+
+  private:
+    const Axis& axis_;
+
+    void on_quantity(QuantityBase& q, const QuantitySpec& spec, const Place& place) override {
+        if (!place.active || spec.required || spec.if_empty.means != Empty::stands_in || q.given()) return;
+        const need::Bits serves = spec.serves ? spec.serves : place.serves;
+        if ((serves & need::record) != 0) return;
+        out.push_back({path_of(place), spec.label, spec.if_empty.words, serves});
+    }
+    bool enters() override {
+        return (axis_.driven() || path() != "/motor") && (axis_.coupling.there() || path() != "/coupling") &&
+               (axis_.brake.there() || path() != "/brake");
+    }
+};
+
 } // namespace
+
+std::vector<StandIn> stand_ins(const Axis& axis) {
+    StandInFinder finder(axis);
+    look_over(axis, finder);
+    return std::move(finder.out);
+}
 
 std::optional<Problem> check(const FieldRef& f) {
     if (f.type != FieldRef::Type::quantity || !f.active) return std::nullopt;

@@ -36,7 +36,7 @@ struct FieldRef {
     VariantRef variant;
     const Samples* samples = nullptr;       ///< numbers in bulk; shown as a count
     const Attachment* attachment = nullptr; ///< shown as its size
-    bool along_axis = false;                ///< a quantity whose kind hangs on how the axis moves
+    bool along_axis = false;                ///< a quantity whose kind depends on how the axis moves
 
     /// Of a choice or a variant.
     int chosen() const { return variant ? variant.chosen() : choice.chosen(); }
@@ -59,6 +59,16 @@ FieldRefs walk(Policy& root, const std::string& path = "");
 FieldRefs walk(Material& root, const std::string& path = "");
 FieldRefs walk(const GroupRef& root, const std::string& path = "");
 
+/// An empty field in whose place a stated default stands.
+struct StandIn {
+    std::string path;  ///< JSON pointer below the axis
+    std::string label; ///< of the field
+    std::string words; ///< what stands in: "2 − 1/η"
+    need::Bits serves = 0;
+};
+/// Of an axis, without what is only kept and shown, and without parts it does not have.
+std::vector<StandIn> stand_ins(const Axis& axis);
+
 /// Reads the motion quantities of the axis again after its mechanism changed from linear to rotary or back: what does
 /// not fit any more keeps its text and is an error until it is mended.
 void reread_motion(Axis& axis);
@@ -66,13 +76,13 @@ void reread_motion(Axis& axis);
 /// The field at a JSON pointer, or nothing.
 std::optional<FieldRef> find_field(Machine& root, const std::string& path);
 
-/// Forgets what a file had at this place and below, or around it, that could not be read: it has been given anew.
+/// Forgets what a file had at this place and below, or around it, that could not be read: it has been given again.
 void forget_unread(Machine& root, const std::string& path);
 
 /// Checks a value against its description. A missing required value is an error.
 std::optional<Problem> check(const FieldRef& field);
 
-/// The same for every quantity of an axis, in order; what lies at the pointer `skip` is passed over.
+/// The same for every quantity of an axis, in order; what lies at the pointer `skip` is ignored.
 Problems check_quantities(const Axis& axis, const std::string& path, const std::string& skip = "");
 
 /// The same for every quantity of a described struct; not `whole`: what is missing is no problem.

@@ -231,7 +231,7 @@ bool fixed_point(const std::array<double, 4>& m, const State& b, State& x) {
     return true;
 }
 
-// Turn by turn from cold; the loss is drawn straight anew wherever the winding has warmed by a fifth of the way.
+// Turn by turn from cold; the loss is drawn straight again wherever the winding has warmed by a fifth of the way.
 double from_cold(const ThermalMotor& m, const std::vector<HeatStretch>& stretches, double ripple) {
     const double rise = m.limit - m.ambient;
     if (rise <= 0) return 0;

@@ -72,7 +72,7 @@ MotorConditions motor_conditions(const Motor& motor, const Drive& drive, const S
     const bool sine = motor.linear() || std::holds_alternative<SineMotor>(motor.electric);
     const double per =
         (sine && drive.amperes == AmperesAs::peak ? 1 / std::numbers::sqrt2 : 1) * drive_share(drive, site);
-    // derated to nothing it gives nothing; what is not said stays without a bound
+    // derated to nothing it gives nothing; what is not specified stays without a bound
     const auto bound = [per](const auto& current) { return current.given() ? per * current.si : infinite; };
     c.drive_continuous = bound(drive.continuous_current);
     c.drive_peak = bound(drive.peak_current);

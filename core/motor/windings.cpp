@@ -102,13 +102,13 @@ WindingChoice winding_choice(const Motor& motor, const MotorUse* use, double sha
                               " times the turns" +
                               (out.least <= 1 && 1 <= out.most ? ": this winding is among them."
                                                                : ": this winding is not among them.")
-                        : "No winding of this frame carries the cycle: the current asks for " + times(out.least) +
+                        : "No winding of this frame is suitable: the current needs " + times(out.least) +
                               " times the turns and more, the voltage for " + times(out.most) + " and less.";
     else if (!std::isnan(out.most))
-        out.words = "The bus carries the cycle with up to " + times(out.most) +
+        out.words = "The bus is sufficient with up to " + times(out.most) +
                     " times the turns; give the drive's currents for the lower end.";
     else
-        out.words = "The drive carries the cycle from " + times(out.least) + " times the turns on.";
+        out.words = "The drive is sufficient from " + times(out.least) + " times the turns on.";
     return out;
 }
 

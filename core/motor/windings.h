@@ -10,7 +10,7 @@ namespace fulmox {
 
 /// The same motor with `turns` times its turns in the same room for copper: constants by volts × turns, currents and
 /// speed constants ÷ turns, R and L × turns², so that K_m, torques and curves stay; the curves belong to `turns` times
-/// their voltage. Texts are written anew in their units, with their tolerances. `turns` > 0.
+/// their voltage. Texts are written again in their units, with their tolerances. `turns` > 0.
 Motor rewound(const Motor& motor, double turns);
 
 struct Winding {

@@ -39,7 +39,7 @@ inline std::string lower(std::string_view s) {
     return out;
 }
 
-/// Lines that hold something: blank ones and those that begin with # are passed over, and a byte order mark.
+/// Lines that hold something: blank ones and those that begin with # are ignored, and a byte order mark.
 class Lines {
   public:
     explicit Lines(std::string_view text) : rest_(text) {

@@ -211,7 +211,7 @@ std::vector<ReportSection> axis_report(
     if (!its.motor.empty()) {
         out.push_back({"constants", "Constants of the motor at 20 °C", {}, "", constants_table(its.motor)});
         ReportSection sheet{
-            "sheet", "What the datasheet says twice", {}, "", pairs_table(check_sheet(its.motor), units)};
+            "sheet", "Datasheet consistency", {}, "", pairs_table(check_sheet(its.motor), units)};
         if (!sheet.table.empty()) out.push_back(std::move(sheet));
     }
     out.push_back({"figures", "Figures", {}, "", figures_table(a, units)});

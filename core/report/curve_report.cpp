@@ -105,7 +105,7 @@ Overload overload_of(const CurveQuestion& q, const Capability& can) {
     const CycleHeat h = thermal_motor(*q.motor, q.drive, q.site, can);
     o.continuous = can.continuous_stall();
     if (can.model && can.model->fixed_current())
-        o.missing = "a stepper takes its current whatever its torque is";
+        o.missing = "a stepper draws its current at any torque";
     else if (!h.missing.empty())
         o.missing = h.missing;
     else if (!h.motor.knows_times())

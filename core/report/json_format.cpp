@@ -17,6 +17,9 @@ const std::vector<JsonMember>& json_members() {
             "words in the units of the project; of a figure that waits: for what, \"waits for: Distance, segment 3\""},
         {"", "working", "lines of working"},
         {"", "read_from", "what a number without a working is read from, else empty"},
+        {"", "waits_for",
+            "fields without which there is no number, or it cannot be said: `path`, the pointer into the project, and "
+            "`name`; else empty"},
         {"", "needs", "names of the inputs it needs"},
         {"", "key", "stable"},
         {"", "state", "`fits`, `tight`, `over`, `cannot_say`"},
@@ -70,7 +73,7 @@ const std::vector<JsonMember>& json_members() {
         {"", "speed_unit", "unit of every speed beside it"},
         {"", "largest", "largest absolute torque, breakaway included; null where nothing is asked"},
         {"", "running", "the same without breakaway"},
-        {"", "motoring", "largest with torque along the speed; null where the motor never drives"},
+        {"", "motoring", "largest with torque along the speed; null where the motor never drives the load"},
         {"", "braking", "largest with torque against the speed; null where the motor never brakes"},
         {"", "breakaway", "at the first instant of a move from rest; null without a breakaway factor"},
         {"", "torque", "signed; positive along the positive coordinate"},
@@ -122,7 +125,7 @@ const std::vector<JsonMember>& json_members() {
         {"coupling", "cycle_torque",
             "largest over the cycle, standstill and breakaway included: `value`, and the `rating` it asks"},
         {"coupling", "emergency_stop_torque", "the same of the emergency stop; null where none is given"},
-        {"coupling", "external_torque", "static torque of the load over the cycle, no friction: `least`, `most`"},
+        {"coupling", "external_torque", "torque of the load at rest over the cycle, no friction: `least`, `most`"},
         {"coupling", "load_share",
             "J_L/J over the cycle: `least`, `most`; the coupling counts with the load; null where it is not known"},
         {"coupling", "motor_peak",
@@ -140,7 +143,7 @@ const std::vector<JsonMember>& json_members() {
         {"brake", "estimate", "gravity and inertia are taken as at the place where the power fails"},
         {"brake", "distance_unit", "of the distances beside it"},
         {"brake", "forward",
-            "from top speed forwards: `stops`, `speed_when_it_bites` rad/s of the motor, `energy` J, `time` s until "
+            "from top speed forwards: `stops`, `speed_when_it_engages` rad/s of the motor, `energy` J, `time` s until "
             "standstill, `distance` gone after the loss; null where the cycle does not go that way or a delay is not "
             "given"},
         {"brake", "backward", "the same backwards"},
@@ -174,7 +177,7 @@ const std::vector<JsonMember>& json_members() {
         {"stiffness", "elements",
             "each with `key`, `label`, `stiffness` where it is in `stiffness_unit`, `at_motor` N·m/rad, and its "
             "`compliance_share`"},
-        {"stiffness", "total", "N·m/rad; null: nothing gives way as far as is said"},
+        {"stiffness", "total", "N·m/rad; null: no compliance entered"},
         {"stiffness", "softest", "key of the softest"},
         {"stiffness", "two_body",
             "`motor_inertia` (rotor, motor brake, gearhead input) and `load_inertia` kg·m², `antiresonance` and "
@@ -212,9 +215,11 @@ std::string formats_json() {
     Value results = Value::array(), limits = Value::array(), warned = Value::array(), members = Value::array(),
           objects = Value::array();
     for (const FigureRow& row : figure_rows())
-        results.push_back({{"key", row.key}, {"label", row.label}, {"meaning", row.meaning}});
+        results.push_back({{"key", row.key}, {"label", row.label}, {"unit", std::string(info(row.kind).si_unit)},
+            {"needs", need::names(row.needs)}, {"meaning", row.meaning}});
     for (const LimitRow& row : limit_rows())
-        limits.push_back({{"key", row.key}, {"label", row.label}, {"meaning", row.meaning}, {"part", row.part},
+        limits.push_back({{"key", row.key}, {"label", row.label}, {"unit", std::string(info(row.kind).si_unit)},
+            {"needs", need::names(row.needs)}, {"meaning", row.meaning}, {"part", row.part},
             {"yes_or_no", row.yes_or_no}, {"allowed_by", row.allowed_by}, {"asked_by", row.asked_by}});
     for (const CautionRow& row : caution_rows())
         warned.push_back({{"key", row.key}, {"severity", row.severity == Severity::caution ? "caution" : "suspicious"},

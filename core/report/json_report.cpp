@@ -162,21 +162,21 @@ Value axis_json(const Machine& machine, const Axis& axis, const std::string& pat
     for (const Figure& f : a.figures) {
         const FigureRow* row = figure_row(f.key);
         results[f.key] = {{"label", f.label}, {"value", finite(f.si)}, {"unit", std::string(info(f.kind).si_unit)},
-            {"note", f.note.in(units)}, {"working", working_json(f.working)}, {"read_from", f.read_from},
+            {"note", f.note.in(units)}, {"waits_for", missing_json(f.waits_for)}, {"working", working_json(f.working)},
+            {"read_from", f.read_from},
             {"needs", needs_json(needs_on(row ? needs_of(*row, axis) : need::demand, axis))}};
     }
     Value limits = Value::array();
     for (const Limit& l : a.limits) {
-        const LimitRow* row = limit_row(l.key);
         Value stand_ins = Value::array();
-        for (const StandIn& s : l.stand_ins)
-            stand_ins.push_back({{"path", s.path}, {"label", s.label}, {"words", s.words}});
+        for (const StandIn* s : stand_ins_of(a, l))
+            stand_ins.push_back({{"path", s->path}, {"label", s->label}, {"words", s->words}});
         limits.push_back({{"key", l.key}, {"label", l.label}, {"state", state_key(l.state)}, {"used", finite(l.used)},
             {"allowed", finite(l.allowed)}, {"unit", std::string(info(l.kind).si_unit)}, {"share", finite(l.share)},
             {"utilisation", finite(l.utilisation())}, {"reason", l.reason.in(units)}, {"remedy", l.remedy.in(units)},
-            {"source", l.source}, {"missing", missing_json(l.missing)}, {"accepted", l.accepted},
-            {"stand_ins", std::move(stand_ins)}, {"working", working_json(l.working)},
-            {"needs", needs_json(row ? needs_on(needs_of(*row, axis), axis) : 0)}});
+            {"source", l.source}, {"missing", missing_json(l.missing)}, {"waits_for", missing_json(l.waits_for)},
+            {"accepted", l.accepted}, {"stand_ins", std::move(stand_ins)}, {"working", working_json(l.working)},
+            {"needs", needs_json(l.needs)}});
     }
     Value out = roomy_object(17);
     out["name"] = axis.name;

@@ -242,7 +242,7 @@ std::string sheets_text(const std::vector<Motor>& motors, const SheetQuestions& 
             s += fmt::format("    {:<66} {:>10}{}\n", "saturation β at the peak", number_text(beta, 3),
                 beta > 1.0 / 3 ? "  above 1/3: the torque would fall before the peak current" : "");
         const std::vector<SheetPair> pairs = check_sheet(m);
-        if (!pairs.empty()) s += "  what the sheet says twice\n";
+        if (!pairs.empty()) s += "  datasheet consistency\n";
         for (const SheetPair& p : pairs) {
             s += fmt::format("    {}: entered {}, implied {}, factor {}: {}{}\n", p.label,
                 format_quantity(p.entered, p.kind, UnitSystem::si), format_quantity(p.implied, p.kind, UnitSystem::si),
@@ -344,7 +344,7 @@ Table constants_table(const Motor& motor) {
 }
 
 Table pairs_table(const std::vector<SheetPair>& pairs, UnitSystem units) {
-    Table t{"What the sheet says twice", {"what", "entered", "implied", "factor", "verdict"}, {},
+    Table t{"Datasheet consistency", {"what", "entered", "implied", "factor", "verdict"}, {},
         {false, true, true, true}};
     for (const SheetPair& p : pairs) {
         t.rows.push_back({p.label, format_quantity(p.entered, p.kind, units), format_quantity(p.implied, p.kind, units),

@@ -33,7 +33,7 @@ Table connections_table(const Motor& motor);
 Table constants_table(const Motor& motor);
 /// "contradicts", "differs within tolerance", "agrees"
 const char* verdict_words(Verdict v);
-/// What the sheet says twice, with its note and the readings under which it would agree in rows of
+/// Datasheet consistency, with its note and the readings under which it would agree in rows of
 /// their own.
 Table pairs_table(const std::vector<SheetPair>& pairs, UnitSystem units);
 

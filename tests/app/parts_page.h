@@ -23,7 +23,7 @@ inline ShelfView& open_shelf(Window& w, CardOf of, const char* kind) {
     for (ShelfView* s : w.window.findChildren<ShelfView*>())
         if (s->model().kind().key == std::string_view(kind)) {
             REQUIRE(s->isVisible());
-            REQUIRE(QTest::qWaitFor([&] { return !s->model().judging() && s->model().candidate(0); }, 20000));
+            REQUIRE(QTest::qWaitFor([&] { return !s->model().judging() && s->model().candidate(0); }, hanging));
             return *s;
         }
     FAIL("no shelf of " << kind);

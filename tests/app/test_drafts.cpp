@@ -53,7 +53,7 @@ TEST_CASE(
     w.document().select_axis(0);
     QApplication::processEvents();
     CHECK(stays());
-    // the choice of another thread builds the form anew
+    // the choice of another thread builds the form again
     w.document().set_choice(w.path("/mechanism/thread"), 1);
     CHECK(stays());
     w.document().undo_stack().undo();

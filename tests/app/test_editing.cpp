@@ -210,7 +210,7 @@ TEST_CASE("the catalogue sorts by any column") {
     auto* table = w.window.findChild<MotorTable*>();
     REQUIRE(table);
     table->judge_now();
-    REQUIRE(QTest::qWaitFor([&] { return !table->model_of_motors().judging(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return !table->model_of_motors().judging(); }, hanging));
     const auto first = [&](int column) { return table->model()->index(0, column).data(Qt::UserRole + 1).toDouble(); };
     for (const int column : {MotorModel::price, MotorModel::mass, MotorModel::ratio, MotorModel::heat}) {
         table->sortByColumn(column, Qt::AscendingOrder);

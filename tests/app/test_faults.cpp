@@ -398,7 +398,7 @@ TEST_CASE("random hands on the dialogs do not break them: policies, materials, q
         CHECK(write_project(again->machine) == text);
     }
     CHECK(reopened >= 5);
-    REQUIRE(QTest::qWaitFor([] { return !part_shelf().keeping(); }, 60000));
+    REQUIRE(QTest::qWaitFor([] { return !part_shelf().keeping(); }, hanging));
     w.window.open_demo();
     CHECK(look_at_all(w) < within(5000));
     note(QStringLiteral("random events on dialogs"), done, longest);

@@ -144,7 +144,7 @@ TEST_CASE("work of a killed program is offered and comes back") {
     process.setProcessEnvironment(environment);
     process.start(self, {QStringLiteral("[.keeps and waits]")});
     REQUIRE(process.waitForStarted());
-    QTRY_VERIFY_WITH_TIMEOUT(QDir(recovery).exists(QStringLiteral("ready")), 20000);
+    QTRY_VERIFY_WITH_TIMEOUT(QDir(recovery).exists(QStringLiteral("ready")), hanging);
     {
         // while it runs nothing is offered
         Recovery own(recovery);

@@ -59,7 +59,7 @@ TEST_CASE("a map shows what the table shows, shares its current row, and takes b
         CHECK((p.x == 100 * c->tightest || std::isinf(p.x)));
         CHECK(p.y == shelf.model().parts().couplings[static_cast<std::size_t>(p.row)].price.si);
     }
-    // nothing on the front is bettered by another that carries it
+    // nothing on the front is bettered by another that is suitable
     for (const CandidateMap::Point& p : map.points())
         if (p.front)
             for (const CandidateMap::Point& o : map.points())
@@ -73,7 +73,7 @@ TEST_CASE("a map shows what the table shows, shares its current row, and takes b
     CHECK(w.document().axis().coupling.name == shelf.model().part_name(lone.row));
     // a click on nothing takes nothing
     const std::string taken = w.document().axis().coupling.name;
-    REQUIRE(QTest::qWaitFor([&] { return !shelf.model().judging() && shelf.model().candidate(0); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return !shelf.model().judging() && shelf.model().candidate(0); }, hanging));
     QTest::mouseDClick(&map, Qt::LeftButton, {}, QPoint(map.width() - 3, map.height() - 3));
     CHECK(w.document().axis().coupling.name == taken);
     // keys alone
@@ -89,7 +89,7 @@ TEST_CASE("a map shows what the table shows, shares its current row, and takes b
     // the filter is that of the table
     auto* words = shelf.findChild<QLineEdit*>(QStringLiteral("shelf-words-coupling"));
     words->setText(QStringLiteral("bellows"));
-    REQUIRE(QTest::qWaitFor([&] { return !shelf.model().judging() && shelf.model().candidate(0); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return !shelf.model().judging() && shelf.model().candidate(0); }, hanging));
     w.settle();
     CHECK(static_cast<int>(map.points().size()) == shelf.table().model()->rowCount());
     CHECK(static_cast<int>(map.points().size()) < all);
@@ -115,7 +115,7 @@ TEST_CASE("motors have a map too, with room of its own, and what stands beyond i
     cards(w);
     auto* table = w.window.findChild<MotorTable*>();
     REQUIRE(QTest::qWaitFor(
-        [&] { return !table->model_of_motors().judging() && table->model_of_motors().counts().suitable > 0; }, 20000));
+        [&] { return !table->model_of_motors().judging() && table->model_of_motors().counts().suitable > 0; }, hanging));
     auto* page = w.window.findChild<PartCards*>()->parentWidget();
     QTest::mouseClick(map_button(*page), Qt::LeftButton);
     w.settle();
@@ -131,12 +131,12 @@ TEST_CASE("motors have a map too, with room of its own, and what stands beyond i
         infinite += std::isinf(p.x);
     }
     CHECK(map->beyond() >= infinite);
-    // it is judged anew while it is shown
+    // it is judged again while it is shown
     int judged = 0;
     QObject::connect(&table->model_of_motors(), &MotorModel::judged, table, [&judged] { ++judged; });
     w.document().edit(
         QStringLiteral("lighter"), [&](Machine& m) { m.axes[0].load.payload = Quantity<Kind::mass>("2 kg"); });
-    REQUIRE(QTest::qWaitFor([&] { return judged > 0 && !table->model_of_motors().judging(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return judged > 0 && !table->model_of_motors().judging(); }, hanging));
     w.settle();
     for (const CandidateMap::Point& p : map->points()) CHECK(p.state == table->model_of_motors().state(p.row));
     const Table copied = map->as_table();

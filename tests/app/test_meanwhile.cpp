@@ -95,7 +95,7 @@ TEST_CASE("what is typed while a catalogue is read stays, and the catalogue come
     type_through(w, "23.5 kg", [](int keys) {
         if (keys == 2) part_shelf().reload();
     });
-    REQUIRE(QTest::qWaitFor([] { return part_shelf().own()[0].parts->gearheads.size() > 1000; }, 120000));
+    REQUIRE(QTest::qWaitFor([] { return part_shelf().own()[0].parts->gearheads.size() > 1000; }, hanging));
     expect_present(w);
     ShelfView& shelf = open_shelf(w, CardOf::gearhead, "gearhead");
     CHECK(shelf.model().rowCount() > 1000);

@@ -127,7 +127,7 @@ MotorTable& catalogue_of(Window& w) {
     w.settle();
     auto* table = w.child<MotorTable>("catalogue");
     table->judge_now();
-    REQUIRE(QTest::qWaitFor([&] { return !table->model_of_motors().judging(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return !table->model_of_motors().judging(); }, hanging));
     w.settle();
     return *table;
 }
@@ -211,7 +211,7 @@ TEST_CASE("the catalogue stands cheapest that carries first, and a filter leaves
     w.document().select_axis(7);
     w.settle();
     table.judge_now();
-    REQUIRE(QTest::qWaitFor([&] { return !table.model_of_motors().judging(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return !table.model_of_motors().judging(); }, hanging));
     w.settle();
     for (Choice* c : bar->findChildren<Choice*>())
         if (c->accessibleName() == QStringLiteral("Series")) {
@@ -328,7 +328,7 @@ TEST_CASE("a winding of the frame is taken by a key and undone") {
     w.settle();
     const Motor now = w.document().axis().motor;
     CHECK(now.name == "Wren 60-13 B, 1.25 × turns");
-    CHECK(now.origin.find("wound anew from Wren 60-13 B") == 0);
+    CHECK(now.origin.find("wound again from Wren 60-13 B") == 0);
     CHECK(std::get<SineMotor>(now.electric).torque_constant.si ==
           Approx(1.25 * std::get<SineMotor>(was.electric).torque_constant.si));
     CHECK(w.document().assessment().limit("voltage")->utilisation() == Approx(0.968 / 0.95).epsilon(0.002));
@@ -452,7 +452,7 @@ TEST_CASE("a motor of one's own keeps where it came from, and a library holds it
     mended.close();
     CHECK(motor_library().add(begun).contains(QStringLiteral("rotor")));
     table.judge_now();
-    REQUIRE(QTest::qWaitFor([&] { return !table.model_of_motors().judging(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return !table.model_of_motors().judging(); }, hanging));
     other.settle();
     bool said = false;
     for (QLabel* l : other.window.findChildren<QLabel*>())

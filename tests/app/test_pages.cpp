@@ -135,7 +135,7 @@ TEST_CASE("the catalogue judges every motor as the assessment does, and a motor 
     REQUIRE(table);
     table->judge_now();
     MotorModel& motors = table->model_of_motors();
-    REQUIRE(QTest::qWaitFor([&] { return !motors.judging(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return !motors.judging(); }, hanging));
     REQUIRE(motors.rowCount() >= 40);
     int checked = 0;
     for (int row = 0; row < motors.rowCount(); row += 7) {

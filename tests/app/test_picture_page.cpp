@@ -102,7 +102,7 @@ struct Desk {
     }
     void load(const QString& path) {
         view->load(path);
-        REQUIRE(QTest::qWaitFor([&] { return !view->loading(); }, 20000));
+        REQUIRE(QTest::qWaitFor([&] { return !view->loading(); }, hanging));
         w.settle();
     }
     void wheel(QPointF at, int notches, Qt::KeyboardModifiers keys = Qt::NoModifier) {
@@ -337,7 +337,7 @@ TEST_CASE("a picture comes from the clipboard, and goes with its axis") {
     QApplication::clipboard()->setImage(image);
     d.canvas().setFocus();
     QTest::keyClick(&d.canvas(), Qt::Key_V, Qt::ControlModifier);
-    REQUIRE(QTest::qWaitFor([&] { return !d.view->loading() && !d.motor().pictures.empty(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return !d.view->loading() && !d.motor().pictures.empty(); }, hanging));
     d.w.settle();
     CHECK(QImage::fromData(bytes_of(d.picture().image)).convertToFormat(QImage::Format_RGB32) == image);
     CHECK(d.canvas().has_picture());
@@ -346,12 +346,12 @@ TEST_CASE("a picture comes from the clipboard, and goes with its axis") {
     CHECK(!d.canvas().has_picture());
     d.w.document().select_axis(0);
     d.w.settle();
-    REQUIRE(QTest::qWaitFor([&] { return d.canvas().has_picture(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return d.canvas().has_picture(); }, hanging));
     d.w.document().undo_stack().undo();
     d.w.settle();
     CHECK(!d.canvas().has_picture());
     d.w.document().undo_stack().redo();
-    REQUIRE(QTest::qWaitFor([&] { return d.canvas().has_picture(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return d.canvas().has_picture(); }, hanging));
     // another project has none of it
     d.w.window.open_demo();
     d.w.settle();
@@ -367,7 +367,7 @@ TEST_CASE("a picture may be dropped, as a file or as pixels, and what is none is
         QDropEvent e(QPointF(20, 20), Qt::CopyAction, held, Qt::LeftButton, Qt::NoModifier);
         e.setAccepted(false);
         QApplication::sendEvent(d.view, &e);
-        REQUIRE(QTest::qWaitFor([&] { return !d.view->loading(); }, 20000));
+        REQUIRE(QTest::qWaitFor([&] { return !d.view->loading(); }, hanging));
         d.w.settle();
         return e.isAccepted();
     };
@@ -384,7 +384,7 @@ TEST_CASE("a picture may be dropped, as a file or as pixels, and what is none is
     CHECK(d.motor().pictures[1].name == "dropped.png");
 }
 
-TEST_CASE("reading a picture can be given up, and what was given up is read anew") {
+TEST_CASE("reading a picture can be given up, and what was given up is read again") {
     QImage image(8200, 6200, QImage::Format_RGB32);
     image.fill(Qt::white);
     Desk d;
@@ -417,7 +417,7 @@ TEST_CASE("reading a picture can be given up, and what was given up is read anew
     CHECK(d.canvas().said().contains(QStringLiteral("not read")));
     tab(d.w, "Heat");
     tab(d.w, "Picture");
-    CHECK(QTest::qWaitFor([&] { return d.canvas().has_picture(); }, 20000));
+    CHECK(QTest::qWaitFor([&] { return d.canvas().has_picture(); }, hanging));
 }
 
 TEST_CASE("a wheel that passes over the picture does not zoom, nor does a drag set a point") {

@@ -208,14 +208,14 @@ TEST_CASE("a servo stands beside an open-loop stepper over speed and load") {
     tab(w, "Compare");
     auto* table = w.window.findChild<MotorTable*>();
     REQUIRE(table);
-    REQUIRE(QTest::qWaitFor([&] { return !table->model_of_motors().judging(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return !table->model_of_motors().judging(); }, hanging));
     const auto press = [&](const char* text) {
         for (QPushButton* b : w.window.findChildren<QPushButton*>())
             if (b->isVisible() && b->text() == QLatin1String(text)) QTest::mouseClick(b, Qt::LeftButton);
         w.settle();
     };
     press("Add the best of the other kind");
-    REQUIRE(QTest::qWaitFor([&] { return table->compared().size() == 1 && table->compared()[0].is; }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return table->compared().size() == 1 && table->compared()[0].is; }, hanging));
     CHECK(!table->compared()[0].motor.stepper());
     press("Over speed and load");
     auto* plot = w.window.findChild<SteadyPlot*>();

@@ -130,7 +130,7 @@ TEST_CASE("a full disk at every place that writes: said, and what was there is w
         kept = part_shelf().keep(QStringLiteral("Mine"), many);
         part_shelf().keep_beside(QStringLiteral("Mine"), std::make_shared<PartLists>(many),
             [&](const QString& wrong) { beside = wrong.isEmpty() ? QStringLiteral("kept") : wrong; });
-        REQUIRE(QTest::qWaitFor([&] { return !beside.isEmpty(); }, 60000));
+        REQUIRE(QTest::qWaitFor([&] { return !beside.isEmpty(); }, hanging));
         added = motor_library().add(another);
     }
     for (const QString& why : {kept, beside, added}) {
@@ -200,7 +200,7 @@ TEST_CASE("what is dropped on the window is opened, or refused by name; nothing 
     const QString list = w.folder.filePath(QStringLiteral("list.json"));
     put(list, QByteArray::fromStdString(write_parts("Theirs", one_gearhead("Theirs"))));
     CHECK(drop_file(&shelf, list));
-    REQUIRE(QTest::qWaitFor([] { return !part_shelf().keeping() && part_shelf().own().size() == 1; }, 60000));
+    REQUIRE(QTest::qWaitFor([] { return !part_shelf().keeping() && part_shelf().own().size() == 1; }, hanging));
     CHECK(part_shelf().own()[0].parts->gearheads[0].name == "Theirs");
 }
 

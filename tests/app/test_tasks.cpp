@@ -284,7 +284,7 @@ TEST_CASE("task: a gearhead list of one's own, read without a correction, and on
     fulmox::app::import_parts(w.document(), file, {}, &w.window); // as a file dropped on the list
     auto* dialog = w.window.findChild<ImportParts*>();
     REQUIRE(dialog);
-    REQUIRE(QTest::qWaitFor([&] { return !dialog->reading(); }, 20000));
+    REQUIRE(QTest::qWaitFor([&] { return !dialog->reading(); }, hanging));
     CHECK(dialog->findChild<QLabel*>(QStringLiteral("import-found"))->text().startsWith(QStringLiteral("6 of 6")));
     hands.click(dialog->findChild<QPushButton*>(QStringLiteral("import-project")));
     CHECK(w.document().machine().gearheads.size() == 6);

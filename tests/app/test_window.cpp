@@ -259,6 +259,7 @@ TEST_CASE("F1 opens the guide at the page, it can be searched, and Escape gives 
         auto* guide = w.window.findChild<Guide*>();
         REQUIRE(guide);
         REQUIRE(guide->isVisible());
+        INFO(guide->text_in_view().toStdString() << ", the keyboard is at " << before->objectName().toStdString());
         CHECK(guide->text_in_view().contains(QString::fromUtf8(page_registry()[static_cast<std::size_t>(i)].question)));
         auto* search = w.child<QLineEdit>("guide-search");
         REQUIRE(search->hasFocus());

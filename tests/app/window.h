@@ -23,6 +23,9 @@
 
 namespace fulmox::testing {
 
+/// ms after which a test is taken to hang; nothing is held to it on a busy machine.
+inline constexpr int hanging = 600'000;
+
 using namespace fulmox::app;
 
 /// What Qt complains of is a defect: a number that is none in a drawing, a signal that does not exist. Cleared at the
@@ -99,7 +102,7 @@ struct Window {
     void assessed() {
         QElapsedTimer since;
         since.start();
-        while (document().has_axis() && document().assessment().pending && since.elapsed() < 120000) QTest::qWait(5);
+        while (document().has_axis() && document().assessment().pending && since.elapsed() < hanging) QTest::qWait(5);
     }
     void settle() {
         idle();
@@ -128,7 +131,7 @@ struct Window {
                     if (t->isSingleShot() && t->isActive() && t->interval() < 1000) return true;
             return false;
         };
-        while ((work_under_way() > 0 || soon()) && since.elapsed() < 120000) QTest::qWait(5);
+        while ((work_under_way() > 0 || soon()) && since.elapsed() < hanging) QTest::qWait(5);
         QApplication::processEvents();
     }
     /// Tries to close it and answers no to what it asks.

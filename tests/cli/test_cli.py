@@ -265,7 +265,7 @@ class Cli(unittest.TestCase):
         self.assertEqual(by_key["peak_torque"]["state"], "fits")
         self.assertAlmostEqual(by_key["peak_torque"]["utilisation"], by_key["peak_torque"]["used"] / by_key["peak_torque"]["allowed"])
         for limit in axis["limits"]:
-            self.assertEqual(set(limit), {"key", "label", "state", "used", "allowed", "unit", "share", "utilisation", "reason", "remedy", "source", "working", "needs",
+            self.assertEqual(set(limit), {"key", "label", "state", "used", "allowed", "unit", "share", "utilisation", "reason", "remedy", "source", "working", "needs", "waits_for",
                                           "missing", "accepted", "stand_ins"})
 
     def test_json_for_scripts(self):
@@ -478,7 +478,48 @@ class Cli(unittest.TestCase):
     def test_an_unknown_command_is_named_with_what_is_allowed(self):
         code, _, err = run("frob\x1b[2Jnicate")
         self.assertEqual(code, 2)
-        self.assertIn('"frob\\u{1b}[2Jnicate" is no command; allowed are assess, datasheet, curve, motors, candidates, catalogue, screw, parts, validate, units, schema', err)
+        names = ", ".join(c["name"] for c in json.loads(run("commands")[1]))
+        self.assertIn(f'"frob\\u{{1b}}[2Jnicate" is no command; allowed are {names}\n', err)
+        self.assertIn("assess, datasheet, curve", names)
+
+    def test_the_completion_offers_what_the_commands_take(self):
+        script = os.path.join(tempfile.mkdtemp(), "fulmox-cli.bash")
+        open(script, "w", encoding="utf-8").write(run("bash-completion")[1])
+
+        def completed(*words):
+            line = " ".join(f"'{w}'" for w in words)
+            ask = f"source {script}; COMP_WORDS=({line}); COMP_CWORD={len(words) - 1}; _fulmox_cli 2>/dev/null; printf '%s\\n' \"${{COMPREPLY[@]}}\""
+            return [w for w in subprocess.run(["bash", "-c", ask], capture_output=True, text=True).stdout.split("\n") if w]
+
+        commands = json.loads(run("commands")[1])
+        self.assertEqual(completed("fulmox-cli", ""), [c["name"] for c in commands] + ["--help", "--version"])
+        tried = 0
+        for command in commands:
+            for at, words in [(command, [command["name"]])] + [(c, [command["name"], c["name"]]) for c in command["commands"]]:
+                if at["commands"]:
+                    self.assertEqual(completed("fulmox-cli", *words, ""), [c["name"] for c in at["commands"]])
+                    continue
+                self.assertEqual(sorted(completed("fulmox-cli", *words, "--")), sorted(o["name"] for o in at["options"]))
+                for option in at["options"]:
+                    if option["choices"]:
+                        self.assertEqual(completed("fulmox-cli", *words, "x", option["name"], ""), option["choices"])
+                        tried += 1
+        self.assertGreater(tried, 2)
+        self.assertIn(DEMO, completed("fulmox-cli", "assess", DEMO[:-3]))
+
+    def test_the_manual_page_has_every_command_and_option(self):
+        page = run("manual-page")[1]
+        plain = page.replace("\\-", "-")
+        for command in json.loads(run("commands")[1]):
+            for name, at in [(command["name"], command)] + [(f"{command['name']} {c['name']}", c) for c in command["commands"]]:
+                if at["commands"]:
+                    continue
+                self.assertIn(f".B {name}\n", plain)
+                for option in at["options"]:
+                    self.assertIn(option["name"], plain)
+        for line in page.split("\n"):
+            if line.startswith("."):
+                self.assertRegex(line, r"^\.(TH|SH|TP|B|BR|I|RI|br|nh|RS|RE)\b")
 
     def test_nothing_in_a_file_reaches_the_terminal_as_a_command(self):
         evil = "A\x1b]0;owned\x07\x9b2J\u202eB"
@@ -563,7 +604,7 @@ class Cli(unittest.TestCase):
             self.assertEqual(code, 2)
             self.assertIn("/axes/0/mechanism/lead (Lead)", err)
             self.assertIn("line ", err)
-            self.assertIn("greater than 0", err)
+            self.assertIn("above 0", err)
         os.unlink(file)
         for bad in ("/no/such/file", ROOT, "/dev/null"):
             code, out, err = run("assess", bad)

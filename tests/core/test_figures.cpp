@@ -146,7 +146,7 @@ TEST_CASE("sentences are printed in the units of whoever shows them") {
     CHECK_THAT(reason.in(UnitSystem::inch_pound), Contains("lb·in to hold"));
     CHECK((Text("a ") + Text::of(0.0254, Kind::length) + " b").in(UnitSystem::inch_pound) == "a 1 in b");
     CHECK(Text("").empty());
-    // what is assessed does not hang on how it is shown
+    // what is assessed does not depend on how it is shown
     Machine inch = demo();
     inch.unit_system = UnitSystem::inch_pound;
     const Assessment b = assess(inch, 0);

@@ -335,8 +335,9 @@ TEST_CASE("a row names the default that stood in") {
         const Assessment a = assess(m, index);
         const Limit* l = a.limit("peak_torque");
         REQUIRE(l);
-        CHECK(std::any_of(l->stand_ins.begin(), l->stand_ins.end(),
-            [](const StandIn& s) { return s.path == "/stages/0/efficiency_back" && s.words == "2 − 1/η"; }));
+        const auto named = stand_ins_of(a, *l);
+        CHECK(std::any_of(named.begin(), named.end(),
+            [](const StandIn* s) { return s->path == "/stages/0/efficiency_back" && s->words == "2 − 1/η"; }));
         return;
     }
 }

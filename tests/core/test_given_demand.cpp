@@ -117,7 +117,7 @@ TEST_CASE("a process force that changes over a segment counts at every instant o
     CHECK(a.demand->holding_torque == Approx(3));
     CHECK(a.demand->at(0.2).torque == Approx(1));
     CHECK(a.demand->at(0.6).torque == Approx(0.5));
-    // repeated, each playing begins anew
+    // repeated, each playing begins again
     Segment again;
     Repeat r;
     r.segments = Quantity<Kind::number>("4");

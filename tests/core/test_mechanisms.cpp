@@ -28,7 +28,7 @@ Machine lossless(const std::string& key) {
     return m;
 }
 
-// Where the load of a mechanism is when its cycle stands at q: written down anew, not taken from the core.
+// Where the load of a mechanism is when its cycle stands at q: written down again, not taken from the core.
 double load_position(const Mechanism& m, double q) {
     if (const auto* c = std::get_if<SliderCrank>(&m))
         return c->crank.si * std::cos(q) + std::sqrt(std::pow(c->rod.si, 2) - std::pow(c->crank.si * std::sin(q), 2));

@@ -39,7 +39,7 @@ void compare(
         const bool touched = (needs_of(f, m) & serves) != 0;
         if (touched && missing.empty()) continue;
         if (touched) {
-            if (!g) continue; // whether there is one hangs on what is missing
+            if (!g) continue; // whether there is one depends on what is missing
             CHECK(g->waits);
             CHECK(std::isnan(g->si));
             CHECK_THAT(g->note.in(UnitSystem::si), Contains("waits for: ") && Contains(missing));

@@ -256,7 +256,7 @@ TEST_CASE("kinds of motor and settings of an axis in a parts list") {
         read_text("name,continuous current [A],peak current [A],bus voltage [V]\nD,5,10,560\n", "drive");
     REQUIRE(drives.parts.drives.size() == 1);
     CHECK(drives.parts.drives[0].bus_voltage.text == "320 V");
-    CHECK_THAT(said(drives), Contains("column 4") && Contains("passed over"));
+    CHECK_THAT(said(drives), Contains("column 4") && Contains("ignored"));
 }
 
 TEST_CASE("a list with the symbols of datasheets, turns a minute and decimal commas is taken as it is") {
@@ -478,7 +478,7 @@ TEST_CASE("a bore and a size of hub speak against no motor and no gearhead, and 
     CHECK(tells_of(part_kind("coupling"), "coupling_range"));
     CHECK(part_of_limit("drive_dial") == "drive");
     CHECK(part_of_limit("continuous_loss") == "motor");
-    // an axis whose only fault is a coupling too small in the bore: its motor carries it all the same
+    // an axis whose only fault is a coupling too small in the bore: its motor is suitable all the same
     Machine m = demo();
     m.axes[0].coupling.largest_bore = Quantity<Kind::length>("10 mm");
     REQUIRE(assess(m, 0).limit("coupling_range")->state == LimitState::over);

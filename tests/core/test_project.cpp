@@ -140,7 +140,7 @@ TEST_CASE("a member that looks misspelled is pointed out, others are kept in sil
     CHECK_THAT(write_project(r->machine), Contains("\"seal_darg\""));
 }
 
-TEST_CASE("what a choice in a file cannot be read as stops what depends on it, until it is given anew") {
+TEST_CASE("what a choice in a file cannot be read as stops what depends on it, until it is given again") {
     const std::string good = file_text("data/projects/tile-glazing-cell.fulmox");
     auto r = read_project(replaced(good, "\"law\": \"trapezoid\"", "\"law\": \"poly345\""));
     REQUIRE(r);

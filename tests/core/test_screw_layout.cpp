@@ -201,7 +201,7 @@ TEST_CASE("the critical speed of a shaft of one diameter is that of the beam, ho
         CHECK_THAT(bending_frequency({{l, d}}, held, e, rho), WithinRel(beam, 1e-9));
         CHECK_THAT(
             bending_frequency({{0.1, d}, {0.0004, d}, {0.3, d}, {0.3996, d}}, held, e, rho), WithinRel(beam, 1e-7));
-        // the first is found from any side: a far stiffer middle bearing lets no frequency be passed over
+        // the first is found from any side: a far stiffer middle bearing lets no frequency be missed
         if (f == EndFixity::supported_supported) {
             held.push_back({l / 2, false});
             CHECK_THAT(bending_frequency({{l, d}}, held, e, rho), WithinRel(4 * beam, 1e-9));

@@ -142,14 +142,17 @@ TEST_CASE("another winding of a frame gives the same torque at as many times the
 
 TEST_CASE("which winding fits is bounded by the drive's current and the bus, and agrees with the assessment of each") {
     Machine m = demo();
-    Drive& drive = m.axes[0].drive;
+    const auto limit_drive = [&](double continuous,
+                                 double most) { // copies of a machine share axes: no reference is kept
+        m.axes[0].drive.continuous_current = Quantity<Kind::current>(std::to_string(continuous) + " A");
+        m.axes[0].drive.peak_current = Quantity<Kind::current>(std::to_string(most) + " A");
+    };
     const Assessment a = assess(m, 0);
     const double peak = a.motor->peak_current;
     WindingChoice w = winding_choice(m.axes[0].motor, &*a.motor, 1);
     CHECK(std::isnan(w.least));
     CHECK(w.most == Approx(1 / limit_at(a, "voltage").utilisation()));
-    drive.continuous_current = Quantity<Kind::current>(std::to_string(peak) + " A");
-    drive.peak_current = Quantity<Kind::current>(std::to_string(peak / 0.8) + " A");
+    limit_drive(peak, peak / 0.8);
     const Assessment with = assess(m, 0);
     w = winding_choice(m.axes[0].motor, &*with.motor, 1);
     CHECK(w.least == Approx(0.8));
@@ -162,8 +165,7 @@ TEST_CASE("which winding fits is bounded by the drive's current and the bus, and
         CHECK(limit_at(of, "voltage").utilisation() == Approx(row.voltage_use).epsilon(1e-4));
         CHECK(limit_at(of, "drive_current").utilisation() == Approx(row.current_use).epsilon(1e-4));
     }
-    m.axes[0].drive.continuous_current = Quantity<Kind::current>(std::to_string(peak / 4) + " A");
-    drive.peak_current = Quantity<Kind::current>(std::to_string(peak / 3) + " A");
+    limit_drive(peak / 4, peak / 3);
     const Assessment starved = assess(m, 0);
     CHECK_THAT(winding_choice(m.axes[0].motor, &*starved.motor, 1).words, Contains("No winding"));
     CHECK(winding_choice(Motor(), nullptr, 1).missing == "a torque, voltage or speed constant");

@@ -211,7 +211,7 @@ TEST_CASE("limits of a stage move the right way, and wait only for what they nee
     }
 }
 
-TEST_CASE("a load that hangs on a gearhead counts at rest, whoever holds it") {
+TEST_CASE("a load that hangs from a gearhead counts at rest, whoever holds it") {
     Machine m = demo();
     Axis& lift = m.axes.at(0);
     Stage s = stage("2", "0.95");

@@ -23,13 +23,13 @@ free = np.sqrt(np.maximum(0, eigh(K, M, eigvals_only=True))) / (2 * math.pi)
 held = np.sqrt(eigh(K[1:, 1:], M[1:, 1:], eigvals_only=True)) / (2 * math.pi)
 out["chain"] = {"rotor": rotor, "shaft": shaft, "carriage": carriage, "resonances": list(free[1:]), "antiresonances": list(held)}
 
-# a falling load that a brake stops: J w' = g until it bites, then g - b
+# a falling load that a brake stops: J w' = g until it engages, then g - b
 J, g, b, delay, w0 = 3e-4, 0.6, 1.5, 0.05, 120.0
 fall = solve_ivp(lambda t, y: [g / J, y[0]], (0, delay), [w0, 0.0], rtol=1e-12, atol=1e-14)
 rests = lambda t, y: y[0]
 rests.terminal, rests.direction = True, -1
 slip = solve_ivp(lambda t, y: [(g - b) / J, y[0], b * y[0]], (delay, 10), [fall.y[0][-1], fall.y[1][-1], 0.0], events=rests, rtol=1e-12, atol=1e-14)
-out["brake"] = {"inertia": J, "driving": g, "slips": b, "delay": delay, "speed": w0, "bites_at": float(fall.y[0][-1]),
+out["brake"] = {"inertia": J, "driving": g, "slips": b, "delay": delay, "speed": w0, "engages_at": float(fall.y[0][-1]),
                 "time": float(slip.t[-1]), "angle": float(slip.y[1][-1]), "energy": float(slip.y[2][-1])}
 
 # stepped shafts on their bearings by Hermite beam elements. Short ones beside long ones spoil the matrix: each is about a

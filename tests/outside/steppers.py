@@ -113,7 +113,7 @@ def check_connections():
     """Turns in series and in parallel, from flux linkage alone: a half coil has n turns, R ∝ n, L ∝ n², K ∝ n."""
     i, r, l, k = sp.symbols("i r l k", positive=True)
     half = {"current": i, "resistance": r, "inductance": l, "constant": k}
-    # the same copper loss in the whole phase: one half coil carries it alone, both share it otherwise
+    # the same copper loss in the whole phase: one half coil has it alone, both share it otherwise
     loss = i ** 2 * r
     series_r = 2 * r
     series = {"current": sp.sqrt(loss / series_r), "resistance": series_r, "inductance": l * 2 ** 2, "constant": 2 * k}

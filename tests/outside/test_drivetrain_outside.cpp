@@ -102,8 +102,8 @@ TEST_CASE("a stop by a brake against solve_ivp") {
     REQUIRE(stop);
     REQUIRE(stop->backward);
     CHECK(!stop->forward);
-    outside("loss of power, speed when the brake bites", "scipy.integrate.solve_ivp", b["bites_at"],
-        stop->backward->bites_at, 1e-9, "rad/s");
+    outside("loss of power, speed when the brake engages", "scipy.integrate.solve_ivp", b["engages_at"],
+        stop->backward->engages_at, 1e-9, "rad/s");
     outside(
         "loss of power, time until it stands", "scipy.integrate.solve_ivp", b["time"], stop->backward->time, 1e-9, "s");
     outside("loss of power, way", "scipy.integrate.solve_ivp", b["angle"], stop->backward->distance, 1e-9, "rad");

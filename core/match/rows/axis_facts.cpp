@@ -16,7 +16,7 @@ const Capability* known_peak(In in) {
 }
 
 const char* motor_missing(In in) {
-    if (in.axis.motor.empty()) return "no motor is chosen yet; page 4 has a catalogue";
+    if (in.axis.motor.empty()) return "no motor selected";
     return in.words.direct ? "a motor that turns cannot drive it; a linear motor can"
                            : "a linear motor cannot turn a shaft";
 }

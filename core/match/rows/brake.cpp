@@ -23,7 +23,7 @@ std::vector<Missing> lacks_of(const std::vector<ActingBrake>& brakes, bool torqu
 }
 
 void judge_brake_stop(Limit& l, In in) {
-    if (!in.state.brake) return set_cannot_say(l, "the demand is given without the inertia of its load");
+    if (!in.state.brake) return set_cannot_say(l, "load inertia not given");
     const BrakeStop& b = *in.state.brake;
     l.used = b.driving;
     l.allowed = 0;
@@ -40,7 +40,7 @@ void judge_brake_stop(Limit& l, In in) {
         std::any_of(b.brakes.begin(), b.brakes.end(), [](const ActingBrake& x) { return !x.slips_known; });
     if (never_stops) l.state = LimitState::over;
     if (l.state == LimitState::over) {
-        l.reason = in.words.torque(l.used) + " drive the load on, and the brake slips with " +
+        l.reason = in.words.torque(l.used) + " drive the load; the brake slips at " +
                    in.words.torque(l.allowed) + ": it never stops";
         l.remedy = "A larger brake, a counterbalance, and mechanical support for work under the load.";
         return;
@@ -61,7 +61,7 @@ void judge_brake_stop(Limit& l, In in) {
 
 // Heat of one stop, brake by brake.
 void judge_brake_energy(Limit& l, In in) {
-    if (!in.state.brake) return set_cannot_say(l, "the demand is given without the inertia of its load");
+    if (!in.state.brake) return set_cannot_say(l, "load inertia not given");
     const BrakeStop& b = *in.state.brake;
     std::vector<Clause> clauses;
     const std::vector<Missing> unknown = lacks_of(b.brakes, true, true);
@@ -106,7 +106,7 @@ void judge_brake(Limit& l, In in) {
     }
     if (!conclude(l, in, practice)) return;
     const char* by_friction =
-        d.static_torque_friction == 0 ? "; friction may hold it, but that is not to be relied on" : "";
+        d.static_torque_friction == 0 ? "; friction may hold it, but do not rely on it" : "";
     if (l.allowed == 0) {
         l.reason = held ? "no brake, but a dwell in which the brake holds needs " + in.words.torque(d.brake_torque)
                         : "no brake: without power " + in.words.torque(torque) + " drive the load down" + by_friction;
@@ -115,7 +115,7 @@ void judge_brake(Limit& l, In in) {
         l.reason = in.words.torque(l.allowed) + " static against " +
                    format_number(in.policy.brake_static_factor.si, 2) + " × " + in.words.torque(torque) +
                    (held ? ", held in a dwell" : "");
-        if (brakes.size() > 1) l.reason += "; what both brakes hold together";
+        if (brakes.size() > 1) l.reason += "; both brakes together";
         if (l.state == LimitState::over)
             l.remedy = remedies({"a larger brake", "a counterbalance", travel_remedy(in.axis, false)});
     }

@@ -27,8 +27,8 @@ void judge_coupling(Limit& l, In in) {
     if (!u.bounded && l.used <= l.allowed)
         return set_cannot_say(l,
             !known_peak(in)
-                ? "the cycle carries " + in.words.torque(carried) + "; what the motor could put through it is not known"
-                : "the cycle carries " + in.words.torque(carried) + "; how the motor's torque is shared is not known");
+                ? "the cycle carries " + in.words.torque(carried) + "; the motor's peak torque is not known"
+                : "the cycle carries " + in.words.torque(carried) + "; the share of motor torque at the coupling is not known");
     const CouplingUse::Worst worst = u.worst(&CouplingBounds::shared);
     const double shared = u.bounded ? std::abs(worst.bounds.shared) : 0;
     if (in.workings) {
@@ -74,7 +74,7 @@ void judge_coupling(Limit& l, In in) {
     l.remedy = remedies({"a larger coupling", !by_limit     ? ""
                                               : longer_stop ? "a torque limit in the drive with a longer emergency stop"
                                                             : "a torque limit in the drive"}) +
-               " Never size it on the rated torque.";
+               " Do not size it on the rated torque.";
 }
 
 void judge_coupling_speed(Limit& l, In in) {

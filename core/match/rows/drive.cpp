@@ -23,7 +23,7 @@ void judge_overload(Limit& l, In in) {
     const auto& model = in.state.motor->can.model;
     if (!model) return lacks(l, {no_constant(in)});
     if (!d.continuous_current.given()) return lacks(l, {no_continuous});
-    if (!in.state.overload) return set_cannot_say(l, "saturation does not let the motor give what the cycle asks for");
+    if (!in.state.overload) return set_cannot_say(l, "saturation keeps the motor from giving what the cycle needs");
     const OverloadIntegral& o = *in.state.overload;
     std::vector<Missing> missing = model->weakens() ? lacks_of_model(in) : std::vector<Missing>();
     if (o.greatest > 0 && !d.peak_current.given())

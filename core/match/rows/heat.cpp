@@ -41,7 +41,7 @@ bool judges_housing(In in) { return in.axis.driven() && in.axis.motor.housing_li
 void runs_away(Limit& l, In in) {
     l.used = infinite;
     if (!conclude(l, in, "heat balance over the cycle; IEC 60034-1 for copper")) return;
-    l.reason = "it never settles: the loss grows with the temperature faster than the heat leaves";
+    l.reason = "thermal runaway: the loss grows with temperature faster than the heat is removed";
     l.remedy = "Less torque, more dwell, better cooling, or a larger motor.";
 }
 
@@ -49,7 +49,7 @@ void judge_winding(Limit& l, In in) {
     const CycleHeat& h = *in.state.heat;
     const ThermalMotor& m = h.motor;
     l.share = in.policy.continuous_share.si;
-    if (!h.missing.empty()) return set_cannot_say(l, "it waits for " + h.missing);
+    if (!h.missing.empty()) return set_cannot_say(l, "waits for: " + h.missing);
     if (in.state.motor->can.continuous_by_model && in.state.motor->beyond_voltage)
         return set_cannot_say(l, not_reached);
     if (const auto& model = in.state.motor->can.model; model && model->weakens())
@@ -71,14 +71,14 @@ void judge_winding(Limit& l, In in) {
     if (l.state != LimitState::over && !m.knows_winding()) {
         l.working.clear();
         set_cannot_say(l, "at least " + degrees(highest) + ", of " + degrees(m.limit) +
-                              "; how far the winding runs ahead of that its own time constant would tell");
+                              "; the winding time constant is needed to say how far the winding is above that");
     }
 }
 
 void judge_housing(Limit& l, In in) {
     const CycleHeat& h = *in.state.heat;
     const ThermalMotor& m = h.motor;
-    if (!h.missing.empty()) return set_cannot_say(l, "it waits for " + h.missing);
+    if (!h.missing.empty()) return set_cannot_say(l, "waits for: " + h.missing);
     if (const auto& model = in.state.motor->can.model; model && model->weakens())
         if (std::vector<Missing> missing = lacks_of_model(in); !missing.empty()) return lacks(l, std::move(missing));
     const double limit = in.axis.motor.housing_limit.si - kelvin;
@@ -126,7 +126,7 @@ bool has_brushes(In in) {
 void temperature(Figure& f, double celsius, In in) {
     f.si = std::isfinite(celsius) ? celsius + kelvin : no_number;
     f.unit = "°C";
-    if (!in.state.heat->heat.settles) f.note = "it never settles: thermal runaway";
+    if (!in.state.heat->heat.settles) f.note = "thermal runaway";
 }
 
 double efficiency(In in) { return true ? in.machine.operation.supply_efficiency.value_or(1) : 1; }
@@ -161,7 +161,7 @@ Rows heat_rows() {
             .applies = judges_winding,
             .judge = judge_winding,
             .meaning = "Highest rise of the winding over the ambient in the steady cycle against its limit; `used` is "
-                       "null of a motor that runs away, which is over; not said by the motor's time constant alone "
+                       "null of a motor that runs away, which is over; cannot be said by the motor's time constant alone "
                        "unless it is over; present where the sheet tells how the motor warms up"},
         {.key = "housing_temperature",
             .label = "Housing temperature",
@@ -468,7 +468,7 @@ Rows heat_rows() {
                     f.si = in.axis.motor.brush_life.si;
                     f.unit = "h";
                     const Operation* o = true ? &in.machine.operation : nullptr;
-                    f.note = "as the maker expects; current, speed, reversing and vibration shorten it";
+                    f.note = "as stated by the maker; current, speed, reversing and vibration shorten it";
                     if (o && !std::isnan(o->seconds_per_year()))
                         f.note += "; " + format_number(f.si / o->seconds_per_year(), 3) + " years of this machine";
                 },

@@ -1,6 +1,7 @@
 #include "core/match/rows/judging.h"
 
 #include "core/match/rows/axis_facts.h"
+#include "core/quantity/format.h"
 #include "core/quantity/not_finite.h"
 
 #include <algorithm>
@@ -30,7 +31,7 @@ std::string remedies(std::vector<std::string> each) {
     return out.empty() ? out : out + ".";
 }
 
-void cannot(Limit& l, Text why) {
+void set_cannot_say(Limit& l, Text why) {
     l.state = LimitState::cannot_say;
     l.reason = std::move(why);
 }
@@ -49,12 +50,13 @@ bool conclude(Limit& l, In in, std::string source) {
     if (l.state == LimitState::cannot_say) {
         l.working.clear();
         l.reason = std::isnan(l.share) ? "the policy \"" + in.policy.name + "\" gives no share for it"
-                                       : "its numbers are not known";
+                                       : "its values are not known";
         return false;
     }
     if (in.workings && l.allowed > 0 && std::isfinite(l.used) && std::isfinite(l.allowed))
-        l.working.push_back(working_line("used/allowed", "used / allowed", "used/allowed",
-            {{"used", l.used}, {"allowed", l.allowed}}, l.used / l.allowed, Kind::number));
+        l.working.push_back(working_line("use",
+            format_quantity(l.used, si_unit(l.kind), 4) + " / " + format_quantity(l.allowed, si_unit(l.kind), 4),
+            "used/allowed", {{"used", l.used}, {"allowed", l.allowed}}, l.used / l.allowed, Kind::number));
     return true;
 }
 
@@ -64,7 +66,7 @@ std::optional<std::size_t> conclude(Limit& l, In in, const std::vector<Clause>& 
     const auto worst = worst_of(clauses, missing);
     if (!worst) {
         if (missing.empty())
-            set_cannot_say(l, "its numbers are not known");
+            set_cannot_say(l, "its values are not known");
         else
             lacks(l, std::move(missing));
         return std::nullopt;

@@ -116,7 +116,7 @@ void judge_heat_by_loss(Limit& l, In in) {
     // nothing is left for copper, whatever the torque
     if (u.heat_left < 0) l.state = LimitState::over;
     l.reason = u.heat_left <= 0
-                   ? Text("iron and friction alone take more than this motor may lose here")
+                   ? Text("iron and friction losses alone exceed what this motor may dissipate here")
                    : (u.can.continuous_by_model ? "equivalent continuous torque " : "RMS torque ") +
                          in.words.torque(l.used) + " of " + in.words.torque(l.allowed) + " at the speeds of the cycle";
     if (l.state != LimitState::fits)
@@ -243,7 +243,7 @@ void judge_open_circuit(Limit& l, In in) {
     l.reason = format_number(l.used, 3) + " V between the lines at top speed, of " + format_number(l.allowed, 3) + " V";
     if (l.state != LimitState::fits)
         l.remedy =
-            "A lower top speed, a winding of fewer volts per speed, or a drive that bears the EMF when it lets go.";
+            "A lower top speed, a winding with a lower voltage constant, or a drive rated for the back-EMF when disabled.";
 }
 
 void judge_brush_speed(Limit& l, In in) {
@@ -278,7 +278,7 @@ void judge_bus_rating(Limit& l, In in) {
             working_line("U_max", "2 · rated voltage", "2*U_n", {{"U_n", rated}}, l.allowed, Kind::voltage, practice));
     if (!conclude(l, in, practice)) return;
     l.reason = "bus of " + format_number(l.used, 4) + " V, motor rated " + format_number(rated, 4) +
-               " V; beyond twice that insulation, ripple and brushes are not vouched for";
+               " V; above twice that, insulation, ripple and brushes are outside their rating";
     if (l.state != LimitState::fits) l.remedy = "A lower bus, or a winding for this voltage.";
 }
 

@@ -86,7 +86,7 @@ void judge_screw_life(Limit& l, In in) {
             Kind::time, "ISO 3408-5, from memory"));
     if (!conclude(l, in, "ISO 3408-5, from memory")) return;
     if (std::isinf(life.hours)) {
-        l.reason = "it carries nothing, or never turns";
+        l.reason = "no load, or it never turns";
         return;
     }
     l.reason = in.words.say(l.used, Kind::time) + " asked, of " + in.words.say(l.allowed, Kind::time) + "; mean load " +
@@ -216,7 +216,7 @@ Rows screw_rows() {
                     const ScrewLife& l = *in.state.screw_life;
                     f.si = std::isfinite(l.hours) ? l.hours * 3600 : no_number;
                     f.unit = "h";
-                    f.note = std::isfinite(l.hours) ? "nine of ten last so long" : "it carries nothing, or never turns";
+                    f.note = std::isfinite(l.hours) ? "nine of ten last this long" : "no load, or it never turns";
                     if (!l.preloaded && l.mean_load > 0)
                         work(f, in, "L_h", "(C/F_m)³ 10⁶ · 2π/ω_m", "(C/F_m)^3*1e6*2*pi/w_m",
                             {{"C", std::get<Screw>(in.axis.mechanism).dynamic_rating.si}, {"F_m", l.mean_load},

@@ -368,7 +368,7 @@ Rows stage_rows() {
             .meaning = "Largest torque at the output, emergency stop included, against the ratcheting torque of a "
                        "strain wave gear; present where its sheet gives it"},
         {.key = "stage_stops",
-            .label = "Stage, number of stops",
+            .label = "Gearhead: emergency stops",
             .kind = Kind::number,
             .needs = need::stage,
             .part = "gearhead",

@@ -31,7 +31,7 @@ struct RackPinion {
 enum class Loop { timing_belt, chain };
 enum class MotorSeat { fixed, rides };
 
-/// The carriage hangs on the loop.
+/// The carriage is fixed to the loop.
 struct BeltDrive {
     static constexpr const char* kind_key = "belt";
     static constexpr const char* kind_label = "Timing belt or chain";

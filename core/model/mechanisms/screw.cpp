@@ -259,7 +259,7 @@ void Screw::describe(FieldVisitor& v) {
     error.source = "ISO 3408-3, from memory";
     error.range.open_min = false;
     v.quantity(lead_error, error);
-    QuantitySpec warm = rare(optional_quantity("temperature_rise", "Screw warmer by", "K", 200,
+    QuantitySpec warm = rare(optional_quantity("temperature_rise", "Screw temperature rise", "K", 200,
         "Than the guide or the scale; steel grows 11.7 µm a metre for each K.", left_empty::zero("not counted"), "Δθ",
         need::precision));
     warm.range.open_min = false;

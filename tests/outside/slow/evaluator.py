@@ -1068,15 +1068,15 @@ def limits(x, project, fig, extra, ratio):
             if turning:
                 out["critical_speed"] = (speed, BENDING[x.mech["fixity"]] ** 2 / free ** 2 * sqrt(e / rho) * root / 4, pol("critical_speed_share"))
             stiff = EULER[x.mech["fixity"]] * pi ** 2 * e
-            bears = stiff * pi * root ** 4 / 64 / loaded ** 2
+            permits = stiff * pi * root ** 4 / 64 / loaded ** 2
             if x.mech.get("yield_strength") is not None:
                 # Johnson's parabola touches Euler's curve where half of the yield strength is left
                 R, A = m("yield_strength"), pi * root ** 2 / 4
-                if bears > A * R / 2:
-                    bears = A * R - (A * R) ** 2 / (4 * bears)
-            out["buckling"] = (fig["demand.axial_force"], bears, pol("buckling_share"))
+                if permits > A * R / 2:
+                    permits = A * R - (A * R) ** 2 / (4 * permits)
+            out["buckling"] = (fig["demand.axial_force"], permits, pol("buckling_share"))
             # a stocky screw yields first
-            if x.mech.get("yield_strength") is None and 0 < fig["demand.axial_force"] <= bears * (1 + 1e-12):
+            if x.mech.get("yield_strength") is None and 0 < fig["demand.axial_force"] <= permits * (1 + 1e-12):
                 out["buckling"] = unknown
         parts.screw(x, fig, extra, out)
         if x.mech.get("speed_value") is not None:
