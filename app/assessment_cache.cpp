@@ -72,7 +72,7 @@ void AssessmentCache::make(std::size_t axis) {
     asked_ = true;
     slot.work->run(
         this,
-        [machine = machine_, axis, beyond = too_long_[axis]](const GoOn& go_on) {
+        [machine = machine_, axis, beyond = too_long_[axis]](const StopToken& go_on) {
             return std::make_shared<Assessment>(assess(*machine, axis, {.beyond = &beyond, .go_on = go_on}));
         },
         [this, axis, since](const std::shared_ptr<Assessment>& made) {

@@ -16,13 +16,13 @@
 namespace fulmox::app {
 
 /// Asked between two steps of the work: false once nobody waits for it any more. The work may say how far it has come.
-class GoOn {
+class StopToken {
   public:
     struct State {
         std::atomic<bool> wanted{true};
         std::atomic<double> done{0};
     };
-    explicit GoOn(std::shared_ptr<State> state) : state_(std::move(state)) {}
+    explicit StopToken(std::shared_ptr<State> state) : state_(std::move(state)) {}
     bool operator()() const { return state_->wanted; }
     void done(double share) const { state_->done = share; } ///< 0 to 1
 
@@ -47,7 +47,7 @@ template <class Result> class Background {
 
     /// `work` runs on a thread of its own and touches nothing but what it holds; `then` is called on the owner's,
     /// before this returns where the work takes no longer than the patience. Work that throws comes to an empty result.
-    void run(QObject* owner, std::function<Result(const GoOn&)> work, std::function<void(Result)> then) {
+    void run(QObject* owner, std::function<Result(const StopToken&)> work, std::function<void(Result)> then) {
         drop();
         std::erase_if(runs_, [](const std::future<void>& f) {
             return f.wait_for(std::chrono::seconds(0)) == std::future_status::ready;
@@ -61,7 +61,7 @@ template <class Result> class Background {
         };
         runs_.push_back(std::async(std::launch::async, [state, owner, deliver, work = std::move(work)] {
             try {
-                state->result = work(GoOn(state));
+                state->result = work(StopToken(state));
             } catch (...) {
                 state->result = Result{};
             }
@@ -89,7 +89,7 @@ template <class Result> class Background {
 
   private:
     std::chrono::milliseconds patience_;
-    struct State : GoOn::State {
+    struct State : StopToken::State {
         std::optional<Result> result;
     };
     static void forget(State& state) {

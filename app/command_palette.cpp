@@ -172,8 +172,8 @@ void CommandPalette::search() {
             if (!c.hint.isEmpty()) offer(1, c);
     } else {
         for (const Command& c : fixed_) offer(rank(c.text, c.text + QLatin1Char(' ') + synonyms_of(c.text)), c);
-        if (doings_)
-            for (const Command& c : doings_())
+        if (actions_)
+            for (const Command& c : actions_())
                 offer(rank(c.text, c.text + QLatin1Char(' ') + c.hint + QLatin1Char(' ') + c.words + QLatin1Char(' ') +
                                        synonyms_of(c.text)),
                     c);

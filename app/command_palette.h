@@ -31,7 +31,7 @@ class CommandPalette : public QLineEdit {
     /// What can be put into the axis: motors of the catalogue.
     void set_parts(std::function<std::vector<Command>()> parts) { parts_ = std::move(parts); }
     /// What the pages do and what can be copied of the axis as it is now.
-    void set_doings(std::function<std::vector<Command>()> doings) { doings_ = std::move(doings); }
+    void set_actions(std::function<std::vector<Command>()> actions) { actions_ = std::move(actions); }
     /// Where the focus was; Escape gives it back.
     void came_from(QWidget* widget) { before_ = widget; }
     /// Takes the keyboard, whatever stands there is typed over.
@@ -63,7 +63,7 @@ class CommandPalette : public QLineEdit {
     std::vector<Command> fixed_;
     std::vector<Command> found_;
     std::vector<std::pair<int, Command>> ranked_;
-    std::function<std::vector<Command>()> recent_, parts_, doings_;
+    std::function<std::vector<Command>()> recent_, parts_, actions_;
 };
 
 /// Words by which people of the trade look for what is called `label` on screen; empty: none beside the label.

@@ -146,7 +146,7 @@ std::optional<Problem> Document::set_quantity(const QString& path, const QString
     // another value is not what the sheet said, was calculated or measured
     const bool other =
         !field->quantity->given() || field->quantity->si != was.si || field->quantity->tolerance != was.tolerance;
-    field->quantity->standing = other ? Standing::assumed : was.standing;
+    field->quantity->standing = other ? InputSource::assumed : was.standing;
     field->quantity->note = other ? std::string() : was.note;
     settle(*after, *machine_);
     forget_unread(*after, path.toStdString());
@@ -207,7 +207,7 @@ void Document::end_typing() {
     if (!drafts_.all().empty()) emit drafts_changed();
 }
 
-void Document::set_standing(const QString& path, Standing standing) {
+void Document::set_standing(const QString& path, InputSource standing) {
     edit(tr("standing"), [&](Machine& m) {
         if (auto f = find_field(m, path.toStdString()); f && f->quantity) f->quantity->standing = standing;
     });

@@ -58,7 +58,7 @@ class Document : public QObject {
     /// The same for what somebody types: while it can be read it is tried out; bad text is kept as a draft, and the
     /// value from before the typing began is in force again, never what the first letters happened to mean.
     std::optional<Problem> type_quantity(const QString& path, const QString& text);
-    void set_standing(const QString& path, Standing standing);
+    void set_standing(const QString& path, InputSource standing);
     void set_text(const QString& path, const QString& text);
     void set_choice(const QString& path, int index);
     void set_flag(const QString& path, bool on);

@@ -11,6 +11,7 @@
 #include <QScrollBar>
 #include <QTextBlock>
 #include <QTextBrowser>
+#include <QTextList>
 #include <QVBoxLayout>
 
 namespace fulmox::app {
@@ -63,6 +64,16 @@ void Guide::load() {
     QStringList lines = QString::fromUtf8(file.readAll()).split(QLatin1Char('\n'));
     lines.removeIf([](const QString& line) { return line.startsWith(QLatin1String("![")); });
     text_->setMarkdown(lines.join(QLatin1Char('\n')));
+    // paragraphs apart, chapters more so
+    QTextCursor all(text_->document());
+    for (QTextBlock block = text_->document()->begin(); block.isValid(); block = block.next()) {
+        QTextBlockFormat format = block.blockFormat();
+        const bool heading = format.headingLevel() > 0, item = block.textList() != nullptr;
+        format.setTopMargin(heading ? 16 : 0);
+        format.setBottomMargin(heading ? 4 : item ? 2 : 7);
+        all.setPosition(block.position());
+        all.setBlockFormat(format);
+    }
     loaded_ = true;
 }
 

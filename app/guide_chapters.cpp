@@ -18,7 +18,9 @@ struct Chapter {
     const char* heading;
 };
 // the longest that fits counts
-constexpr Chapter chapters[] = {{"/", "The machine"}, {"/mechanism", "What moves?"}, {"/mechanism/ends", "Screw"},
+constexpr Chapter chapters[] = {{"/", "What moves?"}, {"/site", "The machine"}, {"/surroundings", "The machine"},
+    {"/operation", "The machine"}, {"/policies", "Limits and policies"}, {"/materials", "Bodies and inertia"},
+    {"/accepted", "Missing and unknown values"}, {"/mechanism", "What moves?"}, {"/mechanism/ends", "Screw"},
     {"/load", "What moves?"}, {"/bodies", "Bodies and inertia"}, {"/stages", "Gearheads and stages"},
     {"/cycle", "How must it move?"}, {"/further_cycles", "How must it move?"}, {"/motor", "Enter a datasheet"},
     {"/motor/pictures", "Read a curve from a picture"}, {"/motor/housing", "Heat, energy and life"},

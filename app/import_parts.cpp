@@ -139,13 +139,13 @@ void ImportParts::look(const QString& kind) {
     if (!table_.kind.empty()) kind_->setCurrentIndex(kind_->findData(qs(table_.kind)));
     comma_->setChecked(table_.decimal_comma);
     const QString separated = table_.separator == '\t'  ? tr("tabs")
-                           : table_.separator == ';' ? tr("semicolons")
-                           : table_.separator == '|' ? tr("bars")
-                                                     : tr("commas");
-    how_->setText(
-        table_.heading_line > 0
-            ? tr("%1, separated by %2, headings in line %3").arg(qs(table_.encoding), separated).arg(table_.heading_line)
-            : qs(table_.encoding));
+                              : table_.separator == ';' ? tr("semicolons")
+                              : table_.separator == '|' ? tr("bars")
+                                                        : tr("commas");
+    how_->setText(table_.heading_line > 0 ? tr("%1, separated by %2, headings in line %3")
+                                                .arg(qs(table_.encoding), separated)
+                                                .arg(table_.heading_line)
+                                          : qs(table_.encoding));
     lay_out_columns();
     read();
 }
@@ -261,7 +261,7 @@ void ImportParts::read() {
     work_.run(
         this,
         [file = file_, name = name_.toStdString(), table = table_, date = date.toStdString(), size = size_](
-            const GoOn& go_on) {
+            const StopToken& go_on) {
             std::ifstream in = opened(file);
             return read_part_table(in, table, name, date, [&](std::size_t bytes) {
                 go_on.done(static_cast<double>(bytes) / size);
@@ -357,7 +357,7 @@ class ImportCatalogue : public QDialog {
         stop_ = stop;
         work_->run(
             qApp,
-            [file, name](const GoOn& go_on) {
+            [file, name](const StopToken& go_on) {
                 Made made;
                 const auto bytes = read_regular(file);
                 if (!bytes) return Made{nullptr, bytes.error()};

@@ -41,7 +41,9 @@ QString html(const QString& s) { return s.toHtmlEscaped(); }
 QStringList stand_in_lines(const Assessment& a, const Limit& limit) {
     constexpr int most = 4;
     QStringList out;
-    const auto all = stand_ins_of(a, limit);
+    auto all = stand_ins_of(a, limit);
+    // what a segment leaves as it is says nothing new
+    std::erase_if(all, [](const StandIn* s) { return s->path.find("/segments/") != std::string::npos; });
     for (const StandIn* s : all) {
         if (out.size() == most) {
             out << QObject::tr("%1 more").arg(static_cast<int>(all.size()) - most);
@@ -107,7 +109,7 @@ void LimitRow::make_details() {
 // The Tab key goes down the row.
 void LimitRow::order_tabs() {
     QWidget* last = this;
-    for (QPushButton* link : missing_) {
+    for (QWidget* link : missing_) {
         setTabOrder(last, link);
         last = link;
     }
@@ -124,26 +126,19 @@ void LimitRow::offer_missing() {
     const std::size_t count = offered ? std::min(most, limit_.waits_for.size()) : 0;
     const std::size_t before = missing_.size();
     while (missing_.size() < count) {
-        auto* link = new QPushButton;
-        link->setObjectName(QStringLiteral("link"));
-        link->setProperty("action", QStringLiteral("missing"));
-        link->setCursor(Qt::PointingHandCursor);
-        link->setMinimumWidth(1);
-        missing_box_->addWidget(link, 0, Qt::AlignLeft);
-        const std::size_t i = missing_.size();
-        connect(link, &QPushButton::clicked, this, [this, i] {
-            if (i < limit_.waits_for.size()) emit go_to(qs(limit_.waits_for[i].path));
-        });
-        missing_.push_back(link);
+        missing_.push_back(new NoteLine);
+        missing_.back()->setProperty("action", QStringLiteral("missing"));
+        missing_box_->addWidget(missing_.back());
+        connect(missing_.back(), &NoteLine::activated, this, &LimitRow::go_to);
     }
-    if (missing_.size() > before) order_tabs();
     for (std::size_t i = 0; i < missing_.size(); ++i) {
         missing_[i]->setVisible(i < count);
         if (i >= count) continue;
         const QString name = qs(limit_.waits_for[i].name);
-        missing_[i]->setText(tr("→ %1").arg(name));
+        missing_[i]->show_note(tr("→ %1").arg(name), {}, qs(limit_.waits_for[i].path));
         missing_[i]->setAccessibleName(tr("Go to %1").arg(name));
     }
+    if (missing_.size() > before) order_tabs(); // a line takes the keyboard once it leads somewhere
 }
 
 void LimitRow::show_limit(const Limit& limit, UnitSystem units) {
@@ -174,7 +169,7 @@ Table Ledger::as_table() const {
     return document_.has_axis() ? limits_table(document_.assessment(), document_.machine().unit_system) : Table();
 }
 
-void LimitRow::set_open(bool open, const std::function<Found(const GoOn&)>& headroom) {
+void LimitRow::set_open(bool open, const std::function<Found(const StopToken&)>& headroom) {
     // what was found before stays in its place, told apart, until it is found again: nothing jumps while somebody types
     if (!open || !open_) found_ = {};
     const bool opened = open && !open_;
@@ -252,7 +247,7 @@ void LimitRow::fill_details() {
                  .arg(theme().second.name());
     if (!limit_.remedy.empty())
         s += QStringLiteral("<p style='margin:0 0 5px 0'>%1</p>").arg(html(qs(limit_.remedy.in(units_))));
-    if (!stand_ins_.isEmpty())
+    if (!stand_ins_.isEmpty() && limit_.state != LimitState::cannot_say)
         s += QStringLiteral("<p style='margin:0 0 5px 0;color:%1'>%2</p>")
                  .arg(theme().second.name(), html(tr("Stand-ins: %1").arg(stand_ins_.join(QStringLiteral("; ")))));
     const bool coming = work_.running() || settled_.isActive();
@@ -471,7 +466,7 @@ void Ledger::change(const std::vector<Change>& changes) {
                     *field->quantity = {};
                 else
                     assign(*field, c.text);
-                field->quantity->standing = Standing::assumed;
+                field->quantity->standing = InputSource::assumed;
             }
     });
 }
@@ -560,7 +555,7 @@ void Ledger::refresh() {
         if (open || row->is_open())
             row->set_open(
                 open, [machine = document_.snapshot(), axis = static_cast<std::size_t>(document_.axis_index()),
-                          key = l.key, over = l.state == LimitState::over](const GoOn& go_on) {
+                          key = l.key, over = l.state == LimitState::over](const StopToken& go_on) {
                     LimitRow::Found out;
                     for (const Headroom& h : headroom(*machine, axis, key, go_on)) out.room.push_back(qs(h.text));
                     if (out.room.size() > 5) out.room.resize(5);

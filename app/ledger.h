@@ -34,7 +34,7 @@ class LimitRow : public QFrame, public Copyable {
         std::vector<QString> room;    ///< how far inputs may go
         std::optional<Remedy> remedy; ///< changes that bring it back together
     };
-    void set_open(bool open, const std::function<Found(const GoOn&)>& headroom);
+    void set_open(bool open, const std::function<Found(const StopToken&)>& headroom);
     bool is_open() const { return open_; }
     /// The mark alone.
     void set_folded(bool on);
@@ -70,10 +70,10 @@ class LimitRow : public QFrame, public Copyable {
     QString key_;
     QLabel* details_ = nullptr; ///< it and the buttons are made when the row is first opened
     QVBoxLayout* missing_box_ = nullptr;
-    std::vector<QPushButton*> missing_; ///< links to what is missing
+    std::vector<NoteLine*> missing_; ///< links to what is missing
     QPushButton *accept_ = nullptr, *accept_all_ = nullptr;
     QPushButton* change_ = nullptr; ///< makes the changes of the remedy
-    std::function<Found(const GoOn&)> headroom_of_;
+    std::function<Found(const StopToken&)> headroom_of_;
     Found found_;
     QTimer settled_{this}; // while somebody types the cores belong to what they watch
     bool open_ = false;

@@ -38,7 +38,7 @@ void MotorLibrary::reload() {
     if (info.size() <= read_at_once) return take(read(file()));
     problem_ = tr("%1: being read…").arg(file()); // so that nothing writes over it
     reading_.run(
-        this, [file = file()](const GoOn&) { return read(file); }, take);
+        this, [file = file()](const StopToken&) { return read(file); }, take);
     if (reading_.running()) emit changed();
 }
 

@@ -165,7 +165,7 @@ MainWindow::MainWindow(const QString& recovery_folder, QWidget* parent, std::opt
         offer(motor_library().motors(), tr("motor of my library"));
         return out;
     });
-    palette_->set_doings([this] { return doings(); });
+    palette_->set_actions([this] { return page_actions(); });
     connect(&document_, &Document::changed, this, [this] {
         refresh_status();
         refresh_policies();

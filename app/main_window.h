@@ -134,7 +134,7 @@ class MainWindow : public QMainWindow {
     void fill_copies(QMenu* menu);
     void copy_section(const std::string& key);
     /// What the pages do and what can be copied, for the palette.
-    std::vector<CommandPalette::Command> doings();
+    std::vector<CommandPalette::Command> page_actions();
     Page* page(int index);
     MachinePage* machine_page();
     void place_ledger();

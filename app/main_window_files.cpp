@@ -110,7 +110,7 @@ void MainWindow::look_at_file() {
     if (file.isEmpty()) return;
     // beside the window: a large file that another program writes is looked at again and again
     looking_.run(
-        this, [file](const GoOn&) { return content_mark(file); },
+        this, [file](const StopToken&) { return content_mark(file); },
         [this, file](const std::optional<QByteArray>& now) {
             if (file == document_.file()) tell_of_file(file, now);
         });

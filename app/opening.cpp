@@ -23,7 +23,7 @@ std::optional<Result<ProjectRead, QString>> beside(QWidget* window, const QStrin
     bool ended = false;
     auto work = std::make_unique<Background<Read>>();
     work->run(
-        qApp, [load](const GoOn&) { return std::make_shared<Result<ProjectRead, QString>>(load()); },
+        qApp, [load](const StopToken&) { return std::make_shared<Result<ProjectRead, QString>>(load()); },
         [&](Read made) {
             read = std::move(made);
             ended = true;

@@ -137,7 +137,7 @@ void PartShelf::reload(const QString& written) {
     else
         reading_.run(
             this,
-            [large](const GoOn& go_on) {
+            [large](const StopToken& go_on) {
                 std::vector<UserCatalogue> out;
                 for (const QFileInfo& f : large)
                     if (go_on()) out.push_back(read_catalogue(f));
@@ -168,7 +168,7 @@ void PartShelf::keep_beside(
     if (keeping_.running()) return then(tr("another list is still being kept; try again when it is done"));
     keeping_.run(
         this,
-        [folder = folder(), name, parts = std::move(parts)](const GoOn&) -> QString {
+        [folder = folder(), name, parts = std::move(parts)](const StopToken&) -> QString {
             try {
                 return keep_in(folder, name, *parts);
             } catch (const std::exception& e) {

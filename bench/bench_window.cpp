@@ -117,7 +117,7 @@ bool open_picture(const char* format, const char* what) {
     for (int i = 0; i < 3; ++i) {
         QElapsedTimer timer;
         timer.start();
-        const Decoded d = decode_picture(bytes, GoOn(std::make_shared<GoOn::State>()));
+        const Decoded d = decode_picture(bytes, StopToken(std::make_shared<StopToken::State>()));
         if (d.full.isNull()) return false;
         best = std::min(best, static_cast<double>(timer.nsecsElapsed()) / 1e6);
     }

@@ -1,6 +1,10 @@
 #!/usr/bin/python3
 """The core's benchmarks, the fastest of several runs each (what else the machine does only ever adds), beside what
-docs/speed.md promises. Fails where a promise is broken."""
+docs/speed.md promises, and beside those of an older program measured in the same run. Fails where a promise is broken, or
+where something takes more than 1.1 times as long as in the older program.
+
+    bench/promises.py BENCH_CORE [OLDER_BENCH_CORE]
+"""
 import json
 import subprocess
 import sys
@@ -20,29 +24,53 @@ PROMISES = {  # ns
     "candidate_on_the_hull_of": 100,
 }
 UNITS = {"ns": 1, "us": 1e3, "ms": 1e6}
+MOST = 1.1  # of the older program's time
+ROUNDS = 4  # of each program by turns: neighbours come and go
 
-command = [sys.argv[1], "--benchmark_format=json", "--benchmark_repetitions=7", "--benchmark_min_time=0.1",
-           "--benchmark_enable_random_interleaving=true"]
-runs = json.loads(subprocess.run(command, capture_output=True, text=True, check=True).stdout)["benchmarks"]
-fastest, label = {}, {}
-for r in runs:
-    if r["run_type"] != "iteration":
-        continue
-    if r.get("error_occurred"):
-        sys.exit(f"{r['name']}: {r['error_message']}")
-    name = r["run_name"]
-    fastest[name] = min(fastest.get(name, float("inf")), r["real_time"] * UNITS[r["time_unit"]])
-    label[name] = r.get("label", "")
+
+def run(program, repetitions):
+    command = [program, "--benchmark_format=json", f"--benchmark_repetitions={repetitions}", "--benchmark_min_time=0.1",
+               "--benchmark_enable_random_interleaving=true"]
+    times, labels = {}, {}
+    for r in json.loads(subprocess.run(command, capture_output=True, text=True, check=True).stdout)["benchmarks"]:
+        if r["run_type"] != "iteration":
+            continue
+        if r.get("error_occurred"):
+            sys.exit(f"{r['name']}: {r['error_message']}")
+        name = r["run_name"]
+        times[name] = min(times.get(name, float("inf")), r["real_time"] * UNITS[r["time_unit"]])
+        labels[name] = r.get("label", "")
+    return times, labels
+
+
+def words(ns):
+    unit = "ns" if ns < 1e3 else "us" if ns < 1e6 else "ms"
+    return f"{ns / UNITS[unit]:8.3g} {unit}"
+
+
+older = sys.argv[2] if len(sys.argv) > 2 else None
+fastest, label, before = {}, {}, {}
+for _ in range(ROUNDS if older else 1):
+    if older:
+        for name, ns in run(older, 2)[0].items():
+            before[name] = min(before.get(name, float("inf")), ns)
+    times, labels = run(sys.argv[1], 2 if older else 7)
+    label.update(labels)
+    for name, ns in times.items():
+        fastest[name] = min(fastest.get(name, float("inf")), ns)
 broken = 0
 for name, ns in fastest.items():
-    promise = PROMISES.get(name.split("/")[0])
-    unit = "ns" if ns < 1e3 else "us" if ns < 1e6 else "ms"
-    words = f"{ns / UNITS[unit]:9.3g} {unit}"
-    if promise:
-        unit = "ns" if promise < 1e3 else "us" if promise < 1e6 else "ms"
-        words += f"   promise {promise / UNITS[unit]:4.3g} {unit}"
+    line = f"{name + ' ' + label[name]:40}{words(ns)}"
+    if promise := PROMISES.get(name.split("/")[0]):
+        line += f"   promise {words(promise)}"
         if ns > promise:
-            words += "   BROKEN"
+            line += "   BROKEN"
             broken += 1
-    print(f"{name + ' ' + label[name]:40}{words}")
+    if name in before:
+        ratio = ns / before[name]
+        line += f"   before {words(before[name])}   ratio {ratio:4.2f}"
+        if ratio > MOST:
+            line += "   SLOWER"
+            broken += 1
+    print(line)
 sys.exit(broken > 0)

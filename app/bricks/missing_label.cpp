@@ -5,7 +5,7 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QVBoxLayout>
+#include <algorithm>
 
 namespace fulmox::app {
 
@@ -26,17 +26,30 @@ void MissingLabel::say(const QString& text, const QString& path) {
     setFocusPolicy(leads ? Qt::StrongFocus : Qt::NoFocus);
     setCursor(leads ? Qt::PointingHandCursor : Qt::ArrowCursor);
     setToolTip(leads ? tr("Goes to the first of these") : QString());
+    // another colour, as links have it; a style of its own only where it is one
+    const QString style = leads && text_colour_ ? QStringLiteral("color:%1").arg(theme().accent.name()) : QString();
+    if (text_colour_ && styleSheet() != style) setStyleSheet(style);
+    if (covers_) fill_width();
     setVisible(!text.isEmpty());
 }
 
 MissingLabel* cover_with_missing(QWidget* picture) {
-    auto* box = new QVBoxLayout(picture);
-    box->setContentsMargins(0, 0, 0, 0);
-    box->setSizeConstraint(QLayout::SetNoConstraint); // the picture says how large it is
-    auto* label = new MissingLabel;
+    // no layout: with one the picture would be as high as the words
+    auto* label = new MissingLabel(picture);
     label->setObjectName(QStringLiteral("second"));
-    box->addWidget(label, 0, Qt::AlignTop);
+    label->covers_ = true;
+    picture->installEventFilter(label);
     return label;
+}
+
+bool MissingLabel::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == parent() && event->type() == QEvent::Resize) fill_width();
+    return QLabel::eventFilter(watched, event);
+}
+
+void MissingLabel::fill_width() {
+    const int wide = parentWidget()->width();
+    setGeometry(0, 0, wide, std::min(parentWidget()->height(), heightForWidth(wide)));
 }
 
 void MissingLabel::paintEvent(QPaintEvent* event) {

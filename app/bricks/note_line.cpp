@@ -21,7 +21,7 @@ NoteLine::NoteLine(QWidget* parent) : QWidget(parent) {
 }
 
 void NoteLine::show_note(const QString& field, const QString& message, const QString& path) {
-    const QString text = field + QStringLiteral(": ") + message;
+    const QString text = message.isEmpty() ? field : field + QStringLiteral(": ") + message;
     if (path != path_) {
         path_ = path;
         setFocusPolicy(path.isEmpty() ? Qt::NoFocus : Qt::StrongFocus);

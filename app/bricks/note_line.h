@@ -14,7 +14,7 @@ class NoteLine : public QWidget {
 
   public:
     explicit NoteLine(QWidget* parent = nullptr);
-    /// `path` empty: it leads nowhere.
+    /// `path` empty: it leads nowhere. Without a message the field stands alone.
     void show_note(const QString& field, const QString& message, const QString& path);
     const QString& path() const { return path_; }
     QString text() const { return text_; }

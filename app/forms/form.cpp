@@ -171,7 +171,7 @@ void Form::refresh() {
             }
             const StandingText& s = standing_texts.at(static_cast<std::size_t>(f.quantity->standing));
             const std::string motor = document_.axis_path().toStdString() + "/motor";
-            const bool catalogue = f.quantity->standing == Standing::assumed && path.starts_with(motor + "/") &&
+            const bool catalogue = f.quantity->standing == InputSource::assumed && path.starts_with(motor + "/") &&
                                    as_in_catalogue(document_.axis().motor, path.substr(motor.size()), f.quantity->text);
             row.standing->setText(f.quantity->text.empty() ? QString()
                                   : catalogue              ? tr("catalogue")
@@ -399,7 +399,7 @@ void Form::ask_standing(QToolButton* at, const QString& path) {
         standing_menu_->setObjectName(QStringLiteral("standing-menu"));
         for (std::size_t i = 0; i < standing_texts.size(); ++i)
             standing_menu_->addAction(QString::fromUtf8(standing_texts[i].words), this,
-                [this, i] { document_.set_standing(standing_path_, static_cast<Standing>(i)); });
+                [this, i] { document_.set_standing(standing_path_, static_cast<InputSource>(i)); });
     }
     standing_menu_->popup(at->mapToGlobal(QPoint(0, at->height())));
 }

@@ -37,7 +37,7 @@ void Form::describe(const Entry& e, QWidget* made) {
     field_of(*row)->setAccessibleName(label);
     if (f.type == FieldRef::Type::quantity) {
         row->label->setToolTip(QString::fromUtf8(f.quantity_spec.help));
-        row->standing->setAccessibleName(tr("Standing of %1").arg(label));
+        row->standing->setAccessibleName(tr("InputSource of %1").arg(label));
     } else if (row->choice) {
         QStringList options, shown;
         const auto take = [&](const auto& all) {

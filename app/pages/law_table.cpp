@@ -79,7 +79,7 @@ void LawTable::calculate() {
         this,
         [machine = document_.snapshot(), axis = static_cast<std::size_t>(document_.axis_index()),
             segment = static_cast<std::size_t>(segment_)](
-            const GoOn& go_on) { return compare_laws(*machine, axis, segment, go_on); },
+            const StopToken& go_on) { return compare_laws(*machine, axis, segment, go_on); },
         [this](const std::vector<LawRow>& rows) { fill(rows); });
     if (work_.running()) emit shown(false); // what stands there is of the cycle before
 }

@@ -11,11 +11,11 @@ namespace fulmox::app {
 
 namespace {
 
-template <class P> PageEntry entry(std::vector<const char*> places, std::vector<PageDoing> doings = {}) {
+template <class P> PageEntry entry(std::vector<const char*> places, std::vector<PageAction> actions = {}) {
     std::vector<TabEntry> tabs;
     if constexpr (requires { P::tabs(); }) tabs = P::tabs();
     return {P::key, P::question, P::brief, std::move(places), [](Document& d) -> Page* { return new P(d); },
-        std::move(doings), std::move(tabs)};
+        std::move(actions), std::move(tabs)};
 }
 
 } // namespace

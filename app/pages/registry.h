@@ -12,7 +12,7 @@ class Document;
 class Page;
 
 /// Something a page does at the press of a button, so that it is found without the page.
-struct PageDoing {
+struct PageAction {
     const char* words;
     const char* button; ///< its "action" or its name
 };
@@ -23,7 +23,7 @@ struct PageEntry {
     const char* brief;               ///< the same where the outline is folded
     std::vector<const char*> places; ///< of an axis whose fields stand on it: "/cycle"
     Page* (*make)(Document&);
-    std::vector<PageDoing> doings = {};
+    std::vector<PageAction> actions = {};
     std::vector<TabEntry> tabs = {};
 };
 

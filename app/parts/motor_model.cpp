@@ -84,7 +84,7 @@ int MotorModel::columnCount(const QModelIndex& parent) const { return parent.isV
 void MotorModel::judge() {
     if (!document_.has_axis()) return;
     const auto judge_each = [machine = document_.snapshot(), index = static_cast<std::size_t>(document_.axis_index()),
-                                catalogue = motors_, library = library_](const GoOn& go_on) {
+                                catalogue = motors_, library = library_](const StopToken& go_on) {
         std::vector<const Motor*> motors;
         for (const auto* list : {&catalogue, &library})
             for (const Motor& m : *list) motors.push_back(&m);

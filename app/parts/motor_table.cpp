@@ -203,7 +203,7 @@ void MotorTable::compare_now() {
     comparing_.run(
         this,
         [machine = document_.snapshot(), axis = static_cast<std::size_t>(document_.axis_index()), motors](
-            const GoOn& go_on) {
+            const StopToken& go_on) {
             Results out;
             for (const Motor& m : motors) {
                 Axis with = machine->axes[axis];

@@ -155,7 +155,7 @@ void ShelfModel::judge(std::size_t place) {
     work_.run(
         this,
         [machine = document_.snapshot(), axis = static_cast<std::size_t>(document_.axis_index()), parts = rows_.parts,
-            count = rows_.origins.size(), &kind = kind_, place](const GoOn& go_on) {
+            count = rows_.origins.size(), &kind = kind_, place](const StopToken& go_on) {
             std::vector<std::size_t> which(count);
             std::iota(which.begin(), which.end(), std::size_t{0});
             Result out;

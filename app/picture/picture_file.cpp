@@ -46,7 +46,7 @@ QImage compact(QImage image) {
 // Tells how much of the file has been asked for: decoders of pictures do not say how far they are.
 class Watched : public QBuffer {
   public:
-    Watched(QByteArray* bytes, const GoOn& go_on) : QBuffer(bytes), go_on_(go_on) {}
+    Watched(QByteArray* bytes, const StopToken& go_on) : QBuffer(bytes), go_on_(go_on) {}
 
   protected:
     qint64 readData(char* data, qint64 most) override {
@@ -58,13 +58,13 @@ class Watched : public QBuffer {
     }
 
   private:
-    const GoOn& go_on_;
+    const StopToken& go_on_;
     qint64 read_ = 0;
 };
 
 } // namespace
 
-Decoded decode_picture(const QByteArray& bytes, const GoOn& go_on) {
+Decoded decode_picture(const QByteArray& bytes, const StopToken& go_on) {
     Decoded out;
     QByteArray held = bytes;
     Watched device(&held, go_on);

@@ -22,7 +22,7 @@ struct Decoded {
 inline constexpr qint64 most_pixels = 60'000'000;
 
 /// Reads the pixels; says how far it has come.
-Decoded decode_picture(const QByteArray& bytes, const GoOn& go_on);
+Decoded decode_picture(const QByteArray& bytes, const StopToken& go_on);
 
 /// What the file holds, or in what it cannot be used.
 Result<QByteArray, QString> read_picture_file(const QString& file);

@@ -43,7 +43,7 @@ void PictureView::show_image() {
     const Attachment image = p->image;
     showing_.run(
         this,
-        [image](const GoOn& go_on) {
+        [image](const StopToken& go_on) {
             Taken t;
             t.decoded = decode_picture(bytes_of(image), go_on);
             return t;
@@ -80,7 +80,7 @@ void PictureView::take_in(const QString& name, std::function<Result<QByteArray, 
     complaint_.clear();
     reading_.run(
         this,
-        [read = std::move(read)](const GoOn& go_on) {
+        [read = std::move(read)](const StopToken& go_on) {
             Taken t;
             auto bytes = read();
             if (!bytes) {

@@ -233,7 +233,7 @@ void CyclePlot::show_resonance() {
     if (!document_.has_axis()) return;
     const Axis& axis = document_.axis();
     const Assessment& a = document_.assessment();
-    if (!open_loop(axis) || !a.demand || !a.inertia || !a.inertia->told || !a.can || !a.can->model) return;
+    if (!open_loop(axis) || !a.demand || !a.inertia || !a.inertia->load_known || !a.can || !a.can->model) return;
     const SteppingResonance r = stepping_resonance(*a.can->model, a.inertia->load + a.inertia->rotor, &*a.demand);
     const Theme& t = theme();
     QColor pale = t.tight;

@@ -34,6 +34,7 @@ Plot::Plot(QWidget* parent) : QCustomPlot(parent) {
     bubble_->setContentsMargins(6, 3, 6, 3);
     bubble_->hide();
     missing_ = new MissingLabel(this);
+    missing_->keep_colour();
     missing_->setObjectName(QStringLiteral("missing"));
     missing_->setAlignment(Qt::AlignCenter);
     missing_->setContentsMargins(24, 8, 24, 8);
@@ -47,7 +48,8 @@ void Plot::say_missing(const QString& text, bool beside, const QString& path) {
     missing_->say(text, path);
     if (text.isEmpty()) return place_missing();
     missing_->setFont(type_face(13));
-    missing_->setStyleSheet(QStringLiteral("background:%1;color:%2").arg(theme().panel.name(), theme().second.name()));
+    missing_->setStyleSheet(QStringLiteral("background:%1;color:%2")
+                                .arg(theme().panel.name(), (path.isEmpty() ? theme().second : theme().accent).name()));
     place_missing();
     missing_->raise();
     if (!beside) bubble_->hide();

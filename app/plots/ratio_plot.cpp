@@ -89,7 +89,7 @@ void RatioPlot::refresh() {
     work_.run(
         this,
         [machine = document_.snapshot(), axis = static_cast<std::size_t>(document_.axis_index()), stage = stage_](
-            const GoOn& go_on) {
+            const StopToken& go_on) {
             const Axis& a = machine->axes[axis];
             const double now = stage < a.stages.size() && a.stages[stage].ratio.given() ? a.stages[stage].ratio.si : 1;
             const double low = std::min(0.5, now / 4), high = std::max(50.0, now * 4);
@@ -179,8 +179,8 @@ void RatioPlot::draw_all() {
     upright(curve_.speed_limit, tr(" too fast beyond %1 ").arg(qs(format_number(curve_.speed_limit, 3))), t.over,
         Qt::DashLine);
     if (curve_.best)
-        upright(curve_.best->ratio, tr(" lowest motor load: %1 ").arg(qs(format_number(curve_.best->ratio, 3))),
-            t.fits, Qt::DashDotLine);
+        upright(curve_.best->ratio, tr(" lowest motor load: %1 ").arg(qs(format_number(curve_.best->ratio, 3))), t.fits,
+            Qt::DashDotLine);
     // Above every line, each hung below the one before it: rows keep clear of each other at any height of the plot.
     const QCPItemText* above = nullptr;
     for (const Word& word : words) {

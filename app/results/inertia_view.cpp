@@ -110,24 +110,25 @@ void InertiaView::paintEvent(QPaintEvent*) {
         if (!i.detail.empty() && i.detail != "given") name += QStringLiteral("  ") + qs(i.detail);
         QString value = figure(i.at_shaft);
         if (!i.rotor_side)
-            value = !s.told ? value
-                            : QStringLiteral("%1 %   %2")
-                                  .arg(qs(format_number(100 * of, std::abs(of) < 0.0995 ? 2 : 3)), value);
+            value = !s.load_known ? value
+                                  : QStringLiteral("%1 %   %2")
+                                        .arg(qs(format_number(100 * of, std::abs(of) < 0.0995 ? 2 : 3)), value);
         const QColor& colour = i.rotor_side ? t.cause[1] : i.at_shaft < 0 ? t.third : t.cause[0]; // a hole takes away
         line(name, value, false, largest > 0 ? std::abs(i.at_shaft) / largest : 0, colour);
     }
     p.setPen(t.line);
     p.drawLine(0, y + 1, width(), y + 1);
     y += 4;
-    line(tr("Load side"), s.told ? figure(s.load) : tr("not given"), true, -1, {});
+    line(tr("Load side"), s.load_known ? figure(s.load) : tr("not given"), true, -1, {});
     if (s.rotor > 0) {
         line(tr("Rotor side"), figure(s.rotor), false, -1, {});
         line(tr("Inertia ratio"),
-            s.told ? qs(format_number(s.ratio(), 3)) + QStringLiteral(" : 1") : QStringLiteral("–"), true, -1, {});
+            s.load_known ? qs(format_number(s.ratio(), 3)) + QStringLiteral(" : 1") : QStringLiteral("–"), true, -1,
+            {});
     } else if (!motion_of(document_.axis().mechanism).direct) {
         line(tr("Rotor"),
-            document_.axis().motor.empty() ? tr("no motor selected") : waiting_for(document_, "load.rotor_inertia"), false,
-            -1, {});
+            document_.axis().motor.empty() ? tr("no motor selected") : waiting_for(document_, "load.rotor_inertia"),
+            false, -1, {});
     }
     if (!with_schools_ || s.rotor <= 0) return;
     y += 4;

@@ -52,7 +52,7 @@ void Tornado::refresh() {
         work_.run(
             this,
             [machine = document_.snapshot(), axis = static_cast<std::size_t>(document_.axis_index()),
-                measure = measure_](const GoOn& go_on) { return influences(*machine, axis, measure, go_on); },
+                measure = measure_](const StopToken& go_on) { return influences(*machine, axis, measure, go_on); },
             [this](std::vector<Influence> rows) {
                 rows_ = std::move(rows);
                 say_missing();

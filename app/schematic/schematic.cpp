@@ -33,7 +33,11 @@ Table Schematic::as_table() const {
 
 void Schematic::mousePressEvent(QMouseEvent* event) {
     for (const Hit& h : hits_)
-        if (h.box.contains(event->position())) emit go_to(h.path);
+        if (h.box.contains(event->position())) {
+            const QString path = h.path; // the places are made again when another page is shown
+            emit go_to(path);
+            return;
+        }
 }
 
 void Schematic::mouseMoveEvent(QMouseEvent* event) {

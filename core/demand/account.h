@@ -13,9 +13,9 @@
 namespace fulmox {
 
 /// What the spans of a cycle, or of a part of it, come to. Parts are added in order of time.
-class Account {
+class DemandAccumulator {
   public:
-    explicit Account(const LoadModel& load) : load_(load), crank_best_(fastest_angle(load)) {}
+    explicit DemandAccumulator(const LoadModel& load) : load_(load), crank_best_(fastest_angle(load)) {}
 
     Demand d; ///< what has been found so far; its load is not set
 
@@ -63,7 +63,7 @@ class Account {
     }
 
     /// Takes in the account of the stretch that follows.
-    void add(Account&& next) {
+    void add(DemandAccumulator&& next) {
         Demand& n = next.d;
         d.spans.insert(d.spans.end(), n.spans.begin(), n.spans.end());
         d.samples.insert(d.samples.end(), n.samples.begin(), n.samples.end());

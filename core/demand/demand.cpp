@@ -66,7 +66,7 @@ class Course {
     Course(const Trajectory& motion, const Axis& axis) : motion_(motion), axis_(axis), payload_(first_payload(axis)) {}
 
     double payload(const Phase& p) const { return p.payload.value_or(payload_); }
-    void run(const LoadModel& load, std::size_t first, std::size_t last, Account& account) const {
+    void run(const LoadModel& load, std::size_t first, std::size_t last, DemandAccumulator& account) const {
         const std::size_t room = (load.position_dependent() ? 3 : 1) * (last - first) + 16;
         account.d.spans.reserve(room);
         account.d.samples.reserve(room);
@@ -113,7 +113,7 @@ void demands(const std::vector<LoadModel>& loads, const Trajectory& motion, cons
     // parts of a fixed size, so that the sums do not depend on the number of cores
     constexpr std::size_t part = 256;
     const std::size_t pieces = motion.pieces.size(), parts = std::max<std::size_t>(1, (pieces + part - 1) / part);
-    std::vector<Account> accounts;
+    std::vector<DemandAccumulator> accounts;
     accounts.reserve(loads.size() * parts);
     for (const LoadModel& load : loads)
         for (std::size_t k = 0; k < parts; ++k) accounts.emplace_back(load);
@@ -124,7 +124,7 @@ void demands(const std::vector<LoadModel>& loads, const Trajectory& motion, cons
         const std::size_t load = i / parts, first = i % parts * part;
         course.run(loads[load], first, std::min(first + part, pieces), accounts[i]);
         if (--open[load] > 0) return;
-        Account& whole = accounts[load * parts];
+        DemandAccumulator& whole = accounts[load * parts];
         std::size_t spans = 0;
         for (std::size_t k = 0; k < parts; ++k) spans += accounts[load * parts + k].d.spans.size();
         whole.d.spans.reserve(spans);

@@ -168,7 +168,7 @@ StiffnessStatement stiffness_statement(const Axis& axis, const LoadModel& m, con
         if (out.springs[i].at_motor < out.springs[out.softest].at_motor) out.softest = i;
     }
     out.total = compliance > 0 ? 1 / compliance : infinite;
-    if (!inertia.told || !(inertia.rotor > 0) || out.springs.empty()) return out;
+    if (!inertia.load_known || !(inertia.rotor > 0) || out.springs.empty()) return out;
     // the input of a gearhead on the motor's shaft turns with it
     const double input = m.stages.empty() ? 0 : m.stages.front().inertia;
     out.two = two_body(out.total, inertia.rotor + input, inertia.load - input);

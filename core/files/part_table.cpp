@@ -180,7 +180,7 @@ class Filler : public FieldVisitor {
             q.unit = r->unit;
             q.text = with_unit(value, *r);
         }
-        q.standing = Standing::datasheet;
+        q.standing = InputSource::datasheet;
         if (auto f = fault(spec, place.kind, q)) says_(f->first, c, spec.label, std::move(f->second));
     }
     void on_text(std::string& s, const TextSpec&, const Place&) override {

@@ -178,8 +178,7 @@ class Reader : public FieldVisitor {
         const Json* j = member(spec.key);
         if (!j) {
             if (!spec.optional) // else it stays as a new one has it
-                error(path_of(place), spec.label,
-                    std::string("missing; allowed are ") + options_text(spec.options));
+                error(path_of(place), spec.label, std::string("missing; allowed are ") + options_text(spec.options));
             return;
         }
         for (std::size_t i = 0; i < spec.options.size(); ++i)
@@ -315,7 +314,7 @@ class Reader : public FieldVisitor {
                 const auto it = std::find_if(
                     std::begin(standings), std::end(standings), [&given](const Option& o) { return given == o.key; });
                 if (it != std::end(standings))
-                    q.standing = static_cast<Standing>(it - std::begin(standings));
+                    q.standing = static_cast<InputSource>(it - std::begin(standings));
                 else
                     lost(child_pointer(path, key), label,
                         "found " + type_name(value) + "; allowed are " + options_text(standings));
@@ -368,12 +367,12 @@ class Writer : public FieldVisitor {
     }
     void on_quantity(QuantityBase& q, const QuantitySpec& spec, const Place&) override {
         if (q.text.empty()) return;
-        if (q.standing == Standing::assumed && q.note.empty()) {
+        if (q.standing == InputSource::assumed && q.note.empty()) {
             (*out_)[spec.key] = q.text;
             return;
         }
         Json j{{"value", q.text}};
-        if (q.standing != Standing::assumed) j["standing"] = standings[static_cast<std::size_t>(q.standing)].key;
+        if (q.standing != InputSource::assumed) j["standing"] = standings[static_cast<std::size_t>(q.standing)].key;
         if (!q.note.empty()) j["note"] = q.note;
         (*out_)[spec.key] = std::move(j);
     }

@@ -36,7 +36,7 @@ class Statement {
     Statement(const Machine& machine, const Axis& axis, const LoadModel& m, const std::vector<Carried>& over,
         bool with_working)
         : machine_(machine), axis_(axis), m_(m), working_(with_working) {
-        out_.told = tells_inertia(axis);
+        out_.load_known = load_known(axis);
         at_mechanism_ = 1 / (m.ratio * m.ratio);
         look_over(over);
     }
@@ -279,7 +279,7 @@ class Statement {
 
 } // namespace
 
-bool tells_inertia(const Axis& axis) {
+bool load_known(const Axis& axis) {
     const auto* g = std::get_if<GivenDemand>(&axis.mechanism);
     return !g || g->inertia.given();
 }

@@ -29,17 +29,17 @@ struct Carried {
 
 /// Every contributor at the motor shaft, at the payload and place of the cycle at which the load inertia is largest.
 /// The inertia of the load is known; not of a demand that is given without it.
-bool tells_inertia(const Axis& axis);
+bool load_known(const Axis& axis);
 
 struct InertiaStatement {
     std::vector<InertiaShare> shares;
-    double load = 0;       ///< kg·m², largest over the cycle; of a winder with the full roll
-    double load_least = 0; ///< smallest over the cycle; of a winder with the empty core
-    double rotor = 0;      ///< 0 without a motor
-    bool told = true;      ///< `tells_inertia`
+    double load = 0;        ///< kg·m², largest over the cycle; of a winder with the full roll
+    double load_least = 0;  ///< smallest over the cycle; of a winder with the empty core
+    double rotor = 0;       ///< 0 without a motor
+    bool load_known = true; ///< its inertia is described
     /// NaN where the load's inertia is not known.
-    double ratio() const { return told ? load / rotor : std::numeric_limits<double>::quiet_NaN(); }
-    double ratio_least() const { return told ? load_least / rotor : std::numeric_limits<double>::quiet_NaN(); }
+    double ratio() const { return load_known ? load / rotor : std::numeric_limits<double>::quiet_NaN(); }
+    double ratio_least() const { return load_known ? load_least / rotor : std::numeric_limits<double>::quiet_NaN(); }
 };
 
 /// `over` is what the cycle goes through; none stands for the payload of the load at every place of a turn.

@@ -16,6 +16,7 @@
 #include <limits>
 #include <new>
 #include <numbers>
+#include <oneapi/tbb/parallel_invoke.h>
 
 namespace fulmox {
 
@@ -25,8 +26,8 @@ std::vector<SchoolView> schools(const Machine& machine, const Axis& axis, const 
     std::vector<SchoolView> out;
     for (const Policy& p : machine.policies) {
         SchoolView v{p.name, LimitState::cannot_say, "does not judge the ratio", p.name == axis.policy};
-        if (!i.told) v.words = "load inertia not given";
-        if (p.inertia_ratio_over.given() && p.inertia_ratio_tight.given() && i.rotor > 0 && i.told) {
+        if (!i.load_known) v.words = "load inertia not given";
+        if (p.inertia_ratio_over.given() && p.inertia_ratio_tight.given() && i.rotor > 0 && i.load_known) {
             Limit l;
             l.used = i.ratio();
             l.allowed = p.inertia_ratio_over.si;
@@ -100,7 +101,7 @@ const Policy& policy_of(const Machine& machine, const Axis& axis) {
 }
 
 double peak_acceleration(const Assessment& a) {
-    if (!a.motor || !a.inertia || !a.demand || !a.inertia->told) return std::nan("");
+    if (!a.motor || !a.inertia || !a.demand || !a.inertia->load_known) return std::nan("");
     const double inertia = a.inertia->load + a.inertia->rotor;
     return inertia > 0 ? a.motor->can.peak.at(a.demand->peak_speed) / inertia : std::nan("");
 }
@@ -360,18 +361,32 @@ class AxisAssessor {
 
     // What the motor, the drive and the parts between motor and load are asked for.
     void use_of_parts(StateResults& r) const {
-        const Demand& d = *r.demand;
-        if (a_.can) {
-            r.motor = motor_use(d, *a_.can);
-            r.heat = cycle_heat(taken_->motor, taken_->drive, known_machine().site, *r.motor, d);
-            if (const auto& model = r.motor->can.model) {
-                const MotorConditions& c = model->conditions();
-                r.currents = {model->numbers().sine_driven, r.motor->peak_current, r.motor->rms_current,
-                    c.drive_continuous, c.drive_peak};
-                if (std::isfinite(r.motor->rms_current) && std::isfinite(c.drive_continuous))
-                    r.overload = overload_integral(d, *r.motor, taken_->drive);
-            }
+        // with many spans each half takes its time
+        constexpr std::size_t many = 100;
+        if (r.demand->spans.size() < many) {
+            use_of_motor(r);
+            use_of_train(r);
+        } else {
+            tbb::parallel_invoke([&] { use_of_motor(r); }, [&] { use_of_train(r); });
         }
+    }
+
+    void use_of_motor(StateResults& r) const {
+        const Demand& d = *r.demand;
+        if (!a_.can) return;
+        r.motor = motor_use(d, *a_.can);
+        r.heat = cycle_heat(taken_->motor, taken_->drive, known_machine().site, *r.motor, d);
+        const auto& model = r.motor->can.model;
+        if (!model) return;
+        const MotorConditions& c = model->conditions();
+        r.currents = {model->numbers().sine_driven, r.motor->peak_current, r.motor->rms_current, c.drive_continuous,
+            c.drive_peak};
+        if (std::isfinite(r.motor->rms_current) && std::isfinite(c.drive_continuous))
+            r.overload = overload_integral(d, *r.motor, taken_->drive);
+    }
+
+    void use_of_train(StateResults& r) const {
+        const Demand& d = *r.demand;
         // what no sheet judges is shown where it costs little
         const bool all = options_.figures && a_.motion->pieces.size() <= most_pieces_of_stages;
         std::vector<StageUse> stages =
@@ -382,7 +397,7 @@ class AxisAssessor {
             r.precision = precision_budget(*taken_, d, a_.motion->stroke(), known_peak());
         life_of_screw(r);
         if (moves_.direct) return;
-        const bool told = a_.inertia && a_.inertia->told && !waits(need::ratio_inertia);
+        const bool told = a_.inertia && a_.inertia->load_known && !waits(need::ratio_inertia);
         if (taken_->coupling.there())
             r.coupling = coupling_use(d, *taken_, waits(need::rotor) ? nullptr : known_peak(), told);
         r.brake.set(brake_stop(d, *taken_, told));

@@ -40,7 +40,7 @@ bool scaled_curves(In in) {
 
 bool heavy_stepper_rotor(In in) {
     const auto& i = in.assessment.inertia;
-    return i && in.axis.driven() && in.axis.motor.stepper() && i->told && i->rotor > 2 * i->load;
+    return i && in.axis.driven() && in.axis.motor.stepper() && i->load_known && i->rotor > 2 * i->load;
 }
 
 std::vector<SheetPair> contradictions(In in) {

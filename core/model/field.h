@@ -137,7 +137,7 @@ struct Option {
     const char* label;
 };
 
-/// Of `Standing`, in its order.
+/// Of `InputSource`, in its order.
 inline constexpr Option standings[] = {
     {"assumed", "assumed"}, {"datasheet", "datasheet"}, {"calculated", "calculated"}, {"measured", "measured"}};
 

@@ -6,11 +6,11 @@
 
 namespace fulmox {
 
-enum class StageKind { gearhead, belt, gears, strain_wave, worm, bevel, chain };
+enum class StageKind { planetary, belt, gears, strain_wave, worm, bevel, chain };
 
 struct Stage {
     std::string name;
-    StageKind kind = StageKind::gearhead;
+    StageKind kind = StageKind::planetary;
     Quantity<Kind::number> ratio;
     Quantity<Kind::inertia> inertia;
     Quantity<Kind::number> efficiency{"0.95"};

@@ -2,7 +2,9 @@
 
 #include "core/quantity/format.h"
 
+#include <array>
 #include <cmath>
+#include <cstdint>
 #include <utility>
 
 namespace fulmox {
@@ -175,7 +177,21 @@ void forget_unread(Machine& root, const std::string& path) {
     }
 }
 
-const Unit& spec_unit(const QuantitySpec& spec, Kind kind) { return *find_unit(spec.unit, kind); }
+// Every check of every field asks for it, and the texts of specs are literals: their address tells them apart.
+const Unit& spec_unit(const QuantitySpec& spec, Kind kind) {
+    struct Entry {
+        const char* text = nullptr;
+        Kind kind = Kind::illegal;
+        const Unit* unit = nullptr;
+    };
+    thread_local std::array<Entry, 512> seen;
+    const auto at =
+        (reinterpret_cast<std::uintptr_t>(spec.unit) / sizeof(void*) + 31 * static_cast<std::size_t>(kind)) %
+        seen.size();
+    Entry& e = seen[at];
+    if (e.text != spec.unit || e.kind != kind) e = {spec.unit, kind, find_unit(spec.unit, kind)};
+    return *e.unit;
+}
 
 namespace {
 
@@ -221,7 +237,9 @@ std::optional<std::pair<Severity, std::string>> fault(const QuantitySpec& spec, 
     using Fault = std::pair<Severity, std::string>;
     if (q.text.empty()) {
         if (!spec.required) return std::nullopt;
-        return Fault{Severity::error, "missing (" + range_text(spec, false) + ")"};
+        // a field that takes any number needs no range
+        const bool any = spec.range.min <= -1e6 && spec.range.max >= 1e6;
+        return Fault{Severity::error, any ? "missing" : "missing (" + range_text(spec, false) + ")"};
     }
     const Unit& unit = spec_unit(spec, kind);
     if (!q.given()) {

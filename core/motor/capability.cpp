@@ -245,9 +245,9 @@ Capability capability(const Motor& motor, const Drive& drive, const Site& site) 
 namespace {
 
 // Goes through the spans of a demand with the curves of a motor.
-class Use {
+class PeakScan {
   public:
-    Use(const Demand& d, MotorUse& u) : d_(d), u_(u), stall_(u.can.continuous.stall()) {}
+    PeakScan(const Demand& d, MotorUse& u) : d_(d), u_(u), stall_(u.can.continuous.stall()) {}
 
     void peaks() {
         const ShaftPoint& start = d_.breakaway;
@@ -398,18 +398,18 @@ class Use {
 namespace {
 
 // Means over the cycle of what the motor draws by its model, and of the heat that makes.
-struct Drawn {
+struct CurrentMeans {
     std::vector<SpanPolynomial::Nodes> copper; ///< W, or A² where there is no resistance
     double square = 0, loss = 0, peak = 0, heat = 0, heat_by_speed = 0, voltage = 0;
     bool beyond = false; ///< somewhere the voltage does not reach
 };
 
-class Draws {
+class CurrentScan {
   public:
-    Draws(const Demand& d, const ElectricModel& model)
+    CurrentScan(const Demand& d, const ElectricModel& model)
         : d_(d), model_(model), rated_(!std::isnan(model.heat_use(0, 0))) {}
 
-    Drawn take() {
+    CurrentMeans take() {
         out_.copper.assign(d_.spans.size(), SpanPolynomial::Nodes{});
         volts_.assign(d_.spans.size(), 0.0);
         instant(d_.breakaway.torque, d_.breakaway.speed, 0);
@@ -462,7 +462,7 @@ class Draws {
     std::vector<double> volts_; // the most of each span at its nodes, a bound from above
     std::size_t span_ = 0;
     double standing_ = 0; // s of standing still up to here
-    Drawn out_;
+    CurrentMeans out_;
 
     // The drive of a stepper reduces its current once it has stood for a while.
     void stand(const Span& s, SpanPolynomial::Nodes& copper) {
@@ -597,7 +597,7 @@ class Draws {
     }
 };
 
-Drawn drawn(const Demand& d, const ElectricModel& model) { return Draws(d, model).take(); }
+CurrentMeans drawn(const Demand& d, const ElectricModel& model) { return CurrentScan(d, model).take(); }
 
 } // namespace
 
@@ -610,9 +610,9 @@ double MotorUse::heat_use() const {
 MotorUse motor_use(const Demand& d, Capability can) {
     MotorUse u;
     u.can = std::move(can);
-    Use use(d, u);
+    PeakScan use(d, u);
     use.peaks();
-    Drawn by_model;
+    CurrentMeans by_model;
     if (u.can.model) by_model = drawn(d, *u.can.model);
     if (u.can.continuous_by_model) {
         // heat of the copper and heat of speed as shares of what is permitted

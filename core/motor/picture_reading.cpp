@@ -205,8 +205,9 @@ PickedCurve pick_curve(const CurvePicture& picture, const PictureCurve& curve) {
     };
     for (const Read& r : read) {
         CurvePoint& p = out.points.emplace_back();
-        p.speed = Quantity<Kind::angular_speed>(written(r.value.speed, r.half.speed, speed_unit), Standing::datasheet);
-        p.torque = Quantity<Kind::torque>(written(r.value.torque, r.half.torque, torque_unit), Standing::datasheet);
+        p.speed =
+            Quantity<Kind::angular_speed>(written(r.value.speed, r.half.speed, speed_unit), InputSource::datasheet);
+        p.torque = Quantity<Kind::torque>(written(r.value.torque, r.half.torque, torque_unit), InputSource::datasheet);
         p.speed.note = p.torque.note = picture.name.empty() ? "read off a picture" : "read off " + picture.name;
     }
     return out;

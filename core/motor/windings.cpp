@@ -31,7 +31,7 @@ void scale(QuantityBase& q, Kind kind, double factor) {
     q.tolerance *= factor;
     q.text = format_number(from_si(q.si, unit), 6) + (unit.symbol == "1" ? "" : " " + std::string(unit.symbol));
     if (relative > 0) q.text += " ± " + format_number(100 * relative, 4) + " %";
-    q.standing = Standing::calculated;
+    q.standing = InputSource::calculated;
     // what is written is what counts, as when the file is read again
     if (const auto read = read_quantity(q.text, kind, unit)) {
         q.si = read->si;

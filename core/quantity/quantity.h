@@ -9,7 +9,7 @@
 namespace fulmox {
 
 /// Where an input comes from. Assumed until somebody says otherwise.
-enum class Standing { assumed, datasheet, calculated, measured };
+enum class InputSource { assumed, datasheet, calculated, measured };
 
 /// The part of a quantity that does not depend on its kind, for forms and files.
 struct QuantityBase {
@@ -17,7 +17,7 @@ struct QuantityBase {
     double tolerance = 0;                                 ///< half width, SI
     std::string text;                                     ///< as the user wrote it; empty: not given
     const Unit* unit = nullptr;                           ///< the user's own unit
-    Standing standing = Standing::assumed;
+    InputSource standing = InputSource::assumed;
     std::string note; ///< who said so
 
     bool given() const { return si == si; }
@@ -33,7 +33,7 @@ template <Kind K> struct Quantity : QuantityBase {
 
     Quantity() = default;
     /// For data in code and tests. A text that cannot be read leaves the quantity not given.
-    explicit Quantity(std::string_view written, Standing from = Standing::assumed) {
+    explicit Quantity(std::string_view written, InputSource from = InputSource::assumed) {
         text = written;
         standing = from;
         if (const auto r = read_quantity(written, K, si_unit(K))) {

@@ -25,7 +25,7 @@ std::string percent(double share) { return std::isfinite(share) ? format_number(
 
 std::string standing_of(const FieldRef& f, const ReportFacts& facts) {
     const QuantityBase& q = *f.quantity;
-    std::string from = q.standing == Standing::assumed && facts.standing ? facts.standing(f.path, q.text) : "";
+    std::string from = q.standing == InputSource::assumed && facts.standing ? facts.standing(f.path, q.text) : "";
     if (from.empty()) from = standings[static_cast<std::size_t>(q.standing)].label;
     return q.note.empty() ? from : from + ": " + q.note;
 }
@@ -97,10 +97,10 @@ Table inertia_table(const InertiaStatement& s, bool direct, UnitSystem units) {
     const Kind kind = direct ? Kind::mass : Kind::inertia;
     Table t{direct ? "Moving mass" : "Inertia at the motor shaft", {"contributor", "size", "at the motor", "share"}, {},
         {false, false, true, true}};
-    const double all = s.told ? s.load + s.rotor : 0;
+    const double all = s.load_known ? s.load + s.rotor : 0;
     for (const InertiaShare& c : s.shares)
         t.rows.push_back({c.label, c.detail, say(c.at_shaft, kind, units), all > 0 ? percent(c.at_shaft / all) : "–"});
-    if (!s.told) {
+    if (!s.load_known) {
         t.rows.push_back({"Load", "not given: the demand holds it", "–", "–"});
         return t;
     }
@@ -210,8 +210,7 @@ std::vector<ReportSection> axis_report(
     if (its.driven()) out.push_back({"motor", direct ? "Speed and force" : "Speed and torque", {}, "speed_torque", {}});
     if (!its.motor.empty()) {
         out.push_back({"constants", "Constants of the motor at 20 °C", {}, "", constants_table(its.motor)});
-        ReportSection sheet{
-            "sheet", "Datasheet consistency", {}, "", pairs_table(check_sheet(its.motor), units)};
+        ReportSection sheet{"sheet", "Datasheet consistency", {}, "", pairs_table(check_sheet(its.motor), units)};
         if (!sheet.table.empty()) out.push_back(std::move(sheet));
     }
     out.push_back({"figures", "Figures", {}, "", figures_table(a, units)});

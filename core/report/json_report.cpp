@@ -49,15 +49,15 @@ struct Units {
 };
 
 Value inertia_json(const InertiaStatement& s, const Units& units) {
-    const double all = s.told ? s.load + s.rotor : 0;
+    const double all = s.load_known ? s.load + s.rotor : 0;
     Value contributors = Value::array();
     for (const InertiaShare& c : s.shares)
         contributors.push_back({{"key", c.key}, {"label", c.label}, {"detail", c.detail}, {"own", finite(c.own)},
             {"own_unit", std::string(info(c.travels ? Kind::mass : Kind::inertia).si_unit)},
             {"value", finite(c.at_shaft)}, {"share", all > 0 ? finite(c.at_shaft / all) : Value(nullptr)},
             {"side", c.rotor_side ? "motor" : "load"}, {"working", working_json(c.working)}});
-    return {{"unit", units.inertia}, {"load", s.told ? finite(s.load) : Value(nullptr)},
-        {"load_least", s.told ? finite(s.load_least) : Value(nullptr)},
+    return {{"unit", units.inertia}, {"load", s.load_known ? finite(s.load) : Value(nullptr)},
+        {"load_least", s.load_known ? finite(s.load_least) : Value(nullptr)},
         {"rotor", s.rotor > 0 ? finite(s.rotor) : Value(nullptr)},
         {"ratio", s.rotor > 0 ? finite(s.ratio()) : Value(nullptr)}, {"contributors", std::move(contributors)}};
 }

@@ -278,20 +278,20 @@ TEST_CASE("a value typed over that of a sheet is assumed; typed back it is the s
     Window w;
     w.click_page(1);
     const auto standing = [&] { return w.screw().lead.standing; };
-    REQUIRE(standing() == Standing::datasheet);
+    REQUIRE(standing() == InputSource::datasheet);
     const std::string text = w.screw().lead.text;
     w.type("/mechanism/lead", "12 mm");
-    CHECK(standing() == Standing::assumed);
+    CHECK(standing() == InputSource::assumed);
     QTest::keyClick(w.edit("/mechanism/lead"), Qt::Key_Escape);
     CHECK(w.screw().lead.text == text);
-    CHECK(standing() == Standing::datasheet);
+    CHECK(standing() == InputSource::datasheet);
     w.type("/mechanism/lead", "0.01 m"); // the same value in other words
-    CHECK(standing() == Standing::datasheet);
+    CHECK(standing() == InputSource::datasheet);
     w.type("/mechanism/lead", "16 mm");
     w.document().end_typing();
-    w.document().set_standing(w.path("/mechanism/lead"), Standing::measured);
+    w.document().set_standing(w.path("/mechanism/lead"), InputSource::measured);
     w.type("/mechanism/lead", "15 mm");
-    CHECK(standing() == Standing::assumed);
+    CHECK(standing() == InputSource::assumed);
 }
 
 TEST_CASE("a thread chosen by keys takes its usual friction, in the form too") {

@@ -113,7 +113,7 @@ TEST_CASE("a field can be told where it comes from") {
     REQUIRE(menu);
     for (int i = 0; i < 4; ++i) QTest::keyClick(menu, Qt::Key_Down);
     QTest::keyClick(menu, Qt::Key_Return);
-    CHECK(w.document().axis().load.payload.standing == Standing::measured);
+    CHECK(w.document().axis().load.payload.standing == InputSource::measured);
     CHECK(chip->text() == QStringLiteral("meas."));
 }
 

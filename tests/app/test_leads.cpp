@@ -1,6 +1,7 @@
 // What leads where: limits, figures and plots that wait to their fields, the finder to all there is, F1 to its chapter,
 // and a first axis through the pages.
 #include "app/bricks/missing_label.h"
+#include "app/bricks/note_line.h"
 #include "app/command_palette.h"
 #include "app/first_axis.h"
 #include "app/guide.h"
@@ -44,10 +45,10 @@ void empty_field(Window& w, const char* field) {
     w.settle();
 }
 
-std::vector<QPushButton*> links(LimitRow* row) {
-    std::vector<QPushButton*> out;
-    for (QPushButton* b : row->findChildren<QPushButton*>())
-        if (b->isVisible() && b->property("action").toString() == QStringLiteral("missing")) out.push_back(b);
+std::vector<app::NoteLine*> links(app::LimitRow* row) {
+    std::vector<app::NoteLine*> out;
+    for (app::NoteLine* line : row->findChildren<app::NoteLine*>())
+        if (line->isVisible()) out.push_back(line);
     return out;
 }
 
@@ -61,7 +62,7 @@ TEST_CASE("a limit that cannot be said lists what it waits for, and each line le
         {std::pair("peak_torque", "/mechanism/lead"), std::pair("coupling", "/mechanism/lead")}) {
         INFO(key);
         w.click_page(3);
-        auto* row = w.child<LimitRow>((std::string("limit/") + key).c_str());
+        auto* row = w.child<app::LimitRow>((std::string("limit/") + key).c_str());
         row->setFocus();
         if (!row->is_open()) QTest::keyClick(row, Qt::Key_Space);
         w.settle();
@@ -78,7 +79,7 @@ TEST_CASE("a limit that cannot be said lists what it waits for, and each line le
     w.document().undo_stack().undo();
     w.document().undo_stack().undo();
     empty_field(w, "/coupling/allowable_torque");
-    auto* row = w.child<LimitRow>("limit/coupling");
+    auto* row = w.child<app::LimitRow>("limit/coupling");
     if (!row->is_open()) QTest::mouseClick(row, Qt::LeftButton, {}, {20, 8});
     w.settle();
     REQUIRE(links(row).size() == 1);
@@ -169,13 +170,13 @@ TEST_CASE("the finder knows parts, headings, limits, options, words of the trade
     first("gearbox");
     CHECK(card() == CardOf::gearhead);
     first("misalignment");
-    CHECK((card() == CardOf::coupling || w.child<LimitRow>("limit/coupling_alignment")->is_open()));
+    CHECK((card() == CardOf::coupling || w.child<app::LimitRow>("limit/coupling_alignment")->is_open()));
     first("trapezoidal");
     CHECK(focused_field() == w.path("/mechanism/thread"));
     first("parts list");
     first("headroom");
     const bool any_open = [&] {
-        for (LimitRow* row : w.window.findChildren<LimitRow*>())
+        for (app::LimitRow* row : w.window.findChildren<app::LimitRow*>())
             if (row->is_open()) return true;
         return false;
     }();
@@ -229,8 +230,8 @@ TEST_CASE("F1 opens the chapter of what has the keyboard") {
         w.settle();
         return shown;
     };
-    CHECK(chapter(w.child<LimitRow>("limit/buckling")) == QStringLiteral("Screw"));
-    CHECK(chapter(w.child<LimitRow>("limit/coupling")) == QStringLiteral("Coupling"));
+    CHECK(chapter(w.child<app::LimitRow>("limit/buckling")) == QStringLiteral("Screw"));
+    CHECK(chapter(w.child<app::LimitRow>("limit/coupling")) == QStringLiteral("Coupling"));
     w.window.go_to(w.path("/accuracy/asked"));
     w.settle();
     CHECK(chapter(QApplication::focusWidget()) == QStringLiteral("Precision and stiffness"));

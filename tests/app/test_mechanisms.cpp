@@ -77,6 +77,7 @@ TEST_CASE("every mechanism is chosen in the form, draws itself, and its drawing 
                                                 .toHex()));
         // what the drawing names can be clicked: somewhere in it the hand shows, and a field takes the focus
         bool led = key == "linear_motor";
+        std::string met; // where clicks led
         for (int y = 4; y < schematic->height() && !led; y += 6)
             for (int x = 4; x < schematic->width() && !led; x += 10) {
                 QMouseEvent over(QEvent::MouseMove, QPointF(x, y), schematic->mapToGlobal(QPointF(x, y)), Qt::NoButton,
@@ -87,8 +88,10 @@ TEST_CASE("every mechanism is chosen in the form, draws itself, and its drawing 
                 const QString focus =
                     QApplication::focusWidget() ? QApplication::focusWidget()->objectName() : QString();
                 led = focus.startsWith(w.path("/mechanism")) || focus.startsWith(w.path("/load"));
+                met += " " + focus.toStdString();
                 w.click_page(1);
             }
+        INFO("clicks led to" << met);
         CHECK(led);
     }
     CHECK(pictures.size() == kinds.size());

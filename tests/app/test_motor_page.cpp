@@ -328,7 +328,7 @@ TEST_CASE("a winding of the frame is taken by a key and undone") {
     w.settle();
     const Motor now = w.document().axis().motor;
     CHECK(now.name == "Wren 60-13 B, 1.25 × turns");
-    CHECK(now.origin.find("wound again from Wren 60-13 B") == 0);
+    CHECK(now.origin.find("rewound from Wren 60-13 B") == 0);
     CHECK(std::get<SineMotor>(now.electric).torque_constant.si ==
           Approx(1.25 * std::get<SineMotor>(was.electric).torque_constant.si));
     CHECK(w.document().assessment().limit("voltage")->utilisation() == Approx(0.968 / 0.95).epsilon(0.002));

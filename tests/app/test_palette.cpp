@@ -144,7 +144,7 @@ TEST_CASE("what the pages do and what can be copied is found in the palette") {
     const QString held = QGuiApplication::clipboard()->text();
     for (const Figure& f : w.document().assessment().figures) CHECK(held.contains(QString::fromStdString(f.label)));
     for (const PageEntry& page : page_registry())
-        for (const PageDoing& does : page.doings) {
+        for (const PageAction& does : page.actions) {
             w.window.show_page(static_cast<int>(&page - page_registry().data()));
             int buttons = 0;
             for (const auto* b : w.window.findChild<QStackedWidget*>()->currentWidget()->findChildren<QPushButton*>())

@@ -490,7 +490,7 @@ TEST_CASE("a large see-through picture is held once, three bytes a pixel, on whi
     QBuffer out(&bytes);
     out.open(QIODevice::WriteOnly);
     REQUIRE(image.save(&out, "PNG", 90));
-    const Decoded d = decode_picture(bytes, GoOn(std::make_shared<GoOn::State>()));
+    const Decoded d = decode_picture(bytes, StopToken(std::make_shared<StopToken::State>()));
     REQUIRE(d.wrong.isEmpty());
     CHECK(d.full.size() == image.size());
     CHECK(d.full.sizeInBytes() <= 3ll * 4200 * 4000);

@@ -415,7 +415,7 @@ TEST_CASE("a worm by its lead angle: the formula of a screw, by hand") {
     s.lead_angle = Quantity<Kind::angle>("3 deg");
     CHECK(s.back() < 0);
     // of another kind the fields have no effect
-    s.kind = StageKind::gearhead;
+    s.kind = StageKind::planetary;
     CHECK(s.driving() == s.efficiency.si);
     Machine m = demo();
     Axis& a = m.axes[1];

@@ -65,7 +65,7 @@ TEST_CASE("the load's inertia of a given demand is in it already: the ratio want
     Machine m = with_demand(table);
     const Assessment without = assess(m, 0);
     CHECK(without.limit("inertia_ratio")->state == LimitState::cannot_say);
-    CHECK_THAT(without.limit("inertia_ratio")->reason.in(UnitSystem::si), Contains("without the inertia of its load"));
+    CHECK_THAT(without.limit("inertia_ratio")->reason.in(UnitSystem::si), Contains("load inertia not given"));
     CHECK(std::isnan(without.inertia->ratio()));
     CHECK(!without.figure("load.inertia"));
     for (const SchoolView& s : without.schools) CHECK(s.state == LimitState::cannot_say);

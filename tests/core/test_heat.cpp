@@ -228,7 +228,7 @@ TEST_CASE("the winding of an axis: judged with its own time constant, and not wi
     // a resistance that does not fit in: said, not calculated
     m = demo();
     m.axes[0].motor.winding_resistance = Quantity<Kind::thermal_resistance>("1000 K/W");
-    CHECK_THAT(assess(m, 0).limit("winding_temperature")->reason.in(UnitSystem::si), Contains("waits for a thermal"));
+    CHECK_THAT(assess(m, 0).limit("winding_temperature")->reason.in(UnitSystem::si), Contains("waits for: a thermal"));
 }
 
 TEST_CASE("which heat school judges is the policy's") {

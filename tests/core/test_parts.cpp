@@ -121,7 +121,7 @@ TEST_CASE("a parts list of any order, units, separators and encodings gives the 
     CHECK(a.name == "A 5");
     CHECK(a.rated_torque.si == 12.5);
     CHECK(a.rated_torque.text == "12.5 N·m");
-    CHECK(a.rated_torque.standing == Standing::datasheet);
+    CHECK(a.rated_torque.standing == InputSource::datasheet);
     CHECK(a.provenance.file == "list.csv");
     CHECK(a.provenance.line == "2");
     CHECK(a.provenance.date == "2026-11-27");
@@ -177,8 +177,8 @@ TEST_CASE("what is wrong with a parts list is named by line and column, and the 
         CHECK_THAT(said(read), Contains("line 3") && Contains(words));
     };
     one_wrong("x,five,10,20,planetary", "column 2, \"ratio\"");
-    one_wrong("x,,10,20,planetary", "it is missing");
-    one_wrong("x,5,-10,20,planetary", "allowed is greater than 0");
+    one_wrong("x,,10,20,planetary", "missing (above");
+    one_wrong("x,5,-10,20,planetary", "allowed is above 0");
     one_wrong("x,5,nan,20,planetary", "column 3");
     one_wrong("x,5,inf,20,planetary", "column 3");
     one_wrong("x,5,1e999,20,planetary", "column 3");

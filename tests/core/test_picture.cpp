@@ -217,7 +217,7 @@ TEST_CASE("A curve is taken by speed, with as many digits as the picture has") {
     CHECK(c.points[1].speed.text == "1500.0 rpm");
     CHECK(c.points[2].speed.text == "2252.5 rpm");
     CHECK(c.points[2].torque.text == "1.2000 N·m");
-    CHECK(c.points[2].torque.standing == Standing::datasheet);
+    CHECK(c.points[2].torque.standing == InputSource::datasheet);
     CHECK(c.points[2].torque.note == "read off curves.png");
     // in the units of the picture
     CurvePicture inches = p;

@@ -55,7 +55,7 @@ Machine distinct() {
             INFO(f.path << " " << text);
             const auto problem = assign(f, text + unit);
             REQUIRE(!problem);
-            f.quantity->standing = static_cast<Standing>(n % 4);
+            f.quantity->standing = static_cast<InputSource>(n % 4);
             f.quantity->note = n % 3 == 0 ? "note " + std::to_string(n) : "";
         } else if (f.type == FieldRef::Type::text) {
             *f.text = "text " + std::to_string(n) + " äöü \"quoted\" \\ \n";

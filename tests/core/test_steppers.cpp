@@ -326,7 +326,7 @@ TEST_CASE("what a stepper's sheet leaves out silences what needs it, and no more
     waits(torque, "resonance", "Holding torque");
     CHECK(torque.limit("pulse_rate")->state == LimitState::fits);
     const Assessment start = without([](TwoPhaseStepper& s, Axis&) { s.start_rate = {}; });
-    waits(start, "start_rate", "start rate is not given");
+    waits(start, "start_rate", "start rate of the datasheet not given");
     CHECK(!start.figure("stepper.start_rate"));
     // fields of a servo's drive have no effect on a stepper, and the other way round
     Machine m = whole;

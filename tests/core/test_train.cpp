@@ -118,7 +118,7 @@ TEST_CASE("what a strain wave gear asks beside others, and loads at the output o
     CHECK(limit_of_axis(a, "stage_tilting").used == 25);
     CHECK(limit_of_axis(a, "stage_peak").allowed == Approx(0.9 * 90));
     Machine other = m;
-    other.axes[0].stages[0].kind = StageKind::gearhead; // what was typed for the other kind has no effect
+    other.axes[0].stages[0].kind = StageKind::planetary; // what was typed for the other kind has no effect
     CHECK(!assess(other, 0).limit("stage_ratchet"));
     other.axes[0].drive.emergency_stops = {};
     CHECK(limit_of_axis(assess(other, 0), "stage_stops").state == LimitState::cannot_say);

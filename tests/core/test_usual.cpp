@@ -65,9 +65,9 @@ TEST_CASE("a stage that becomes a worm or strain wave gear takes an efficiency o
     before.axes[0].stages[1].efficiency = Quantity<Kind::number>("0.9");
     Machine now = before;
     for (Stage& s : now.axes[0].stages) s.kind = StageKind::worm;
-    before.axes[0].stages[0].kind = before.axes[0].stages[1].kind = StageKind::gearhead;
+    before.axes[0].stages[0].kind = before.axes[0].stages[1].kind = StageKind::planetary;
     before.axes[0].stages[0].efficiency = now.axes[0].stages[0].efficiency =
-        Quantity<Kind::number>(usual_efficiency(StageKind::gearhead));
+        Quantity<Kind::number>(usual_efficiency(StageKind::planetary));
     follow_kinds(now, before);
     CHECK(now.axes[0].stages[0].efficiency.text == usual_efficiency(StageKind::worm));
     CHECK(now.axes[0].stages[1].efficiency.text == "0.9");

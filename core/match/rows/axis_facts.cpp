@@ -8,7 +8,7 @@ bool always(In) { return true; }
 bool turns(In in) { return !in.words.direct; }
 bool has_motor(In in) { return in.axis.driven(); }
 bool has_rotor(In in) { return has_motor(in) && turns(in); }
-bool inertia_given(In in) { return tells_inertia(in.axis); }
+bool inertia_given(In in) { return load_known(in.axis); }
 bool has_servo_drive(In in) { return has_motor(in) && in.axis.has_drive() && !in.axis.motor.stepper(); }
 
 const Capability* known_peak(In in) {

@@ -35,7 +35,7 @@ bool judges_ratio(In in) { return (turns(in) || !has_motor(in)) && in.policy.ine
 
 void judge_inertia_ratio(Limit& l, In in) {
     const InertiaStatement& i = *in.results.inertia;
-    if (!i.told) return set_cannot_say(l, "load inertia not given");
+    if (!i.load_known) return set_cannot_say(l, "load inertia not given");
     l.used = i.ratio();
     l.allowed = in.policy.inertia_ratio_over.si;
     l.share = in.policy.inertia_ratio_tight.si / l.allowed;

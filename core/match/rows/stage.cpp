@@ -24,7 +24,7 @@ std::string name_of(const Axis& axis, std::size_t stage) {
 
 // A gearhead with a sheet of its own is asked for every rating; of belts, open gears and chains few have one.
 bool has_to_say(const Stage& s) {
-    return s.kind == StageKind::gearhead || s.kind == StageKind::strain_wave || s.kind == StageKind::worm ||
+    return s.kind == StageKind::planetary || s.kind == StageKind::strain_wave || s.kind == StageKind::worm ||
            s.kind == StageKind::bevel;
 }
 

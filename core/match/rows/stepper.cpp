@@ -68,7 +68,7 @@ void judge_start_rate(Limit& l, In in) {
     const StepperNumbers n = stepper_numbers(in.axis.motor); // no cycle is needed for it
     const InertiaStatement& i = *in.results.inertia;
     if (std::isnan(n.start_rate)) return set_cannot_say(l, "start rate of the datasheet not given");
-    if (!i.told) return set_cannot_say(l, "load inertia not given");
+    if (!i.load_known) return set_cannot_say(l, "load inertia not given");
     l.used = steps_per_second(n, in.axis.drive.ramp_start.si);
     l.allowed = n.start_rate_with(i.load, i.rotor);
     if (in.workings)
@@ -103,7 +103,7 @@ void judge_pull_in(Limit& l, In in) {
     const Motor& motor = in.axis.motor;
     const ElectricModel& m = *in.state.motor->can.model;
     const InertiaStatement& i = *in.results.inertia;
-    if (!i.told) return set_cannot_say(l, "load inertia not given");
+    if (!i.load_known) return set_cannot_say(l, "load inertia not given");
     const double start = in.axis.drive.ramp_start.si, like = start * std::sqrt(1 + i.load / i.rotor);
     // with more current than the curve's it is not raised: starting is lost to swinging, not to torque
     const double share = std::min(1.0, m.amplitude() / m.numbers().stepper->curve_amplitude);
@@ -123,7 +123,7 @@ void judge_pull_in(Limit& l, In in) {
 
 void judge_resonance(Limit& l, In in) {
     const ElectricModel& m = *in.state.motor->can.model;
-    if (!in.results.inertia->told) return set_cannot_say(l, "load inertia not given");
+    if (!in.results.inertia->load_known) return set_cannot_say(l, "load inertia not given");
     const SteppingResonance r = stepping_resonance(m, whole_inertia(*in.results.inertia), in.state.demand.get());
     l.used = r.longest();
     l.allowed = most_periods / r.frequency;
@@ -140,8 +140,8 @@ void judge_resonance(Limit& l, In in) {
         s && !s->root_diameter.given() && s->turns == ScrewTurns::screw && l.state != LimitState::over)
         return lacks(l, {{"/mechanism/root_diameter", "root diameter of the screw"}});
     const double micro = in.axis.drive.microsteps.value_or(1);
-    l.reason = "natural frequency " + format_number(r.frequency, 3) + " full steps/s, " + in.words.speed(r.low) + " to " +
-               in.words.speed(r.high) + "; the cycle is in this band " +
+    l.reason = "natural frequency " + format_number(r.frequency, 3) + " full steps/s, " + in.words.speed(r.low) +
+               " to " + in.words.speed(r.high) + "; the cycle is in this band " +
                (r.stays.empty() ? std::string("never")
                                 : std::to_string(r.stays.size()) + " times, " + format_number(r.longest(), 3) +
                                       " s at the longest");

@@ -59,7 +59,7 @@ bool MainWindow::save_report(const QString& file) {
 void MainWindow::save_results(const QString& file) {
     results_.run(
         this,
-        [machine = document_.snapshot()](const GoOn& go_on) {
+        [machine = document_.snapshot()](const StopToken& go_on) {
             const auto beyond = too_long(*machine);
             std::vector<Assessment> axes;
             for (std::size_t i = 0; i < machine->axes.size() && go_on(); ++i)
@@ -121,7 +121,7 @@ void MainWindow::fill_copies(QMenu* menu) {
     menu->addAction(tr("This page as a picture"), this, [this] { copy_picture(*stack_->currentWidget()); });
 }
 
-std::vector<CommandPalette::Command> MainWindow::doings() {
+std::vector<CommandPalette::Command> MainWindow::page_actions() {
     std::vector<CommandPalette::Command> out;
     if (!document_.has_axis()) return out;
     const auto& pages = page_registry();
@@ -133,7 +133,7 @@ std::vector<CommandPalette::Command> MainWindow::doings() {
                         if (open_page(key, tab)) this->page(page_by_key(key))->begin();
                     }});
     for (std::size_t i = 0; i < pages.size(); ++i)
-        for (const PageDoing& does : pages[i].doings)
+        for (const PageAction& does : pages[i].actions)
             out.push_back({tr(does.words), tr(pages[i].question),
                 [this, i, button = QString::fromUtf8(does.button), words = tr(does.words)] {
                     show_page(static_cast<int>(i));
