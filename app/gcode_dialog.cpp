@@ -87,7 +87,8 @@ GcodeDialog::GcodeDialog(Document& document, GcodeProgram program, QString name,
     grid->addWidget(new QLabel(tr("Corner deviation")), line, 0, 1, 2);
     deviation_ = new QLineEdit(QStringLiteral("0.02 mm"));
     deviation_->setAccessibleName(tr("Corner deviation"));
-    deviation_->setToolTip(tr("Junction deviation: how far the path may leave a corner; it sets the speed through the corner."));
+    deviation_->setToolTip(
+        tr("Junction deviation: how far the path may leave a corner; it sets the speed through the corner."));
     grid->addWidget(deviation_, line, 2);
     box->addLayout(grid);
     says_ = new QLabel;

@@ -264,8 +264,8 @@ int show_curve(const CurveOptions& options) {
 
 void add_datasheet(CLI::App& app, Run& run) {
     const auto o = std::make_shared<SheetOptions>();
-    auto* command =
-        app.add_subcommand("datasheet", "A motor's datasheet under every convention, and whether it agrees with itself");
+    auto* command = app.add_subcommand(
+        "datasheet", "A motor's datasheet under every convention, and whether it agrees with itself");
     command->add_option("FILE", o->file, "One datasheet, a list of them or a catalogue; - reads the standard input")
         ->required();
     command->add_flag("--json", o->json, "As JSON: SI values with units, stable keys");

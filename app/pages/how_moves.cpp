@@ -363,11 +363,10 @@ void HowMoves::export_motion(QString file, double step) {
     if (!a.motion) return say(tr("There is no motion to export yet; the ledger lists what is missing."));
     const double rows = a.motion->duration / step;
     if (!(step > 0) || !(rows <= most_exported_rows))
-        return say(
-            tr("A row every %1 s would make %2 rows of this cycle; allowed is a step above 0, at most "
-               "%3 rows")
-                .arg(qs(format_number(step, 4)), step > 0 ? qs(format_number(rows, 4)) : QStringLiteral("∞"),
-                    qs(format_number(most_exported_rows))));
+        return say(tr("A row every %1 s would make %2 rows of this cycle; allowed is a step above 0, at most "
+                      "%3 rows")
+                       .arg(qs(format_number(step, 4)), step > 0 ? qs(format_number(rows, 4)) : QStringLiteral("∞"),
+                           qs(format_number(most_exported_rows))));
     if (QFileInfo(file).suffix().isEmpty()) {
         file += QStringLiteral(".csv");
         if (QFileInfo::exists(file) && !confirm_overwrite(file)) return; // the dialog has asked for another name

@@ -32,8 +32,8 @@ class ShelfModel : public QAbstractTableModel, public MapSource {
     QVariant data(const QModelIndex& index, int role) const override;
     QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
 
-    /// Reads what there is again, where it is not as it was. Many parts are gathered beside the window, `looked_through`
-    /// says when they are there; until then it stays as it was.
+    /// Reads what there is again, where it is not as it was. Many parts are gathered beside the window,
+    /// `looked_through` says when they are there; until then it stays as it was.
     void follow();
     /// Judges all of them at this place of the axis; `judged` says when it is done.
     void judge(std::size_t place);

@@ -75,7 +75,8 @@ PowerLoss stop_from(double speed, double load_torque, double inertia, const std:
 void keep_worse(PowerLoss& worst, PowerLoss now, double travel) {
     now.distance *= travel;
     worst.stops = worst.stops && now.stops;
-    for (double PowerLoss::*figure : {&PowerLoss::engages_at, &PowerLoss::time, &PowerLoss::distance, &PowerLoss::energy})
+    for (double PowerLoss::*figure :
+        {&PowerLoss::engages_at, &PowerLoss::time, &PowerLoss::distance, &PowerLoss::energy})
         worst.*figure = std::max(worst.*figure, now.*figure);
     worst.energies.resize(now.energies.size());
     for (std::size_t i = 0; i < now.energies.size(); ++i)

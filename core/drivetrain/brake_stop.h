@@ -32,7 +32,7 @@ double braking_torque(const std::vector<ActingBrake>& brakes);
 /// One loss of power; the worst of the payloads and places of the cycle, figure by figure.
 struct PowerLoss {
     bool stops = true;            ///< else the load drives on whatever the brakes do
-    double engages_at = 0;          ///< rad/s of the motor when the first brake engages
+    double engages_at = 0;        ///< rad/s of the motor when the first brake engages
     double time = 0;              ///< s until standstill
     double distance = 0;          ///< m or rad of the cycle's coordinate that it still goes, there and back
     double energy = 0;            ///< J turned into heat in all brakes

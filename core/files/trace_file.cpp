@@ -97,8 +97,7 @@ Result<TraceRead, Problem> read_trace(std::string_view text, const Motion& motio
             (h.column == Column::time && time_at == cells.size()) ||
             ((h.column == Column::position || h.column == Column::velocity) && value_at == cells.size());
         if (!wanted) {
-            out.notes.push_back(
-                "column " + std::to_string(i + 1) + ", \"" + std::string(cells[i]) + "\", is ignored");
+            out.notes.push_back("column " + std::to_string(i + 1) + ", \"" + std::string(cells[i]) + "\", is ignored");
             continue;
         }
         const Kind kind =

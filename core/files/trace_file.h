@@ -19,11 +19,11 @@ struct TraceRead {
     std::vector<std::string> notes; ///< columns that were ignored, decimal commas read as such
 };
 
-/// Reads a trace for an axis that moves so. Columns are separated by comma, semicolon or tab; the header names them, each
-/// with its unit: "time [ms]; position [mm]". Where semicolon or tab part the columns a comma is a decimal comma; where
-/// commas part them it is not allowed in numbers. Lines that begin with # are comments; CRLF and a byte order mark are
-/// accepted. Gaps (more than 20 times the middle spacing), times that do not rise and values that are no number are
-/// errors with their line.
+/// Reads a trace for an axis that moves so. Columns are separated by comma, semicolon or tab; the header names them,
+/// each with its unit: "time [ms]; position [mm]". Where semicolon or tab part the columns a comma is a decimal comma;
+/// where commas part them it is not allowed in numbers. Lines that begin with # are comments; CRLF and a byte order
+/// mark are accepted. Gaps (more than 20 times the middle spacing), times that do not rise and values that are no
+/// number are errors with their line.
 Result<TraceRead, Problem> read_trace(std::string_view text, const Motion& motion);
 
 inline constexpr double most_exported_rows = 5e6;

@@ -29,7 +29,7 @@ struct Limit {
     Text remedy; ///< what would bring it back, empty where it fits
     std::string source;
     Working working;
-    need::Bits needs = 0; ///< what it needs on this axis
+    need::Bits needs = 0;           ///< what it needs on this axis
     std::vector<Missing> missing;   ///< which values are missing where it cannot be said
     std::vector<Missing> waits_for; ///< fields of the project (whole pointers) without which it cannot be said
     bool accepted = false;          ///< it cannot be said, and all that is missing is accepted

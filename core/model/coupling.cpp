@@ -88,13 +88,14 @@ void Coupling::describe(FieldVisitor& v) {
         s.range.open_min = false;
         return s;
     };
-    v.quantity(
-        angular_allowed, align("angular_allowed", "Angular, allowed", "deg", "Permitted when it is the only misalignment.", "α_k"));
+    v.quantity(angular_allowed,
+        align("angular_allowed", "Angular, allowed", "deg", "Permitted when it is the only misalignment.", "α_k"));
     v.quantity(angular, held("angular", "Angular, as assembled", "deg", "What assembly will hold.", "α"));
-    v.quantity(
-        parallel_allowed, align("parallel_allowed", "Parallel, allowed", "mm", "Permitted when it is the only misalignment.", "r_k"));
+    v.quantity(parallel_allowed,
+        align("parallel_allowed", "Parallel, allowed", "mm", "Permitted when it is the only misalignment.", "r_k"));
     v.quantity(parallel, held("parallel", "Parallel, as assembled", "mm", "What assembly will hold.", "r"));
-    v.quantity(axial_allowed, align("axial_allowed", "Axial, allowed", "mm", "Permitted when it is the only misalignment.", "a_k"));
+    v.quantity(axial_allowed,
+        align("axial_allowed", "Axial, allowed", "mm", "Permitted when it is the only misalignment.", "a_k"));
     v.quantity(axial, held("axial", "Axial, as assembled", "mm", "Growth of a warm screw with it.", "a"));
     v.quantity(radial_load, {.key = "radial_load",
                                 .label = "Radial load on the shaft",

@@ -282,8 +282,7 @@ void check_stepper(Problems& out, const Motor& motor, const std::string& path) {
             if constexpr (requires { m.holding_torque; }) {
                 const std::string own = path + "electric/";
                 if (!m.holding_torque.given())
-                    error(
-                        out, own + "holding_torque", "Holding torque", "missing; every torque follows from it");
+                    error(out, own + "holding_torque", "Holding torque", "missing; every torque follows from it");
                 if (!m.rated_current.given())
                     error(out, own + "rated_current", "Rated phase current",
                         "missing; torque per ampere and heat follow from it");

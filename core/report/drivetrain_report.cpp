@@ -53,8 +53,8 @@ Value brake_json(const Axis& axis, const Assessment& a) {
     const auto loss = [&](const PowerLoss* l) -> Value {
         if (!l || !b.delays_known) return nullptr;
         const auto known = [&](double x) { return finite(l->stops ? x : no_number); };
-        return Value{{"stops", l->stops}, {"speed_when_it_engages", finite(l->engages_at)}, {"energy", known(l->energy)},
-            {"time", known(l->time)}, {"distance", known(l->distance)}};
+        return Value{{"stops", l->stops}, {"speed_when_it_engages", finite(l->engages_at)},
+            {"energy", known(l->energy)}, {"time", known(l->time)}, {"distance", known(l->distance)}};
     };
     return {{"brakes", std::move(brakes)}, {"driving_torque", finite(b.driving)}, {"estimate", b.estimate},
         {"distance_unit", rotary ? "rad" : "m"}, {"forward", loss(b.forward ? &*b.forward : nullptr)},

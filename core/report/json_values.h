@@ -34,8 +34,8 @@ inline Value problems_json(const Problems& problems) {
     Value out = Value::array();
     for (const Problem& p : problems)
         out.push_back({{"severity", severity_key(p.severity)}, {"path", p.path},
-            {"line", p.line > 0 ? Value(p.line) : Value(nullptr)}, {"key", p.key},
-            {"field", p.field}, {"message", p.message}});
+            {"line", p.line > 0 ? Value(p.line) : Value(nullptr)}, {"key", p.key}, {"field", p.field},
+            {"message", p.message}});
     return out;
 }
 

@@ -344,8 +344,8 @@ Table constants_table(const Motor& motor) {
 }
 
 Table pairs_table(const std::vector<SheetPair>& pairs, UnitSystem units) {
-    Table t{"Datasheet consistency", {"what", "entered", "implied", "factor", "verdict"}, {},
-        {false, true, true, true}};
+    Table t{
+        "Datasheet consistency", {"what", "entered", "implied", "factor", "verdict"}, {}, {false, true, true, true}};
     for (const SheetPair& p : pairs) {
         t.rows.push_back({p.label, format_quantity(p.entered, p.kind, units), format_quantity(p.implied, p.kind, units),
             number_text(p.factor), verdict_words(p.verdict)});

@@ -115,7 +115,8 @@ TEST_CASE("motors have a map too, with room of its own, and what stands beyond i
     cards(w);
     auto* table = w.window.findChild<MotorTable*>();
     REQUIRE(QTest::qWaitFor(
-        [&] { return !table->model_of_motors().judging() && table->model_of_motors().counts().suitable > 0; }, hanging));
+        [&] { return !table->model_of_motors().judging() && table->model_of_motors().counts().suitable > 0; },
+        hanging));
     auto* page = w.window.findChild<PartCards*>()->parentWidget();
     QTest::mouseClick(map_button(*page), Qt::LeftButton);
     w.settle();

@@ -223,7 +223,8 @@ TEST_CASE("what has no price stands last, whichever way a catalogue is ordered")
         m.couplings.insert(m.couplings.begin(), Coupling{});
         m.couplings.front().name = "Also of no price";
     });
-    REQUIRE(QTest::qWaitFor([&] { return shelf.model().rowCount() == rows + 1 && shelf.model().candidate(0); }, hanging));
+    REQUIRE(
+        QTest::qWaitFor([&] { return shelf.model().rowCount() == rows + 1 && shelf.model().candidate(0); }, hanging));
     CHECK(table->currentIndex().sibling(table->currentIndex().row(), ShelfModel::name).data().toString() == current);
     ends(*w.child<QTableView>("shelf-coupling"), ShelfModel::price, ShelfModel::name);
     QTest::mouseClick(cards(w).card(CardOf::motor), Qt::LeftButton);

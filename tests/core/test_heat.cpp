@@ -1,7 +1,7 @@
 // Heat over the cycle: means, ripple, overload and runaway, against closed forms and a plain integration in small
 // steps.
-#include "core/match/assess.h"
 #include "core/drivetrain/bearing.h"
+#include "core/match/assess.h"
 #include "core/motor/constants.h"
 #include "core/motor/heat.h"
 #include "tests/catch.h"

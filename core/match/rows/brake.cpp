@@ -40,8 +40,8 @@ void judge_brake_stop(Limit& l, In in) {
         std::any_of(b.brakes.begin(), b.brakes.end(), [](const ActingBrake& x) { return !x.slips_known; });
     if (never_stops) l.state = LimitState::over;
     if (l.state == LimitState::over) {
-        l.reason = in.words.torque(l.used) + " drive the load; the brake slips at " +
-                   in.words.torque(l.allowed) + ": it never stops";
+        l.reason = in.words.torque(l.used) + " drive the load; the brake slips at " + in.words.torque(l.allowed) +
+                   ": it never stops";
         l.remedy = "A larger brake, a counterbalance, and mechanical support for work under the load.";
         return;
     }
@@ -105,8 +105,7 @@ void judge_brake(Limit& l, In in) {
         return lacks(l, std::move(missing));
     }
     if (!conclude(l, in, practice)) return;
-    const char* by_friction =
-        d.static_torque_friction == 0 ? "; friction may hold it, but do not rely on it" : "";
+    const char* by_friction = d.static_torque_friction == 0 ? "; friction may hold it, but do not rely on it" : "";
     if (l.allowed == 0) {
         l.reason = held ? "no brake, but a dwell in which the brake holds needs " + in.words.torque(d.brake_torque)
                         : "no brake: without power " + in.words.torque(torque) + " drive the load down" + by_friction;

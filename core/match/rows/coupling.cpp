@@ -26,9 +26,9 @@ void judge_coupling(Limit& l, In in) {
     l.allowed = c.rated_torque.si;
     if (!u.bounded && l.used <= l.allowed)
         return set_cannot_say(l,
-            !known_peak(in)
-                ? "the cycle carries " + in.words.torque(carried) + "; the motor's peak torque is not known"
-                : "the cycle carries " + in.words.torque(carried) + "; the share of motor torque at the coupling is not known");
+            !known_peak(in) ? "the cycle carries " + in.words.torque(carried) + "; the motor's peak torque is not known"
+                            : "the cycle carries " + in.words.torque(carried) +
+                                  "; the share of motor torque at the coupling is not known");
     const CouplingUse::Worst worst = u.worst(&CouplingBounds::shared);
     const double shared = u.bounded ? std::abs(worst.bounds.shared) : 0;
     if (in.workings) {

@@ -148,8 +148,10 @@ Rows demand_rows() {
             .needs = need::demand,
             .reads = AxisResult::demand,
             .applies = always,
-            .fill = [](Figure& f,
-                        In in) { torque_or_never(f, in, in.state.demand->peak_motoring, "the motor never drives the load"); },
+            .fill =
+                [](Figure& f, In in) {
+                    torque_or_never(f, in, in.state.demand->peak_motoring, "the motor never drives the load");
+                },
             .read_from = source,
             .meaning = "Peak while driving, running; null where the motor never drives the load"},
         {.key = "demand.peak_braking_torque",

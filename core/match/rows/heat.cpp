@@ -160,9 +160,10 @@ Rows heat_rows() {
             .of_motor = true,
             .applies = judges_winding,
             .judge = judge_winding,
-            .meaning = "Highest rise of the winding over the ambient in the steady cycle against its limit; `used` is "
-                       "null of a motor that runs away, which is over; cannot be said by the motor's time constant alone "
-                       "unless it is over; present where the sheet tells how the motor warms up"},
+            .meaning =
+                "Highest rise of the winding over the ambient in the steady cycle against its limit; `used` is "
+                "null of a motor that runs away, which is over; cannot be said by the motor's time constant alone "
+                "unless it is over; present where the sheet tells how the motor warms up"},
         {.key = "housing_temperature",
             .label = "Housing temperature",
             .kind = Kind::temperature_difference,

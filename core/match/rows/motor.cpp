@@ -242,8 +242,8 @@ void judge_open_circuit(Limit& l, In in) {
     if (!conclude(l, in, "drive datasheet, overvoltage trip")) return;
     l.reason = format_number(l.used, 3) + " V between the lines at top speed, of " + format_number(l.allowed, 3) + " V";
     if (l.state != LimitState::fits)
-        l.remedy =
-            "A lower top speed, a winding with a lower voltage constant, or a drive rated for the back-EMF when disabled.";
+        l.remedy = "A lower top speed, a winding with a lower voltage constant, or a drive rated for the back-EMF when "
+                   "disabled.";
 }
 
 void judge_brush_speed(Limit& l, In in) {

@@ -1,10 +1,11 @@
-#include "core/motor/stepper.h"
+#include "core/match/rows/stepper.h"
+
 #include "core/match/rows/axis_facts.h"
 #include "core/match/rows/judging.h"
-#include "core/match/rows/stepper.h"
 #include "core/match/rows/subjects.h"
 #include "core/match/rows/workings.h"
 #include "core/match/stepping.h"
+#include "core/motor/stepper.h"
 #include "core/quantity/format.h"
 #include "core/quantity/not_finite.h"
 #include <algorithm>
