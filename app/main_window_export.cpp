@@ -1,5 +1,6 @@
 // Taking away what the window shows: the report, and copies.
 #include "app/clip.h"
+#include "app/ledger.h"
 #include "app/main_window.h"
 #include "app/pages/page.h"
 #include "app/parts/part_cards.h"
