@@ -482,7 +482,7 @@ TEST_CASE("the version and the help need no display") {
         for (const char* name : {"DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM"}) bare.remove(QLatin1String(name));
         process.setProcessEnvironment(bare);
         process.start(qEnvironmentVariable("FULMOX_BINARY"), {QLatin1String(word)});
-        REQUIRE(process.waitForFinished(20000));
+        REQUIRE(process.waitForFinished(hanging));
         CHECK(process.exitStatus() == QProcess::NormalExit);
         CHECK(process.exitCode() == 0);
         CHECK(process.readAllStandardOutput().contains("fulmox"));

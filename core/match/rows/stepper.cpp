@@ -109,7 +109,7 @@ void judge_pull_in(Limit& l, In in) {
     // with more current than the curve's it is not raised: starting is lost to swinging, not to torque
     const double share = std::min(1.0, m.amplitude() / m.numbers().stepper->curve_amplitude);
     const SpeedTorqueCurve curve(motor.pull_in, 1, share);
-    l.used = torque_at_starts(*in.state.demand.get());
+    l.used = torque_at_starts(*in.state.demand);
     l.allowed = curve.at(std::max(like, motor.pull_in.front().speed.si));
     if (in.workings)
         l.working.push_back(working_line("n'", "n_s √(1 + J_L/J_R)", "n*sqrt(1+J_L/J_R)",
