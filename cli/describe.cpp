@@ -75,7 +75,7 @@ std::string completion_of(const CLI::App& command, const std::string& indent) {
     return out;
 }
 
-// troff takes a minus sign for a hyphen unless it is told, and a dot or quote at the start of a line for a request.
+// troff takes a minus sign for a hyphen unless escaped, and a dot or quote at the start of a line for a request.
 std::string troff(const std::string& text) {
     std::string out;
     for (const char c : text)

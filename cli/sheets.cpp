@@ -138,7 +138,7 @@ bool fix_conditions(CurveQuestion& q, const CurveOptions& o) {
     d.field_weakening = d.field_weakening || o.weakening;
     if (!o.peak.empty() || !o.continuous.empty()) d.amperes = AmperesAs::rms;
     if (!o.phase.empty()) d.dial = AmperesAs::rms;
-    // a bus that is said is the one there is
+    // a bus that is given is the one there is
     if (!o.bus.empty()) d.mains_tolerance = d.bus_droop = {};
     constexpr const char* degrees = "a temperature from -60 to 300 °C";
     return take(d.bus_voltage, o.bus, "--bus", 1e-6, 1e5, "V", "a voltage above 0 V") &&
@@ -152,7 +152,7 @@ bool fix_conditions(CurveQuestion& q, const CurveOptions& o) {
            take(q.site.altitude, o.altitude, "--altitude", -500, 6000, "m", "an altitude from -500 to 6000 m");
 }
 
-// The axis that is named, by name or number from 1; nothing is said where it is found.
+// The axis that is named, by name or number from 1; nothing is printed where it is found.
 int show_curve(const CurveOptions& options) {
     const std::string& path = options.file;
     const auto text = read_file(path);

@@ -200,6 +200,9 @@ class AxisAssessor {
                     "\" meanwhile"});
         figures();
         if (a_.limits.empty()) a_.limits = judge_all(rows_of(a_));
+        // of the axis as it is, without what stands in
+        for (Limit& l : a_.limits)
+            if (const LimitRow* row = limit_row(l.key)) l.needs = needs_on(needs_of(*row, axis_), axis_);
         // pictures and tables show a result as a whole, or not at all
         a_.each_result([&](auto& result) { result.hide([&](need::Bits needs) { return waits(needs); }); });
         if (options_.workings) a_.stand_ins = stand_ins(axis_);

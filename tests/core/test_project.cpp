@@ -146,7 +146,8 @@ TEST_CASE("what a choice in a file cannot be read as stops what depends on it, u
     REQUIRE(r);
     CHECK(!assess(r->machine, 0).demand);
     CHECK(assess(r->machine, 1).demand);
-    const Problem* p = at(assess(r->machine, 0).problems, "/axes/0/cycle/segments/0/what/law");
+    const Assessment now = assess(r->machine, 0);
+    const Problem* p = at(now.problems, "/axes/0/cycle/segments/0/what/law");
     REQUIRE(p);
     CHECK_THAT(p->message, Contains("poly345"));
     forget_unread(r->machine, "/axes/0/cycle/segments/0/what/law");
