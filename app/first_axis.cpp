@@ -128,11 +128,11 @@ FirstAxis::FirstAxis(Document& document, QWidget* parent) : Live(document, paren
     show_ = button(QObject::tr("Show"), "first-show");
     next_ = button(QObject::tr("Next"), "first-next");
     auto* close = button(QObject::tr("End"), "first-end");
-    connect(show_, &QPushButton::clicked, this, [this] { emit go_to(step_.path); });
+    connect(show_, &QPushButton::clicked, this, &FirstAxis::show_step);
     connect(next_, &QPushButton::clicked, this, [this] {
         ++passed_;
         refresh();
-        if (!step_.path.isEmpty()) emit go_to(step_.path);
+        show_step();
     });
     connect(close, &QPushButton::clicked, this, &FirstAxis::end);
     connect(&document, &Document::opened, this, &FirstAxis::end);
@@ -144,7 +144,14 @@ void FirstAxis::begin() {
     passed_ = 0;
     refresh();
     show();
+    show_step();
+}
+
+// A page is made when it is first shown: only then is there a field to mark.
+void FirstAxis::show_step() {
+    if (step_.path.isEmpty()) return;
     emit go_to(step_.path);
+    mark_field();
 }
 
 void FirstAxis::end() {
@@ -161,11 +168,14 @@ void FirstAxis::refresh() {
     says_->setText(QObject::tr("First axis: %1").arg(step_.words));
     show_->setVisible(!step_.path.isEmpty());
     next_->setVisible(step_.done_by_hand && !step_.path.isEmpty());
-    QWidget* field = step_.path.isEmpty() ? nullptr : window()->findChild<QWidget*>(step_.path);
-    mark(field);
+    mark_field();
 }
 
-void FirstAxis::mark(QWidget* field) {
+void FirstAxis::mark_field() {
+    QWidget* field = nullptr; // of several with its name the one that is on screen
+    if (!step_.path.isEmpty())
+        for (QWidget* w : window()->findChildren<QWidget*>(step_.path))
+            if (!field || w->isVisible()) field = w;
     if (!mark_) mark_ = new FieldMark(window());
     mark_->show_on(field);
 }

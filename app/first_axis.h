@@ -48,13 +48,16 @@ class FirstAxis : public Live<QFrame> {
     bool running() const { return running_; }
     void refresh() override;
     FirstStep step() const { return step_; }
-    /// The widget of the present step, once its page is shown.
-    void mark(QWidget* field);
+    /// The field that the frame is on; null: none is on screen.
+    const QWidget* marked() const { return mark_ && mark_->isVisible() ? mark_->field() : nullptr; }
 
   signals:
     void go_to(const QString& path);
 
   private:
+    void show_step();
+    void mark_field();
+
     QLabel* says_;
     QPushButton *show_, *next_;
     FieldMark* mark_ = nullptr;

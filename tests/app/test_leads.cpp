@@ -273,6 +273,8 @@ TEST_CASE("a first axis is led through the pages, from the mechanism to a motor"
         }
         press("first-show");
         REQUIRE(focused_field() == path);
+        REQUIRE(strip->marked());
+        CHECK(strip->marked()->objectName() == path);
         CHECK(w.window.isAncestorOf(QApplication::focusWidget()));
         const char* answer = "1";
         for (const auto& [name, value] : answers)

@@ -19,7 +19,7 @@ constexpr double hour = 3600;
 
 std::string degrees(double celsius) { return format_number(celsius, 3) + " °C"; }
 
-// Something beyond the rating is said of how the motor warms up.
+// The sheet has thermal data beyond the rating.
 bool tells_warming(const Motor& m) {
     return m.thermal_resistance.given() || m.thermal_time_constant.given() || m.winding_time_constant.given() ||
            m.winding_resistance.given();
@@ -129,7 +129,7 @@ void temperature(Figure& f, double celsius, In in) {
     if (!in.state.heat->heat.settles) f.note = "thermal runaway";
 }
 
-double efficiency(In in) { return true ? in.machine.operation.supply_efficiency.value_or(1) : 1; }
+double efficiency(In in) { return in.machine.operation.supply_efficiency.value_or(1); }
 
 double joules_at_mains(In in) { return in.state.heat->energy.fed / efficiency(in); }
 
@@ -468,10 +468,10 @@ Rows heat_rows() {
                 [](Figure& f, In in) {
                     f.si = in.axis.motor.brush_life.si;
                     f.unit = "h";
-                    const Operation* o = true ? &in.machine.operation : nullptr;
+                    const Operation& o = in.machine.operation;
                     f.note = "as stated by the maker; current, speed, reversing and vibration shorten it";
-                    if (o && !std::isnan(o->seconds_per_year()))
-                        f.note += "; " + format_number(f.si / o->seconds_per_year(), 3) + " years of this machine";
+                    if (!std::isnan(o.seconds_per_year()))
+                        f.note += "; " + format_number(f.si / o.seconds_per_year(), 3) + " years of this machine";
                 },
             .read_from = source,
             .meaning = "Life of the brushes as the maker expects it; absent where it is not given"},

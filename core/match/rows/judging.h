@@ -1,4 +1,4 @@
-// How a row comes to its verdict.
+// How a row is judged.
 #pragma once
 
 #include "core/match/mating.h"
@@ -43,7 +43,7 @@ Clause held_against(double used, const QuantityBase& allowed, const std::string&
 inline constexpr const char* not_reached = "by the motor's constants this bus does not reach all of the cycle";
 
 /// Of a current, or what follows from it, `used` and `allowed` being there: where the bus does not reach, the field is
-/// not weakened either, and what it comes to is too little. It cannot be said then, unless it is over already; true if
+/// not weakened either, and the result is too low. It cannot be said then, unless it is over already; true if
 /// so.
 [[nodiscard]] bool too_little_to_say(Limit& l, In in);
 

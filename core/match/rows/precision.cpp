@@ -27,7 +27,7 @@ WorkingLine precision_working(const PrecisionBudget& b, bool worst, Kind kind) {
         worst ? sum : "sqrt(" + sum + ")", v, worst ? b.worst : b.squares, kind, practice);
 }
 
-// Something is said of how the axis gives way.
+// Some compliance of the axis is entered.
 bool gives_way(In in) {
     if (!turns(in) || !in.axis.driven() || !inertia_given(in)) return false;
     return in.results.stiffness ? !in.results.stiffness->springs.empty() : !springs_of(in.axis, in.load).empty();

@@ -1,4 +1,4 @@
-// A row of the registry: a limit or a figure, under a stable key, with all that is said of it.
+// A row of the registry: a limit or a figure, under a stable key, and everything the program shows of it.
 #pragma once
 
 #include "core/match/assess.h"

@@ -163,8 +163,8 @@ Rows screw_rows() {
             .judge = judge_screw_life,
             .allowed_by = {"/mechanism/dynamic_rating"},
             .asked_by = {"/mechanism/life_asked"},
-            .meaning = "Life asked against that of the nut's rating under the cycle, or under the spectrum that is "
-                       "typed; an hour beyond 1e30 s is told as that"},
+            .meaning = "Life asked against that of the nut's rating under the cycle, or under the typed spectrum; "
+                       "`allowed` is null where the screw carries nothing or never turns"},
         {.key = "screw_static",
             .label = "Screw, static load",
             .kind = Kind::force,
